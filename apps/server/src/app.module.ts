@@ -1,0 +1,63 @@
+import { type DynamicModule, Module } from '@nestjs/common';
+import { CheckController } from './check/check.controller.js';
+import { CheckService } from './check/check.service.js';
+import type { Database } from './database/database.js';
+import { GatherController } from './gather/gather.controller.js';
+import { GatherRepo } from './gather/gather.repo.js';
+import { ImportService } from './gather/import.service.js';
+import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
+import { SystemController } from './http/system.controller.js';
+import { CLOCK, type Clock, DATABASE } from './http/tokens.js';
+import { ItemReadingService } from './items/item-reading.service.js';
+import { ItemsController } from './items/items.controller.js';
+import { ItemsRepo } from './items/items.repo.js';
+import { ItemsService } from './items/items.service.js';
+import { JobsService } from './jobs/jobs.service.js';
+import { LedgerController } from './ledger/ledger.controller.js';
+import { LedgerRepo } from './ledger/ledger.repo.js';
+import { LedgerService } from './ledger/ledger.service.js';
+import { LinksController } from './links/links.controller.js';
+import { LinksService } from './links/links.service.js';
+import { LiveController } from './live/live.controller.js';
+import { LiveService } from './live/live.service.js';
+import { ProjectStateRepo } from './project-state/project-state.repo.js';
+import { ProjectStates } from './project-state/project-states.js';
+import { ProjectsController } from './projects/projects.controller.js';
+import { ProjectsRepo } from './projects/projects.repo.js';
+import { ProjectsService } from './projects/projects.service.js';
+import { ReportsController } from './reports/reports.controller.js';
+import { ReportsRepo } from './reports/reports.repo.js';
+import { ReportsService } from './reports/reports.service.js';
+
+@Module({})
+export class AppModule {
+  static with(outside: { db: Database; clock: Clock; trayFolder: string }): DynamicModule {
+    return {
+      module: AppModule,
+      controllers: [SystemController, LiveController, LedgerController, ProjectsController, ItemsController, LinksController, GatherController, CheckController, ReportsController],
+      providers: [
+        { provide: DATABASE, useValue: outside.db },
+        { provide: CLOCK, useValue: outside.clock },
+        { provide: TRAY_FOLDER, useValue: outside.trayFolder },
+        ProjectStateRepo,
+        ProjectStates,
+        LiveService,
+        LedgerRepo,
+        LedgerService,
+        JobsService,
+        ProjectsRepo,
+        ProjectsService,
+        ItemsRepo,
+        ItemReadingService,
+        ItemsService,
+        LinksService,
+        GatherRepo,
+        TrayService,
+        ImportService,
+        CheckService,
+        ReportsRepo,
+        ReportsService,
+      ],
+    };
+  }
+}

@@ -1,0 +1,34 @@
+import { createWaiver, explainCoverage, getReadiness, openFigure, withdrawWaiver } from '@coomb/contract';
+import { Controller, Inject } from '@nestjs/common';
+import { Call, type Input, Route } from '../http/route.js';
+import { CheckService } from './check.service.js';
+
+@Controller()
+export class CheckController {
+  constructor(@Inject(CheckService) private readonly check: CheckService) {}
+
+  @Route(getReadiness)
+  readiness(@Call(getReadiness) { params }: Input<typeof getReadiness>) {
+    return this.check.getReadiness(params.project);
+  }
+
+  @Route(openFigure)
+  figure(@Call(openFigure) { params, query }: Input<typeof openFigure>) {
+    return this.check.openFigure(params.project, params.figure, query.collection);
+  }
+
+  @Route(explainCoverage)
+  explain(@Call(explainCoverage) { params }: Input<typeof explainCoverage>) {
+    return this.check.explain(params.project, params.rule, params.item);
+  }
+
+  @Route(createWaiver)
+  waive(@Call(createWaiver) { params, body, person }: Input<typeof createWaiver>) {
+    return this.check.createWaiver(params.project, person, body);
+  }
+
+  @Route(withdrawWaiver)
+  withdraw(@Call(withdrawWaiver) { params, person }: Input<typeof withdrawWaiver>) {
+    return this.check.withdrawWaiver(params.project, person, params.waiver);
+  }
+}

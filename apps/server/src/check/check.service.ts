@@ -1,0 +1,87 @@
+import type { Readiness, ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { buildExplanation, getKind, phraseAt, type Reached } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { getNode } from '../items/item-reading.service.js';
+import type { WaiverRow } from '../ledger/change.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { isActive, type ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { openFigure } from './figures/families.js';
+import { buildReadiness } from './readiness.js';
+
+type Waiver = ReplyOf<typeof createWaiver>;
+
+@Injectable()
+export class CheckService {
+  constructor(
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async getReadiness(projectId: string): Promise<Readiness> {
+    return buildReadiness(await this.states.get(projectId));
+  }
+
+  async openFigure(projectId: string, id: string, collection: string | undefined): Promise<ReplyOf<typeof openFigureEndpoint>> {
+    const state = await this.states.get(projectId);
+    const { label, explains, nodes } = openFigure(state, id);
+    const { rowOf } = state.outline();
+    const kept = nodes.filter((node) => collection === undefined || state.items[node]!.collectionId === collection).sort((a, b) => rowOf[a]! - rowOf[b]!);
+    return { id, label, explains, items: kept.map((node) => state.brief(node)) };
+  }
+
+  async explain(projectId: string, ruleId: string, item: string): Promise<ReplyOf<typeof explainCoverage>> {
+    const state = await this.states.get(projectId);
+    const rule = state.findRule(ruleId);
+    if (!rule) throw new CoombError('not-found', `There is no coverage rule "${ruleId}".`);
+    const node = getNode(state, item);
+    const explanation = buildExplanation(state.graph, state.question(rule), node);
+    const along = rule.along.map(({ linkKind, direction }) => {
+      const kind = state.scheme.linkKinds.find((one) => one.id === linkKind);
+      return kind ? phraseAt(kind, direction === 'out' ? 'from' : 'to') : linkKind;
+    });
+    const kinds = rule.reach.kinds.map((kind) => getKind(state.scheme, kind).label.toLowerCase());
+    return {
+      state: state.coverage(rule).stateOf(node),
+      sentence: rule.sentence,
+      paths: explanation.paths.map(({ nodes, suspect }) => ({ suspect, steps: nodes.slice(1).map((entry) => describeStep(state, entry)) })),
+      ends: explanation.ends.map((entry) => state.brief(entry.node)),
+      looksFor: `at least ${rule.atLeast} of: ${kinds.join(', ')}; along “${along.join('”, “')}”, through at most ${rule.steps} ${rule.steps === 1 ? 'link' : 'links'}`,
+    };
+  }
+
+  async createWaiver(projectId: string, person: string, wanted: { item: string; rule: string; reason: string; until: string | null }): Promise<Waiver> {
+    const row: WaiverRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, itemId: wanted.item, rule: wanted.rule, person, reason: wanted.reason, until: wanted.until };
+    await this.ledger.change(projectId, async (state) => {
+      const item = state.items[getNode(state, wanted.item)]!;
+      const rule = state.findRule(wanted.rule);
+      if (!rule) throw new CoombError('not-found', `There is no coverage rule "${wanted.rule}".`);
+      return { person, action: `Waive "${rule.label}" for ${item.reference}`, changes: [{ entity: 'waiver', before: null, after: row }] };
+    });
+    return this.describe(row);
+  }
+
+  async withdrawWaiver(projectId: string, person: string, id: string): Promise<Waiver> {
+    let after: WaiverRow | undefined;
+    await this.ledger.change(projectId, async (state) => {
+      const before = state.waivers.get(id);
+      if (!before || before.withdrawn) throw new CoombError('not-found', 'This waiver is not there any more.');
+      after = { ...before, withdrawn: true, revision: before.revision + 1 };
+      return { person, action: `Take back the waiver for ${state.items[getNode(state, before.itemId)]!.reference}`, changes: [{ entity: 'waiver', before, after }] };
+    });
+    return this.describe(after!);
+  }
+
+  private describe(row: WaiverRow): Waiver {
+    return { id: row.id, item: row.itemId, rule: row.rule, person: row.person, reason: row.reason, until: row.until, active: isActive(row, this.clock.now().toISOString().slice(0, 10)) };
+  }
+}
+
+function describeStep(state: ProjectState, entry: Reached): { phrase: string; item: ReturnType<ProjectState['brief']> } {
+  const kind = state.scheme.linkKinds[state.graph.kind[entry.link]!]!;
+  const end = state.graph.from[entry.link] === entry.before ? 'from' : 'to';
+  return { phrase: phraseAt(kind, end), item: state.brief(entry.node) };
+}

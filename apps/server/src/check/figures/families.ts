@@ -1,0 +1,25 @@
+import { CoombError } from '@coomb/contract';
+import type { ProjectState } from '../../project-state/project-state.js';
+import { requirementsPerTest, testsPerRequirement } from './distribution-figures.js';
+import type { FigureFamily } from './figure-family.js';
+import { gapFigures } from './gap-figures.js';
+import { linkFigures } from './link-figures.js';
+import { resultFigures } from './result-figures.js';
+import { ruleFigures } from './rule-figures.js';
+import { stateFigures } from './state-figures.js';
+
+export const figureFamilies: readonly FigureFamily[] = [ruleFigures, stateFigures, resultFigures, linkFigures, testsPerRequirement, requirementsPerTest, gapFigures];
+
+/** The items behind a figure. Refuses with `not-found` when there is no such figure. */
+export function openFigure(state: ProjectState, id: string): { label: string; explains: string; nodes: number[] } {
+  const [family, ...parameters] = id.split(':');
+  const found = figureFamilies.find((one) => one.id === family);
+  const words = found?.describe(state, parameters);
+  if (!found || !words) throw new CoombError('not-found', `There is no figure "${id}".`);
+  return { ...words, nodes: found.collect(state, parameters) };
+}
+
+export function countFigure(state: ProjectState, id: string): { id: string; label: string; count: number } {
+  const { label, nodes } = openFigure(state, id);
+  return { id, label, count: nodes.length };
+}

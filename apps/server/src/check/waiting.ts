@@ -1,0 +1,50 @@
+import { findKind } from '@coomb/core';
+import type { ProjectState } from '../project-state/project-state.js';
+
+/** What waits at each stage of the course of work. */
+export interface Waiting {
+  /** Sources gathered so far: 0 says where to begin. */
+  gather: number;
+  /** Requirements without text. */
+  shape: number;
+  /** Suspect links, and items that no link reaches. */
+  link: number;
+  /** Items that miss a coverage rule or fail. */
+  check: number;
+  /** Batches since the last report. */
+  publish: number;
+}
+
+export function countWaiting(state: ProjectState, lastReport: number | undefined): Waiting {
+  let unlinked = 0;
+  let untitled = 0;
+  state.items.forEach((item, node) => {
+    if (item.withdrawn || item.heading || findKind(state.scheme, item.kind)?.informative) return;
+    if (item.title === 'Untitled') untitled++;
+    if (!hasLink(state, node)) unlinked++;
+  });
+  let suspect = 0;
+  for (let link = 0; link < state.graph.links; link++) if (state.graph.isAlive(link) && state.graph.isSuspect(link)) suspect++;
+  return { gather: state.sources, shape: untitled, link: unlinked + suspect, check: findOpen(state).length, publish: state.seq - (lastReport ?? 0) };
+}
+
+/** Items that miss a coverage rule, or whose verification fails, in node order. */
+export function findOpen(state: ProjectState): number[] {
+  const open = new Set<number>();
+  for (const rule of state.scheme.rules) {
+    const coverage = state.coverage(rule);
+    const { subject } = state.question(rule);
+    for (let node = 0; node < subject.length; node++) if (subject[node] && coverage.stateOf(node) === 'notMet') open.add(node);
+  }
+  state.allStates().forEach((one, node) => one === 'failing' && open.add(node));
+  return [...open].sort((a, b) => a - b);
+}
+
+export function hasLink(state: ProjectState, node: number): boolean {
+  let found = false;
+  for (const direction of ['out', 'in'] as const)
+    state.graph.forEachLink(node, direction, (_, other) => {
+      if (state.isPresent(other)) found = true;
+    });
+  return found;
+}

@@ -1,0 +1,82 @@
+import { readFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { parseArgs } from 'node:util';
+import { applyDocumentRecipe, applySheetRecipe, defaultScheme, proposeDocumentRecipe, proposeSheetRecipe, type RecipeOutcome } from '@coomb/core';
+import { applyModelRecipe, type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
+import { type Command, exitCodes, UsageError } from '../command.js';
+
+/** Says what a file holds and what would come of it, without a database. */
+export const inspect: Command = {
+  name: 'inspect',
+  usage: 'inspect FILE [--json] [--items] [--kind KIND]',
+  summary: 'Say what a file holds and what would be imported; needs no database',
+  run: async (args, io) => {
+    const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' } } });
+    const [path] = positionals;
+    if (!path || positionals.length > 1) throw new UsageError('Name one file to inspect.');
+    const bytes = await readFile(path);
+    const { format, content } = await readFileContent(basename(path), bytes);
+    if (content.type === 'results') {
+      const { cases, name, at } = content.results;
+      const counts = Object.fromEntries(['passed', 'failed', 'broken', 'skipped'].map((outcome) => [outcome, cases.filter((one) => one.outcome === outcome).length]));
+      if (values.items) for (const one of cases) io.out(JSON.stringify(one));
+      else io.out(values.json ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues }) : `${format.label}: ${cases.length} cases, ${JSON.stringify(counts)}`);
+      return exitCodes.done;
+    }
+    const outcome = harvest(content, values.kind);
+    if (values.items) {
+      for (const line of describeItems(outcome)) io.out(line);
+      return exitCodes.done;
+    }
+    const summary = summarise(basename(path), format.id, content, outcome);
+    if (values.json) io.out(JSON.stringify(summary));
+    else {
+      io.out(`${format.label}: ${summary.items} items and ${summary.sections} sections, ${summary.links} links`);
+      for (const issue of summary.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
+    }
+    return exitCodes.done;
+  },
+};
+
+function harvest(content: Exclude<FileContent, { type: 'results' }>, kind: string | undefined): RecipeOutcome {
+  if (kind && !defaultScheme.kinds.some((one) => one.id === kind)) throw new UsageError(`There is no kind "${kind}"; there are ${defaultScheme.kinds.map((one) => one.id).join(', ')}.`);
+  if (content.type === 'document') return applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document, kind), content.document);
+  if (content.type === 'sheets') return applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets, kind), content.sheets);
+  return applyModelRecipe(defaultScheme, content.model);
+}
+
+function summarise(file: string, format: string, content: FileContent, outcome: RecipeOutcome) {
+  const items = outcome.drafts.filter((draft) => draft.role === 'item');
+  const fields: Record<string, number> = {};
+  for (const draft of items) for (const field of Object.keys(draft.fields)) fields[field] = (fields[field] ?? 0) + 1;
+  const kinds: Record<string, number> = {};
+  for (const draft of items) kinds[draft.kind] = (kinds[draft.kind] ?? 0) + 1;
+  return {
+    file,
+    format,
+    ...(content.type === 'model' && { exporter: content.model.exporter, drawings: content.model.drawings.length }),
+    items: items.length,
+    sections: outcome.drafts.length - items.length,
+    kinds,
+    fields,
+    links: outcome.links.length,
+    issues: [...content.issues, ...outcome.issues],
+  };
+}
+
+function describeItems(outcome: RecipeOutcome): string[] {
+  return outcome.drafts.map((draft) =>
+    JSON.stringify({
+      reference: draft.reference,
+      externalId: draft.externalId,
+      kind: draft.kind,
+      section: draft.role === 'section',
+      title: draft.title,
+      text: plainText(sanitiseRichText(draft.html)),
+      parent: draft.parent < 0 ? null : (outcome.drafts[draft.parent]!.reference ?? outcome.drafts[draft.parent]!.title),
+      fields: draft.fields,
+      links: outcome.links.filter((link) => link.draft === draft.key).map(({ linkKind, reversed, target }) => ({ linkKind, reversed, target })),
+      place: draft.place.says,
+    }),
+  );
+}

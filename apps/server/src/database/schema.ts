@@ -1,0 +1,154 @@
+import type { FieldValue, Issue, Scheme, SourcePlace } from '@coomb/core';
+import { boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
+const time = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
+
+/** Columns every undoable row has: who it belongs to, how often it changed, whether it is withdrawn. */
+const tracked = () => ({
+  id: uuid('id').primaryKey(),
+  projectId: uuid('project_id').notNull(),
+  revision: integer('revision').notNull(),
+  withdrawn: boolean('withdrawn').notNull(),
+});
+
+export const projects = pgTable('project', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  scheme: jsonb('scheme').$type<Scheme>().notNull(),
+  /** Number of the last batch; everything that must know "since when" counts in it. */
+  seq: integer('seq').notNull(),
+  createdAt: time('created_at').notNull(),
+});
+
+export const collections = pgTable('collection', {
+  ...tracked(),
+  name: text('name').notNull(),
+  holds: text('holds').$type<'specification' | 'model' | 'tests'>().notNull(),
+  prefix: text('prefix').notNull(),
+  /** Kind of new items. */
+  kind: text('kind').notNull(),
+  rank: doublePrecision('rank').notNull(),
+});
+
+export const items = pgTable(
+  'item',
+  {
+    ...tracked(),
+    collectionId: uuid('collection_id').notNull(),
+    kind: text('kind').notNull(),
+    reference: text('reference').notNull(),
+    title: text('title').notNull(),
+    html: text('html').notNull(),
+    fields: jsonb('fields').$type<Record<string, FieldValue>>().notNull(),
+    heading: boolean('heading').notNull(),
+    parentId: uuid('parent_id'),
+    rank: doublePrecision('rank').notNull(),
+    /** Number of the batch in which the present meaning (title, text, meaning-bearing fields) came to be. */
+    meaningSeq: integer('meaning_seq').notNull(),
+    origin: text('origin').notNull(),
+    externalId: text('external_id'),
+    sourceId: uuid('source_id'),
+    place: jsonb('place').$type<SourcePlace>(),
+    createdAt: time('created_at').notNull(),
+    changedAt: time('changed_at').notNull(),
+    changedBy: text('changed_by').notNull(),
+  },
+  (table) => [uniqueIndex('item_reference').on(table.projectId, table.reference), index('item_collection').on(table.collectionId)],
+);
+
+export const links = pgTable(
+  'link',
+  {
+    ...tracked(),
+    kind: text('kind').notNull(),
+    fromId: uuid('from_id').notNull(),
+    toId: uuid('to_id').notNull(),
+    /** Path of parts when the link holds in one usage of an end only. */
+    fromUsage: jsonb('from_usage').$type<string[]>(),
+    toUsage: jsonb('to_usage').$type<string[]>(),
+    fields: jsonb('fields').$type<Record<string, FieldValue>>().notNull(),
+    origin: text('origin').notNull(),
+    /** Meaning of each end at which the link was last confirmed. */
+    fromSeq: integer('from_seq').notNull(),
+    toSeq: integer('to_seq').notNull(),
+    confirmedBy: text('confirmed_by').notNull(),
+    confirmedAt: time('confirmed_at').notNull(),
+  },
+  (table) => [index('link_project').on(table.projectId), index('link_from').on(table.fromId), index('link_to').on(table.toId)],
+);
+
+export const sources = pgTable(
+  'source',
+  {
+    ...tracked(),
+    name: text('name').notNull(),
+    format: text('format').notNull(),
+    mediaType: text('media_type').notNull(),
+    size: integer('size').notNull(),
+    importedAt: time('imported_at').notNull(),
+    importedBy: text('imported_by').notNull(),
+    recipe: jsonb('recipe').$type<unknown>(),
+    issues: jsonb('issues').$type<Issue[]>().notNull(),
+  },
+  (table) => [index('source_project').on(table.projectId)],
+);
+
+/** Original files, and pictures taken from them, kept beside what came of them. */
+export const files = pgTable('file', { id: uuid('id').primaryKey(), projectId: uuid('project_id').notNull(), sourceId: uuid('source_id').notNull(), name: text('name').notNull(), mediaType: text('media_type').notNull(), bytes: bytea('bytes').notNull() });
+
+export const drawings = pgTable('drawing', {
+  ...tracked(),
+  collectionId: uuid('collection_id').notNull(),
+  name: text('name').notNull(),
+  externalId: text('external_id').notNull(),
+  body: jsonb('body').$type<{ shapes: { element: string; x: number; y: number; width: number; height: number }[]; routes: { element: string; points: { x: number; y: number }[] }[] }>().notNull(),
+});
+
+export const runs = pgTable('run', { ...tracked(), name: text('name').notNull(), at: time('at').notNull(), seq: integer('seq').notNull(), sourceId: uuid('source_id') });
+
+export const results = pgTable(
+  'result',
+  {
+    runId: uuid('run_id').notNull(),
+    ordinal: integer('ordinal').notNull(),
+    testId: uuid('test_id'),
+    suite: text('suite').notNull(),
+    name: text('name').notNull(),
+    outcome: text('outcome').$type<'passed' | 'failed' | 'broken' | 'skipped'>().notNull(),
+    duration: doublePrecision('duration'),
+    message: text('message').notNull(),
+    reason: text('reason').$type<'property' | 'reference' | 'title'>(),
+  },
+  (table) => [primaryKey({ columns: [table.runId, table.ordinal] }), index('result_test').on(table.testId)],
+);
+
+export const waivers = pgTable('waiver', { ...tracked(), itemId: uuid('item_id').notNull(), rule: text('rule').notNull(), person: text('person').notNull(), reason: text('reason').notNull(), until: text('until') });
+
+export const batches = pgTable(
+  'batch',
+  {
+    id: uuid('id').primaryKey(),
+    projectId: uuid('project_id').notNull(),
+    seq: integer('seq').notNull(),
+    at: time('at').notNull(),
+    person: text('person').notNull(),
+    action: text('action').notNull(),
+    kind: text('kind').$type<'do' | 'undo' | 'redo'>().notNull(),
+    /** The batch that this one takes back or does again. */
+    target: uuid('target'),
+    /** Number of the batch that took this one back. */
+    undoneSeq: integer('undone_seq'),
+    size: integer('size').notNull(),
+  },
+  (table) => [uniqueIndex('batch_seq').on(table.projectId, table.seq)],
+);
+
+/** Append-only: never updated, never deleted. */
+export const changes = pgTable(
+  'change',
+  { batchId: uuid('batch_id').notNull(), ordinal: integer('ordinal').notNull(), entity: text('entity').notNull(), entityId: uuid('entity_id').notNull(), before: jsonb('before').$type<Record<string, unknown> | null>(), after: jsonb('after').$type<Record<string, unknown>>().notNull() },
+  (table) => [primaryKey({ columns: [table.batchId, table.ordinal] }), index('change_entity').on(table.entityId)],
+);
+
+export const reports = pgTable('report', { id: uuid('id').primaryKey(), projectId: uuid('project_id').notNull(), number: integer('number').notNull(), title: text('title').notNull(), at: time('at').notNull(), person: text('person').notNull(), seq: integer('seq').notNull(), body: jsonb('body').$type<unknown>().notNull() });

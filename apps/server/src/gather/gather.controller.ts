@@ -1,0 +1,85 @@
+import { cancelJob, CoombError, getFile, getJob, getSourceFile, getTrayEntry, importFile, listJobs, listRuns, listSources, uploadFile } from '@coomb/contract';
+import { Controller, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import type { Response } from 'express';
+import { Call, type Input, Route } from '../http/route.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { asIso } from '../ledger/ledger.service.js';
+import { type FileRow, GatherRepo } from './gather.repo.js';
+import { ImportService } from './import.service.js';
+import { TrayService } from './tray.service.js';
+
+const MOST_BYTES = 200 * 1024 * 1024;
+
+@Controller()
+export class GatherController {
+  constructor(
+    @Inject(TrayService) private readonly tray: TrayService,
+    @Inject(ImportService) private readonly imports: ImportService,
+    @Inject(JobsService) private readonly jobs: JobsService,
+    @Inject(GatherRepo) private readonly repo: GatherRepo,
+  ) {}
+
+  @Route(uploadFile)
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MOST_BYTES, files: 1 } }))
+  upload(@Call(uploadFile) { params }: Input<typeof uploadFile>, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined) {
+    if (!file) throw new CoombError('input-invalid', 'No file came along. Choose a file and try again.');
+    return this.tray.put(params.project, Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200), file.buffer);
+  }
+
+  @Route(getTrayEntry)
+  getTray(@Call(getTrayEntry) { params }: Input<typeof getTrayEntry>) {
+    return this.tray.get(params.project, params.tray);
+  }
+
+  @Route(importFile)
+  async import(@Call(importFile) { params, body, person }: Input<typeof importFile>) {
+    return { job: await this.imports.start(params.project, person, params.tray, body) };
+  }
+
+  @Route(listJobs)
+  listJobs(@Call(listJobs) { params }: Input<typeof listJobs>) {
+    return this.jobs.list(params.project);
+  }
+
+  @Route(getJob)
+  getJob(@Call(getJob) { params }: Input<typeof getJob>) {
+    return this.jobs.get(params.project, params.job);
+  }
+
+  @Route(cancelJob)
+  cancelJob(@Call(cancelJob) { params }: Input<typeof cancelJob>) {
+    return this.jobs.cancel(params.project, params.job);
+  }
+
+  @Route(listSources)
+  async listSources(@Call(listSources) { params }: Input<typeof listSources>) {
+    const rows = await this.repo.listSources(params.project);
+    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues }) => ({ id, name, format, size, importedAt: asIso(importedAt), importedBy, items, issues }));
+  }
+
+  @Route(listRuns)
+  async listRuns(@Call(listRuns) { params }: Input<typeof listRuns>) {
+    const rows = await this.repo.listRuns(params.project);
+    return rows.map((row) => ({ ...row, at: asIso(row.at) }));
+  }
+
+  @Route(getFile)
+  async getFile(@Call(getFile) { params }: Input<typeof getFile>, @Res() response: Response) {
+    sendFile(response, await this.repo.getFile(params.project, params.file));
+  }
+
+  @Route(getSourceFile)
+  async getSourceFile(@Call(getSourceFile) { params }: Input<typeof getSourceFile>, @Res() response: Response) {
+    sendFile(response, await this.repo.getOriginal(params.project, params.source));
+  }
+}
+
+/** Pictures are shown in place; everything else is handed over as a download, never opened as a page of ours. */
+function sendFile(response: Response, file: FileRow): void {
+  const isPicture = /^image\/(png|jpeg|gif|webp|bmp)$/.test(file.mediaType);
+  response.setHeader('Content-Type', isPicture ? file.mediaType : 'application/octet-stream');
+  response.setHeader('Content-Disposition', `${isPicture ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name.replace(/^.*\//, ''))}`);
+  response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+  response.end(Buffer.from(file.bytes));
+}

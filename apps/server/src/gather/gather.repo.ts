@@ -1,0 +1,53 @@
+import { CoombError } from '@coomb/contract';
+import { Inject, Injectable } from '@nestjs/common';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Connection, Database } from '../database/database.js';
+import * as schema from '../database/schema.js';
+import { DATABASE } from '../http/tokens.js';
+import type { SourceRow } from '../ledger/change.js';
+
+export type ResultRow = typeof schema.results.$inferSelect;
+export type FileRow = typeof schema.files.$inferSelect;
+
+@Injectable()
+export class GatherRepo {
+  constructor(@Inject(DATABASE) private readonly db: Database) {}
+
+  async insertFiles(tx: Connection, rows: FileRow[]): Promise<void> {
+    for (const row of rows) await tx.insert(schema.files).values(row);
+  }
+
+  async insertResults(tx: Connection, rows: ResultRow[]): Promise<void> {
+    for (let at = 0; at < rows.length; at += 1000) await tx.insert(schema.results).values(rows.slice(at, at + 1000));
+  }
+
+  async getFile(project: string, id: string): Promise<FileRow> {
+    const [row] = await this.db.select().from(schema.files).where(and(eq(schema.files.projectId, project), eq(schema.files.id, id)));
+    if (!row) throw new CoombError('not-found', 'There is no such file.');
+    return row;
+  }
+
+  async getOriginal(project: string, source: string): Promise<FileRow> {
+    const [row] = await this.db.select().from(schema.files).where(and(eq(schema.files.projectId, project), eq(schema.files.sourceId, source), eq(schema.files.id, source)));
+    if (!row) throw new CoombError('not-found', 'The original of this source is not stored.');
+    return row;
+  }
+
+  async listSources(project: string): Promise<(SourceRow & { items: number })[]> {
+    const rows = await this.db.select().from(schema.sources).where(and(eq(schema.sources.projectId, project), eq(schema.sources.withdrawn, false))).orderBy(schema.sources.importedAt);
+    const counts = await this.db.execute(sql`select source_id as id, count(*)::int as count from item where project_id = ${project} and not withdrawn and not heading and source_id is not null group by source_id`);
+    const countOf = new Map((counts.rows as { id: string; count: number }[]).map((row) => [row.id, row.count]));
+    return rows.map((row) => ({ ...row, items: countOf.get(row.id) ?? 0 }));
+  }
+
+  async listRuns(project: string): Promise<{ id: string; name: string; at: string; counts: { passed: number; failed: number; broken: number; skipped: number; unmatched: number } }[]> {
+    const { rows } = await this.db.execute(sql`
+      select run.id, run.name, run.at,
+        json_build_object('passed', count(*) filter (where outcome = 'passed' and test_id is not null), 'failed', count(*) filter (where outcome = 'failed' and test_id is not null),
+          'broken', count(*) filter (where outcome = 'broken' and test_id is not null), 'skipped', count(*) filter (where outcome = 'skipped' and test_id is not null),
+          'unmatched', count(*) filter (where test_id is null)) as counts
+      from run left join result on result.run_id = run.id
+      where run.project_id = ${project} and not run.withdrawn group by run.id order by run.at desc, run.seq desc`);
+    return rows as never;
+  }
+}

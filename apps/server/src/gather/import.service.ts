@@ -1,0 +1,148 @@
+import type { BodyOf, importFile, Job } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { applyDocumentRecipe, applySheetRecipe, proposeDocumentRecipe, proposeSheetRecipe, type RecipeOutcome, type Scheme } from '@coomb/core';
+import { applyModelRecipe, type FileContent } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
+import type { Change, CollectionRow, DrawingRow, RunRow, SourceRow } from '../ledger/change.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { buildImport } from './build-import.js';
+import { type FileRow, GatherRepo, type ResultRow } from './gather.repo.js';
+import { matchCases, type TrayFile, TrayService } from './tray.service.js';
+
+export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
+type Outcome = NonNullable<Job['outcome']>;
+
+const KIND_OF = { specification: 'requirement', model: 'component', tests: 'testCase' } as const;
+
+/** Imports a file of the tray as one batch: everything of it, or nothing. */
+@Injectable()
+export class ImportService {
+  constructor(
+    @Inject(TrayService) private readonly tray: TrayService,
+    @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(JobsService) private readonly jobs: JobsService,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async start(projectId: string, person: string, trayId: string, wish: ImportWish): Promise<string> {
+    const file = await this.tray.read(projectId, trayId);
+    return this.jobs.start(projectId, `Import ${file.name}`, async (handle) => {
+      const outcome = await this.run(projectId, person, file, wish, handle);
+      this.tray.remove(projectId, trayId);
+      return outcome;
+    });
+  }
+
+  async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
+    await handle.step(0.05, 'Reading the file');
+    return file.content.type === 'results' ? this.importResults(projectId, person, file, file.content, wish, handle) : this.importItems(projectId, person, file, file.content, wish, handle);
+  }
+
+  private async importItems(projectId: string, person: string, file: TrayFile, content: Exclude<FileContent, { type: 'results' }>, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
+    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    await this.ledger.change(projectId, async (state) => {
+      const now = this.clock.now().toISOString();
+      const { collection, change } = this.chooseCollection(state, wish);
+      const source = this.buildSource(projectId, person, now, file, wish);
+      const { files, addresses } = this.buildFiles(projectId, source.id, file);
+      const recipe = applyRecipe(state.scheme, content, wish);
+      await handle.step(0.15, 'Making items');
+      const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
+      source.issues = [...content.issues, ...built.issues];
+      Object.assign(outcome, { collection: collection.id, items: built.items, links: built.links, issues: source.issues });
+      const drawings = content.type === 'model' ? this.buildDrawings(projectId, collection.id, content) : [];
+      const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
+      return {
+        person,
+        action: `Import ${file.name}`,
+        changes,
+        also: (tx) => this.repo.insertFiles(tx, files),
+        step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
+      };
+    });
+    return outcome;
+  }
+
+  private async importResults(projectId: string, person: string, file: TrayFile, content: Extract<FileContent, { type: 'results' }>, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
+    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    await this.ledger.change(projectId, async (state) => {
+      const now = this.clock.now().toISOString();
+      const source = this.buildSource(projectId, person, now, file, wish);
+      const { files } = this.buildFiles(projectId, source.id, file);
+      const matches = matchCases(state, content.results.cases);
+      const run: RunRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: wish.runName || content.results.name || file.name, at: readTime(content.results.at) ?? now, seq: state.seq + 1, sourceId: source.id };
+      const rows = content.results.cases.map((one, ordinal): ResultRow => ({ runId: run.id, ordinal, testId: matches[ordinal]!.test?.id ?? null, suite: one.suite, name: one.name, outcome: one.outcome, duration: one.duration, message: one.message, reason: matches[ordinal]!.reason }));
+      for (const match of matches)
+        if (!match.test) source.issues.push({ severity: 'warning', code: match.ambiguous ? 'result-ambiguous' : 'result-unmatched', at: `line ${match.line}`, message: `"${match.name}" ${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}` });
+      Object.assign(outcome, { results: rows.filter((row) => row.testId !== null).length, issues: source.issues });
+      await handle.step(0.3, 'Storing results');
+      return {
+        person,
+        action: `Import ${file.name}`,
+        changes: [{ entity: 'source', before: null, after: source }, { entity: 'run', before: null, after: run }],
+        also: async (tx) => {
+          await this.repo.insertFiles(tx, files);
+          await this.repo.insertResults(tx, rows);
+        },
+      };
+    });
+    return outcome;
+  }
+
+  private chooseCollection(state: ProjectState, wish: ImportWish): { collection: CollectionRow; change?: Change } {
+    const wanted = wish.collection;
+    if (!wanted) throw new CoombError('input-invalid', 'Say which collection the items go to.');
+    if ('id' in wanted) {
+      const collection = state.collections.find((one) => one.id === wanted.id && !one.withdrawn);
+      if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.id}.`);
+      return { collection };
+    }
+    const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[wanted.holds];
+    const collection: CollectionRow = { id: this.clock.newId(), projectId: state.id, revision: 1, withdrawn: false, name: wanted.name, holds: wanted.holds, prefix: wanted.prefix, kind, rank: state.seq + 1 };
+    return { collection, change: { entity: 'collection', before: null, after: collection } };
+  }
+
+  private buildSource(projectId: string, person: string, now: string, file: TrayFile, wish: ImportWish): SourceRow {
+    return { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: file.name, format: file.format.id, mediaType: file.format.mediaType, size: file.bytes.length, importedAt: now, importedBy: person, recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null, issues: [] };
+  }
+
+  /** The original, under the id of its source, and the pictures in it. */
+  private buildFiles(projectId: string, sourceId: string, file: TrayFile): { files: FileRow[]; addresses: Map<string, string> } {
+    const files: FileRow[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: file.bytes }];
+    const addresses = new Map<string, string>();
+    if (file.content.type === 'document')
+      for (const [name, picture] of file.content.document.pictures) {
+        const id = this.clock.newId();
+        addresses.set(name, `/api/projects/${projectId}/files/${id}`);
+        files.push({ id, projectId, sourceId, name, mediaType: picture.mediaType, bytes: picture.bytes });
+      }
+    return { files, addresses };
+  }
+
+  private buildDrawings(projectId: string, collectionId: string, content: Extract<FileContent, { type: 'model' }>): Change[] {
+    return content.model.drawings.map((drawing): Change => {
+      const after: DrawingRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, collectionId, name: drawing.name, externalId: drawing.id, body: { shapes: drawing.shapes, routes: drawing.routes } };
+      return { entity: 'drawing', before: null, after };
+    });
+  }
+}
+
+function applyRecipe(scheme: Scheme, content: Exclude<FileContent, { type: 'results' }>, wish: ImportWish): RecipeOutcome {
+  try {
+    if (content.type === 'document') return applyDocumentRecipe(scheme, wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document), content.document);
+    if (content.type === 'sheets') return applySheetRecipe(scheme, wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets), content.sheets);
+    return applyModelRecipe(scheme, content.model);
+  } catch (error) {
+    if (error instanceof RangeError) throw new CoombError('input-invalid', `${error.message}.`, undefined, { cause: error });
+    throw error;
+  }
+}
+
+function readTime(text: string | null): string | undefined {
+  const time = text ? new Date(text) : undefined;
+  return time && !Number.isNaN(time.getTime()) ? time.toISOString() : undefined;
+}

@@ -1,0 +1,123 @@
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CoombError, type TrayEntry } from '@coomb/contract';
+import { matchResults, proposeDocumentRecipe, proposeSheetRecipe } from '@coomb/core';
+import { applyModelRecipe, type FileContent, type FileFormat, readFileContent } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+
+export const TRAY_FOLDER = Symbol('tray folder');
+const KEPT_HOURS = 24;
+const PARSED_KEPT = 4;
+
+export interface TrayFile {
+  id: string;
+  name: string;
+  bytes: Buffer;
+  format: FileFormat;
+  content: FileContent;
+}
+
+/** Files handed in and not imported yet. They lie in a folder of their own, outside the database, for a day. */
+@Injectable()
+export class TrayService {
+  private readonly parsed = new Map<string, Promise<TrayFile>>();
+
+  constructor(
+    @Inject(TRAY_FOLDER) private readonly folder: string,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {
+    mkdirSync(folder, { recursive: true });
+    this.dropOld();
+  }
+
+  /** Reads a file; only one that can be read is laid in the tray. Throws ReadError. */
+  async put(projectId: string, name: string, bytes: Buffer): Promise<TrayEntry> {
+    const state = await this.states.get(projectId);
+    const { format, content } = await readFileContent(name, bytes);
+    const file: TrayFile = { id: this.clock.newId(), name, bytes, format, content };
+    const folder = this.folderOf(projectId, file.id);
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(join(folder, 'name'), name);
+    writeFileSync(join(folder, 'bytes'), bytes);
+    this.remember(file.id, Promise.resolve(file));
+    return describe(state, file);
+  }
+
+  async get(projectId: string, id: string): Promise<TrayEntry> {
+    return describe(await this.states.get(projectId), await this.read(projectId, id));
+  }
+
+  async read(projectId: string, id: string): Promise<TrayFile> {
+    const folder = this.folderOf(projectId, id);
+    if (!existsSync(join(folder, 'bytes'))) throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a day. Hand it in again.');
+    const known = this.parsed.get(id);
+    if (known) return known;
+    const name = readFileSync(join(folder, 'name'), 'utf8');
+    const bytes = readFileSync(join(folder, 'bytes'));
+    const file = readFileContent(name, bytes).then(({ format, content }) => ({ id, name, bytes, format, content }));
+    this.remember(id, file);
+    return file;
+  }
+
+  remove(projectId: string, id: string): void {
+    this.parsed.delete(id);
+    rmSync(this.folderOf(projectId, id), { recursive: true, force: true });
+  }
+
+  private remember(id: string, file: Promise<TrayFile>): void {
+    this.parsed.set(id, file);
+    file.catch(() => this.parsed.delete(id));
+    for (const old of [...this.parsed.keys()].slice(0, Math.max(0, this.parsed.size - PARSED_KEPT))) this.parsed.delete(old);
+  }
+
+  private folderOf(projectId: string, id: string): string {
+    return join(this.folder, projectId, id);
+  }
+
+  private dropOld(): void {
+    const oldest = this.clock.now().getTime() - KEPT_HOURS * 3_600_000;
+    for (const project of readdirSync(this.folder))
+      for (const id of readdirSync(join(this.folder, project))) {
+        const path = join(this.folder, project, id);
+        if (statSync(path).mtimeMs < oldest) rmSync(path, { recursive: true, force: true });
+      }
+  }
+}
+
+/** What the person sees of a file: its content and a proposal what to make of it. */
+function describe(state: ProjectState, file: TrayFile): TrayEntry {
+  const { scheme } = state;
+  const { content, format } = file;
+  const common = { id: file.id, name: file.name, size: file.bytes.length, format: format.id, label: format.label, issues: content.issues };
+  switch (content.type) {
+    case 'document':
+      return { ...common, content: { type: 'document', blocks: content.document.blocks, recipe: proposeDocumentRecipe(scheme, content.document) } };
+    case 'sheets':
+      return { ...common, content: { type: 'sheets', sheets: content.sheets, recipe: proposeSheetRecipe(scheme, content.sheets) } };
+    case 'model': {
+      const outcome = applyModelRecipe(scheme, content.model);
+      const drawings = content.model.drawings.map((drawing) => ({ name: drawing.name, shapes: drawing.shapes.length }));
+      return { ...common, content: { type: 'model', exporter: content.model.exporter, outcome, drawings, relations: content.model.relations.length } };
+    }
+    case 'results': {
+      const matches = matchCases(state, content.results.cases);
+      return { ...common, content: { type: 'results', name: content.results.name, at: content.results.at, matches } };
+    }
+  }
+}
+
+/** Reported cases with the test case each one meets. */
+export function matchCases(state: ProjectState, cases: Extract<FileContent, { type: 'results' }>['results']['cases']) {
+  const testKinds = new Set(state.scheme.linkKinds.find((kind) => kind.id === state.scheme.verification.verifies)?.fromKinds ?? []);
+  const tests = state.items.filter((item) => testKinds.has(item.kind) && !item.withdrawn && !item.heading);
+  const matches = matchResults(cases, tests);
+  return cases.map((one, index) => {
+    const match = matches[index]!;
+    const test = match.test === null ? undefined : state.items[state.nodeOf.get(match.test)!]!;
+    return { suite: one.suite, name: one.name, outcome: one.outcome, line: one.line, message: one.message, test: test ? { id: test.id, reference: test.reference, title: test.title } : null, reason: match.reason, ambiguous: match.ambiguous };
+  });
+}

@@ -1,0 +1,54 @@
+import type { AnyEndpoint } from '@coomb/contract';
+import { applyDecorators, createParamDecorator, Delete, type ExecutionContext, Get, HttpCode, Patch, Post } from '@nestjs/common';
+import { CoombError } from '@coomb/contract';
+import type { Request } from 'express';
+import type { z } from 'zod';
+
+const methods = { GET: Get, POST: Post, PATCH: Patch, DELETE: Delete } as const;
+
+/** Serves an endpoint of the contract. */
+export function Route(endpoint: AnyEndpoint): MethodDecorator {
+  return applyDecorators(methods[endpoint.method](endpoint.path), HttpCode(200));
+}
+
+type Part<S> = S extends z.ZodType ? z.output<S> : undefined;
+export interface Input<E extends AnyEndpoint> {
+  params: Part<NonNullable<E['params']>>;
+  query: Part<NonNullable<E['query']>>;
+  body: Part<NonNullable<E['body']>>;
+  /** Name to record for what is done. */
+  person: string;
+}
+
+/** Everything a call brings, parsed by its endpoint. Refuses with every complaint at once. */
+export const Call = createParamDecorator((endpoint: AnyEndpoint, context: ExecutionContext) => {
+  const request = context.switchToHttp().getRequest<Request>();
+  return {
+    params: parse(endpoint.params, request.params, 'address'),
+    query: parse(endpoint.query, request.query, 'query'),
+    body: parse(endpoint.body, request.body, 'body'),
+    person: readPerson(request),
+  };
+});
+
+function parse(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
+  if (!schema) return undefined;
+  const parsed = schema.safeParse(value ?? {});
+  if (parsed.success) return parsed.data;
+  const complaints = parsed.error.issues.map((issue) => ({ at: issue.path.join('.') || what, message: issue.message }));
+  throw new CoombError('input-invalid', complaints.map(({ at, message }) => `${at}: ${message}`).join('; '), { complaints });
+}
+
+export function readPerson(request: Request): string {
+  const header = request.headers['x-coomb-person'];
+  const text = typeof header === 'string' ? safeDecode(header) : '';
+  return text.trim().slice(0, 80) || 'Somebody';
+}
+
+function safeDecode(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}

@@ -1,0 +1,196 @@
+import type { Item, ReplyOf, TrailLink, findItems, getHistory, getItem, getTrace } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking } from '@coomb/core';
+import { plainText } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import type { ItemRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { asIso } from '../ledger/ledger.service.js';
+import { isActive, type ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { ItemsRepo } from './items.repo.js';
+
+/** Everything that is read of items; ItemsService changes them. */
+@Injectable()
+export class ItemReadingService {
+  constructor(
+    @Inject(ItemsRepo) private readonly repo: ItemsRepo,
+    @Inject(LedgerRepo) private readonly ledger: LedgerRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async readCollection(projectId: string, collection: string, offset: number, limit: number): Promise<{ total: number; items: Item[] }> {
+    const state = await this.states.get(projectId);
+    const nodes = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection);
+    const page = nodes.slice(offset, offset + limit);
+    const rows = await this.repo.findMany(page.map((node) => state.items[node]!.id));
+    return { total: nodes.length, items: page.map((node) => asItem(state, node, rows.get(state.items[node]!.id)!)) };
+  }
+
+  async getSheet(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getItem>> {
+    const state = await this.states.get(projectId);
+    const node = getNode(state, idOrReference);
+    const row = (await this.repo.findMany([state.items[node]!.id])).get(state.items[node]!.id)!;
+    const source = row.sourceId ? await this.repo.findSource(row.sourceId) : undefined;
+    const { upstream, downstream } = await this.readTrail(state, node);
+    const today = this.clock.now().toISOString().slice(0, 10);
+    return {
+      ...asItem(state, node, row),
+      createdAt: asIso(row.createdAt),
+      changedAt: asIso(row.changedAt),
+      changedBy: row.changedBy,
+      origin: row.origin,
+      place: row.place,
+      source: source ?? null,
+      path: readPath(state, node),
+      upstream,
+      downstream,
+      coverage: state.scheme.rules.filter((rule) => state.question(rule).subject[node]).map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),
+      evidence: await this.readEvidence(state, node),
+      results: (await this.repo.findResults([row.id])).map(({ outcome, at, run, message, duration }) => ({ outcome, at: asIso(at), run, message, duration })),
+      waivers: [...state.waivers.values()].filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn).map((waiver) => ({ id: waiver.id, item: row.id, rule: waiver.rule, person: waiver.person, reason: waiver.reason, until: waiver.until, active: isActive(waiver, today) })),
+    };
+  }
+
+  /** Every change of an item, each compared with what stood before it. */
+  async getHistory(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getHistory>> {
+    const state = await this.states.get(projectId);
+    const { id } = state.items[getNode(state, idOrReference)]!;
+    const history = await this.ledger.findHistory(id);
+    return history.map(({ batch, change }) => ({
+      seq: batch.seq,
+      at: asIso(batch.at),
+      person: batch.person,
+      action: batch.action,
+      revision: change.after.revision,
+      changes: change.entity === 'item' ? compareItems(state, change.before, change.after) : [],
+    }));
+  }
+
+  async getTrace(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getTrace>> {
+    const state = await this.states.get(projectId);
+    const node = getNode(state, idOrReference);
+    const reach = (towards: 'up' | 'down') =>
+      buildReach(state.graph, node, { steps: buildTowards(state, towards), mayEnter: (other) => state.isPresent(other) })
+        .slice(1)
+        .map((entry): [number, number] => [entry.node, entry.distance]);
+    return { up: reach('up'), down: reach('down') };
+  }
+
+  async find(projectId: string, words: string, most: number): Promise<ReplyOf<typeof findItems>> {
+    const state = await this.states.get(projectId);
+    const wanted = words.trim().toLowerCase();
+    if (!wanted) return [];
+    const found = new Set<number>();
+    const exact = state.byReference.get(wanted);
+    if (exact !== undefined && state.isPresent(exact)) found.add(exact);
+    const terms = wanted.split(/\s+/);
+    for (const node of state.outline().nodes) {
+      const item = state.items[node]!;
+      const text = `${item.reference} ${item.title}`.toLowerCase();
+      if (terms.every((term) => text.includes(term))) found.add(node);
+      if (found.size >= most * 4) break;
+    }
+    const starts = (node: number) => Number(state.items[node]!.reference.toLowerCase().startsWith(wanted));
+    return [...found].sort((a, b) => starts(b) - starts(a)).slice(0, most).map((node) => state.brief(node));
+  }
+
+  /** Texts for ranking: title and words of the text, by node. */
+  async buildRanking(state: ProjectState, nodes: readonly number[]): Promise<TextRanking> {
+    const rows = await this.repo.findMany(nodes.map((node) => state.items[node]!.id));
+    return new TextRanking(nodes.map((node) => textOf(rows.get(state.items[node]!.id)!)));
+  }
+
+  async readText(state: ProjectState, node: number): Promise<string> {
+    const { id } = state.items[node]!;
+    return textOf((await this.repo.findMany([id])).get(id)!);
+  }
+
+  private async readTrail(state: ProjectState, node: number): Promise<{ upstream: TrailLink[]; downstream: TrailLink[] }> {
+    const trail = { upstream: [] as TrailLink[], downstream: [] as TrailLink[] };
+    const links: number[] = [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')];
+    const origins = await this.repo.findOrigins(links.map((link) => state.linkIds[link]!));
+    for (const link of links) {
+      const end: 'from' | 'to' = state.graph.from[link] === node ? 'from' : 'to';
+      const other = end === 'from' ? state.graph.to[link]! : state.graph.from[link]!;
+      const linkKind = state.scheme.linkKinds[state.graph.kind[link]!];
+      if (!linkKind || !state.isPresent(other)) continue;
+      const id = state.linkIds[link]!;
+      const isUp = linkKind.upstream !== end;
+      trail[isUp ? 'upstream' : 'downstream'].push({ id, linkKind: linkKind.id, phrase: phraseAt(linkKind, end), end, suspect: state.graph.isSuspect(link), origin: origins.get(id) ?? 'made', other: state.brief(other) });
+    }
+    return trail;
+  }
+
+  private async readEvidence(state: ProjectState, node: number): Promise<ReplyOf<typeof getItem>['evidence']> {
+    const { tests } = state.verification(node);
+    const results = await this.repo.findResults(tests.map((test) => state.items[test]!.id));
+    return tests.map((test) => {
+      const { id } = state.items[test]!;
+      const latest = results.find((result) => result.test === id);
+      const known = state.latest.get(id);
+      const stale = known !== undefined && Math.max(state.items[node]!.meaningSeq, state.items[test]!.meaningSeq) > known.seq;
+      return { test: state.brief(test), outcome: latest?.outcome ?? null, at: latest ? asIso(latest.at) : null, run: latest?.run ?? null, message: latest?.message ?? '', stale };
+    });
+  }
+}
+
+export function getNode(state: ProjectState, idOrReference: string): number {
+  const node = state.nodeOf.get(idOrReference) ?? state.byReference.get(idOrReference.toLowerCase());
+  if (node === undefined) throw new CoombError('not-found', `There is no item "${idOrReference}" in ${state.name}.`);
+  return node;
+}
+
+export function asItem(state: ProjectState, node: number, row: ItemRow): Item {
+  return { id: row.id, node, collection: row.collectionId, kind: row.kind, reference: row.reference, title: row.title, html: row.html, fields: row.fields, heading: row.heading, parent: row.parentId, revision: row.revision, withdrawn: row.withdrawn, state: state.stateOf(node) };
+}
+
+/** Steps of all link kinds towards the upstream or downstream end. */
+export function buildTowards(state: ProjectState, towards: 'up' | 'down'): Step[] {
+  return state.scheme.linkKinds.map((kind, index) => {
+    const toIsAhead = (kind.upstream === 'to') === (towards === 'up');
+    const direction: Direction = toIsAhead ? 'out' : 'in';
+    return { kind: index, direction };
+  });
+}
+
+function readPath(state: ProjectState, node: number): ReplyOf<typeof getItem>['path'] {
+  const path = [];
+  const seen = new Set<string>();
+  for (let id = state.items[node]!.parentId; id !== null && !seen.has(id); id = state.items[state.nodeOf.get(id)!]!.parentId) {
+    seen.add(id);
+    path.push(state.brief(state.nodeOf.get(id)!));
+  }
+  return path.reverse();
+}
+
+function textOf(row: ItemRow): string {
+  return `${row.title} ${plainText(row.html)}`;
+}
+
+function compareItems(state: ProjectState, before: ItemRow | null, after: ItemRow): { field: string; words: ReturnType<typeof buildWordDiff> }[] {
+  const texts = (row: ItemRow | null): Map<string, string> => {
+    const found = new Map<string, string>([
+      ['Title', row?.title ?? ''],
+      ['Text', row ? plainText(row.html) : ''],
+      ['Kind', row ? (findKind(state.scheme, row.kind)?.label ?? row.kind) : ''],
+      ['Withdrawn', row?.withdrawn ? 'yes' : ''],
+      ['Place', row ? describePlace(state, row) : ''],
+    ]);
+    const fields = findKind(state.scheme, after.kind)?.fields ?? [];
+    for (const field of fields) {
+      const value = row?.fields[field.id];
+      found.set(field.label, value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : field.type === 'rich' ? plainText(String(value)) : String(value));
+    }
+    return found;
+  };
+  const old = texts(before);
+  return [...texts(after)].filter(([field, text]) => text !== old.get(field)).map(([field, text]) => ({ field, words: buildWordDiff(old.get(field) ?? '', text) }));
+}
+
+function describePlace(state: ProjectState, row: ItemRow): string {
+  const node = row.parentId === null ? undefined : state.nodeOf.get(row.parentId);
+  return `below ${node === undefined ? 'the top' : state.items[node]!.reference}, position ${row.rank}`;
+}

@@ -1,0 +1,71 @@
+import { createItem, editItem, findItems, getHistory, getItem, getOutline, getTrace, moveItem, readCollection, restoreItems, withdrawItems } from '@coomb/contract';
+import { Controller, Inject } from '@nestjs/common';
+import { Call, type Input, Route } from '../http/route.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { ItemReadingService } from './item-reading.service.js';
+import { ItemsService } from './items.service.js';
+import { buildOutlineReply } from './outline.js';
+
+@Controller()
+export class ItemsController {
+  constructor(
+    @Inject(ItemsService) private readonly items: ItemsService,
+    @Inject(ItemReadingService) private readonly reading: ItemReadingService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+  ) {}
+
+  @Route(getOutline)
+  async outline(@Call(getOutline) { params }: Input<typeof getOutline>) {
+    return buildOutlineReply(await this.states.get(params.project));
+  }
+
+  @Route(findItems)
+  find(@Call(findItems) { params, query }: Input<typeof findItems>) {
+    return this.reading.find(params.project, query.words, query.most);
+  }
+
+  @Route(readCollection)
+  read(@Call(readCollection) { params, query }: Input<typeof readCollection>) {
+    return this.reading.readCollection(params.project, params.collection, query.offset, query.limit);
+  }
+
+  @Route(createItem)
+  create(@Call(createItem) { params, body, person }: Input<typeof createItem>) {
+    return this.items.create(params.project, person, body);
+  }
+
+  @Route(withdrawItems)
+  withdraw(@Call(withdrawItems) { params, body, person }: Input<typeof withdrawItems>) {
+    return this.items.setWithdrawn(params.project, person, body.items, true);
+  }
+
+  @Route(restoreItems)
+  restore(@Call(restoreItems) { params, body, person }: Input<typeof restoreItems>) {
+    return this.items.setWithdrawn(params.project, person, body.items, false);
+  }
+
+  @Route(getItem)
+  get(@Call(getItem) { params }: Input<typeof getItem>) {
+    return this.reading.getSheet(params.project, params.item);
+  }
+
+  @Route(editItem)
+  edit(@Call(editItem) { params, body, person }: Input<typeof editItem>) {
+    return this.items.edit(params.project, person, params.item, body);
+  }
+
+  @Route(moveItem)
+  move(@Call(moveItem) { params, body, person }: Input<typeof moveItem>) {
+    return this.items.move(params.project, person, params.item, body.parent, body.after);
+  }
+
+  @Route(getHistory)
+  history(@Call(getHistory) { params }: Input<typeof getHistory>) {
+    return this.reading.getHistory(params.project, params.item);
+  }
+
+  @Route(getTrace)
+  trace(@Call(getTrace) { params }: Input<typeof getTrace>) {
+    return this.reading.getTrace(params.project, params.item);
+  }
+}

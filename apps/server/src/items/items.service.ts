@@ -1,0 +1,180 @@
+import type { BodyOf, Item, createItem, editItem } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme } from '@coomb/core';
+import { sanitiseRichText } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import type { Change, ItemRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import type { LightItem, ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { asItem, getNode } from './item-reading.service.js';
+
+/** Adds, edits, moves and withdraws items, each as one undoable batch. */
+@Injectable()
+export class ItemsService {
+  constructor(
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async create(projectId: string, person: string, wanted: Required<BodyOf<typeof createItem>> | BodyOf<typeof createItem>): Promise<Item> {
+    const { ids } = await this.ledger.change(projectId, async (state) => {
+      const collection = state.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
+      if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection} in ${state.name}.`);
+      const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
+      const parentId = after ? after.parentId : (wanted.parent ?? null);
+      if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id) throw new CoombError('move-refused', 'An item and its parent must stand in the same collection.');
+      const siblings = findSiblings(state, collection.id, parentId);
+      const { rank, moved } = await this.makeRoom(state, siblings, after?.id ?? siblings.at(-1)?.id ?? null);
+      const kind = wanted.kind ?? collection.kind;
+      if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
+      const now = this.clock.now().toISOString();
+      const row: ItemRow = {
+        id: this.clock.newId(),
+        projectId,
+        revision: 1,
+        withdrawn: false,
+        collectionId: collection.id,
+        kind,
+        reference: buildReference(collection.prefix, state.nextNumber(collection.prefix)),
+        title: wanted.title.trim(),
+        html: sanitiseRichText(wanted.html ?? ''),
+        fields: cleanFields(state.scheme, kind, wanted.fields ?? {}),
+        heading: wanted.heading ?? false,
+        parentId,
+        rank,
+        meaningSeq: state.seq + 1,
+        origin: 'made',
+        externalId: null,
+        sourceId: null,
+        place: null,
+        createdAt: now,
+        changedAt: now,
+        changedBy: person,
+      };
+      return { person, action: `Add ${row.reference}`, changes: [{ entity: 'item', before: null, after: row }, ...moved] };
+    });
+    return this.read(projectId, ids[0]!);
+  }
+
+  async edit(projectId: string, person: string, idOrReference: string, wanted: BodyOf<typeof editItem>): Promise<Item> {
+    let id = '';
+    await this.ledger.change(projectId, async (state) => {
+      const node = getNode(state, idOrReference);
+      id = state.items[node]!.id;
+      const before = (await this.rows.findRows('item', [id])).get(id)!;
+      if (before.revision !== wanted.revision)
+        throw new CoombError('changed-meanwhile', `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`, { revision: before.revision });
+      const kind = wanted.kind ?? before.kind;
+      if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
+      const after: ItemRow = {
+        ...before,
+        kind,
+        title: wanted.title?.trim() ?? before.title,
+        html: wanted.html === undefined ? before.html : sanitiseRichText(wanted.html),
+        fields: wanted.fields === undefined ? before.fields : cleanFields(state.scheme, kind, { ...before.fields, ...wanted.fields }),
+      };
+      const fields = describeEdit(state.scheme, before, after);
+      if (fields.length === 0) return { person, action: '', changes: [] };
+      Object.assign(after, { revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person });
+      if (changesMeaning(state.scheme, before, after)) after.meaningSeq = state.seq + 1;
+      return { person, action: `Edit ${fields.join(', ')} of ${before.reference}`, changes: [{ entity: 'item', before, after }] };
+    });
+    return this.read(projectId, id);
+  }
+
+  move(projectId: string, person: string, idOrReference: string, parent: string | null, after: string | null): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const item = state.items[getNode(state, idOrReference)]!;
+      const parentOf = (id: string) => state.items[state.nodeOf.get(id)!]!.parentId;
+      if (parent !== null) {
+        const target = state.items[getNode(state, parent)]!;
+        if (isWithin(parentOf, target.id, item.id)) throw new CoombError('move-refused', `${item.reference} cannot be moved below itself.`);
+        if (target.collectionId !== item.collectionId) throw new CoombError('move-refused', `${item.reference} and ${target.reference} stand in different collections.`);
+      }
+      const siblings = findSiblings(state, item.collectionId, parent).filter((one) => one.id !== item.id);
+      if (after !== null && !siblings.some((one) => one.id === after)) throw new CoombError('move-refused', 'The item to stand after is not there any more. Look again and repeat the move.');
+      const { rank, moved } = await this.makeRoom(state, siblings, after);
+      const before = (await this.rows.findRows('item', [item.id])).get(item.id)!;
+      const row: ItemRow = { ...before, parentId: parent, rank, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
+      return { person, action: `Move ${item.reference}`, changes: [{ entity: 'item', before, after: row }, ...moved] };
+    });
+  }
+
+  /** Withdraws (or restores) items; withdrawing takes all below them along. */
+  setWithdrawn(projectId: string, person: string, ids: readonly string[], withdrawn: boolean): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const chosen = new Set(ids.map((id) => state.items[getNode(state, id)]!.id));
+      const all = withdrawn ? withDescendants(state, chosen) : chosen;
+      const rows = await this.rows.findRows('item', [...all]);
+      const changes: Change[] = [...rows.values()].filter((row) => row.withdrawn !== withdrawn).map((before) => ({ entity: 'item', before, after: { ...before, withdrawn, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person } }));
+      const name = ids.length === 1 ? rows.get([...chosen][0]!)!.reference : `${ids.length} items`;
+      const below = changes.length - chosen.size;
+      return { person, action: `${withdrawn ? 'Withdraw' : 'Restore'} ${name}${below > 0 ? ` and ${below} below` : ''}`, changes };
+    });
+  }
+
+  private async read(projectId: string, id: string): Promise<Item> {
+    const state = await this.states.get(projectId);
+    const row = (await this.rows.findRows('item', [id])).get(id)!;
+    return asItem(state, state.nodeOf.get(id)!, row);
+  }
+
+  /** A rank behind `after` (or in front); when there is no room left between two ranks, all siblings are spaced anew. */
+  private async makeRoom(state: ProjectState, siblings: LightItem[], after: string | null): Promise<{ rank: number; moved: Change[] }> {
+    const at = after === null ? -1 : siblings.findIndex((one) => one.id === after);
+    const rank = buildRankBetween(siblings[at]?.rank, siblings[at + 1]?.rank);
+    if (rank !== undefined) return { rank, moved: [] };
+    const rows = await this.rows.findRows('item', siblings.map((one) => one.id));
+    const moved = siblings.map((one, index): Change => {
+      const before = rows.get(one.id)!;
+      return { entity: 'item', before, after: { ...before, rank: (index + (index > at ? 2 : 1)) * 1024, revision: before.revision + 1 } };
+    });
+    return { rank: (at + 2) * 1024, moved };
+  }
+}
+
+function findSiblings(state: ProjectState, collection: string, parent: string | null): LightItem[] {
+  return state.items.filter((item) => !item.withdrawn && item.collectionId === collection && item.parentId === parent).sort((a, b) => a.rank - b.rank || (a.id < b.id ? -1 : 1));
+}
+
+function withDescendants(state: ProjectState, ids: ReadonlySet<string>): Set<string> {
+  const all = new Set(ids);
+  const { nodes } = state.outline();
+  for (const node of nodes) {
+    const item = state.items[node]!;
+    if (item.parentId !== null && all.has(item.parentId)) all.add(item.id);
+  }
+  return all;
+}
+
+/** Keeps the fields the kind has; rich text is sanitised, empty values go. */
+export function cleanFields(scheme: Scheme, kind: string, fields: Record<string, FieldValue>): Record<string, FieldValue> {
+  const known = getKind(scheme, kind).fields;
+  const clean: Record<string, FieldValue> = {};
+  for (const field of known) {
+    const value = fields[field.id];
+    if (value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0)) continue;
+    clean[field.id] = field.type === 'rich' && typeof value === 'string' ? sanitiseRichText(value) : value;
+  }
+  return clean;
+}
+
+function describeEdit(scheme: Scheme, before: ItemRow, after: ItemRow): string[] {
+  const changed: string[] = [];
+  if (before.title !== after.title) changed.push('title');
+  if (before.html !== after.html) changed.push('text');
+  if (before.kind !== after.kind) changed.push('kind');
+  for (const field of getKind(scheme, after.kind).fields) if (JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id])) changed.push(field.label.toLowerCase());
+  return changed;
+}
+
+/** Whether links to the item become suspect: title, text, kind, or a field marked as meaning-bearing. */
+export function changesMeaning(scheme: Scheme, before: ItemRow, after: ItemRow): boolean {
+  if (before.title !== after.title || before.html !== after.html || before.kind !== after.kind) return true;
+  return getKind(scheme, after.kind).fields.some((field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]));
+}

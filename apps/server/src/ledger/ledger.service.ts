@@ -1,0 +1,121 @@
+import { type Batch, CoombError } from '@coomb/contract';
+import { Inject, Injectable } from '@nestjs/common';
+import type { Connection } from '../database/database.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { LiveService } from '../live/live.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { type Change, invert, isAsLeft } from './change.js';
+import { type BatchRow, LedgerRepo } from './ledger.repo.js';
+
+export interface Commit {
+  person: string;
+  /** What was done, in a few words, as the history and undo show it. */
+  action: string;
+  changes: Change[];
+  /** Rows beside the undoable ones (files, results), written in the same transaction. */
+  also?: (tx: Connection) => Promise<void>;
+  /** Called between chunks; throwing undoes everything. */
+  step?: (done: number) => Promise<void>;
+}
+
+/**
+ * The only way to change a project: one batch, one transaction, one entry in the append-only history, then memory and the live stream.
+ * Work on one project is done one after the other, so what was read inside `work` still holds when it is written.
+ */
+@Injectable()
+export class LedgerService {
+  private readonly queues = new Map<string, Promise<unknown>>();
+
+  constructor(
+    @Inject(LedgerRepo) private readonly repo: LedgerRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LiveService) private readonly live: LiveService,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  /** Runs `work` when nothing else changes the project, and commits what it gives back. */
+  change(projectId: string, work: (state: ProjectState) => Promise<Commit>): Promise<{ seq: number; ids: string[] }> {
+    return this.inTurn(projectId, async (state) => {
+      const commit = await work(state);
+      if (commit.changes.length === 0 && !commit.also) return { seq: state.seq, ids: [] };
+      const batch = await this.write(state, commit, 'do', null);
+      return { seq: batch.seq, ids: commit.changes.map((change) => change.after.id) };
+    });
+  }
+
+  async undo(projectId: string, person: string): Promise<{ seq: number; action: string }> {
+    return this.inTurn(projectId, async (state) => {
+      const done = await this.repo.findLastDone(projectId, person);
+      if (!done) throw new CoombError('nothing-to-undo', 'There is nothing of yours to undo.');
+      return this.takeBack(state, done, done, 'undo');
+    });
+  }
+
+  async redo(projectId: string, person: string): Promise<{ seq: number; action: string }> {
+    return this.inTurn(projectId, async (state) => {
+      const last = await this.repo.findLastUndone(projectId, person);
+      if (!last) throw new CoombError('nothing-to-undo', 'There is nothing to do again: nothing was undone since your last action.');
+      return this.takeBack(state, last.undo, last.done, 'redo');
+    });
+  }
+
+  async findUndo(projectId: string, person: string): Promise<{ undo: string | null; redo: string | null }> {
+    const done = await this.repo.findLastDone(projectId, person);
+    const undone = await this.repo.findLastUndone(projectId, person);
+    return { undo: done?.action ?? null, redo: undone?.done.action ?? null };
+  }
+
+  async list(projectId: string, before: number | undefined, most: number): Promise<Batch[]> {
+    const rows = await this.repo.listBatches(projectId, before, most);
+    return rows.map((row) => ({ id: row.id, seq: row.seq, at: asIso(row.at), person: row.person, action: row.action, changes: row.size, undone: row.undoneSeq !== null }));
+  }
+
+  /** Inverts `batch`; `done` is the action it is or belongs to. */
+  private async takeBack(state: ProjectState, batch: BatchRow, done: BatchRow, kind: 'undo' | 'redo'): Promise<{ seq: number; action: string }> {
+    const former = await this.repo.findChanges(batch.id);
+    const changes: Change[] = [];
+    for (const entity of new Set(former.map((change) => change.entity))) {
+      const own = former.filter((change) => change.entity === entity);
+      const rows = await this.repo.findRows(entity, own.map((change) => change.after.id));
+      for (const change of own.reverse()) {
+        const current = rows.get(change.after.id);
+        if (!current || !isAsLeft(change, current)) throw new CoombError('undo-refused', `"${done.action}" cannot be ${kind === 'undo' ? 'undone' : 'done again'}: ${nameOf(change)} was changed since. Change it by hand instead.`);
+        const inverted = invert(change, current);
+        rows.set(change.after.id, inverted.after as never);
+        changes.push(inverted);
+      }
+    }
+    const action = `${kind === 'undo' ? 'Undo' : 'Redo'}: ${done.action}`;
+    const written = await this.write(state, { person: done.person, action, changes }, kind, done.id);
+    return { seq: written.seq, action: done.action };
+  }
+
+  private async write(state: ProjectState, commit: Commit, kind: BatchRow['kind'], target: string | null): Promise<BatchRow> {
+    const batch: BatchRow = { id: this.clock.newId(), projectId: state.id, seq: state.seq + 1, at: this.clock.now().toISOString(), person: commit.person, action: commit.action, kind, target, undoneSeq: null, size: commit.changes.length };
+    await this.repo.transaction(async (tx) => {
+      await this.repo.write(tx, batch, commit.changes, commit.step ?? (async () => {}));
+      await commit.also?.(tx);
+      if (target) await this.repo.setUndone(tx, target, kind === 'undo' ? batch.seq : null);
+    });
+    await this.states.apply(state, commit.changes, batch.seq);
+    this.live.publish(state.id, { type: 'change', seq: batch.seq, person: batch.person, action: batch.action, items: commit.changes.filter((change) => change.entity === 'item').slice(0, 500).map((change) => change.after.id) });
+    return batch;
+  }
+
+  private async inTurn<T>(projectId: string, work: (state: ProjectState) => Promise<T>): Promise<T> {
+    const before = this.queues.get(projectId) ?? Promise.resolve();
+    const mine = before.catch(() => {}).then(async () => work(await this.states.get(projectId)));
+    this.queues.set(projectId, mine);
+    return mine;
+  }
+}
+
+function nameOf(change: Change): string {
+  return change.entity === 'item' ? change.after.reference : `a ${change.entity}`;
+}
+
+/** Times from the database come with a space and an offset; the interface speaks ISO in UTC. */
+export function asIso(time: string): string {
+  return new Date(time).toISOString();
+}

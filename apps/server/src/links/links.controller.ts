@@ -1,0 +1,39 @@
+import { confirmLinks, createLinks, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
+import { Controller, Inject } from '@nestjs/common';
+import { Call, type Input, Route } from '../http/route.js';
+import { LinksService } from './links.service.js';
+
+@Controller()
+export class LinksController {
+  constructor(@Inject(LinksService) private readonly links: LinksService) {}
+
+  @Route(listLinks)
+  list(@Call(listLinks) { params, query }: Input<typeof listLinks>) {
+    return this.links.list(params.project, query.left, query.right);
+  }
+
+  @Route(createLinks)
+  create(@Call(createLinks) { params, body, person }: Input<typeof createLinks>) {
+    return this.links.create(params.project, person, body.links, body.origin);
+  }
+
+  @Route(removeLinks)
+  remove(@Call(removeLinks) { params, body, person }: Input<typeof removeLinks>) {
+    return this.links.remove(params.project, person, body.links);
+  }
+
+  @Route(confirmLinks)
+  confirm(@Call(confirmLinks) { params, body, person }: Input<typeof confirmLinks>) {
+    return this.links.confirm(params.project, person, body.links);
+  }
+
+  @Route(getLinkDifference)
+  difference(@Call(getLinkDifference) { params }: Input<typeof getLinkDifference>) {
+    return this.links.getDifference(params.project, params.link);
+  }
+
+  @Route(suggestLinks)
+  suggest(@Call(suggestLinks) { params, query }: Input<typeof suggestLinks>) {
+    return this.links.suggest(params.project, params.item, query.collection, query.most);
+  }
+}

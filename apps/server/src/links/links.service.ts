@@ -1,0 +1,160 @@
+import type { LinkColumnsReply, ReplyOf, getLinkDifference, suggestLinks } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { buildWordDiff, findLinkKind, getKind, type TextRanking } from '@coomb/core';
+import { plainText } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { getNode, ItemReadingService } from '../items/item-reading.service.js';
+import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+
+export interface WantedLink {
+  linkKind: string;
+  from: string;
+  to: string;
+}
+
+/** Makes, removes, confirms and suggests links. */
+@Injectable()
+export class LinksService {
+  private readonly rankings = new Map<string, { seq: number; nodes: number[]; ranking: TextRanking }>();
+
+  constructor(
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(ItemReadingService) private readonly reading: ItemReadingService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  /** Live links between two sides, each a list of collection ids or kinds parted by commas; every link when nothing is asked. */
+  async list(projectId: string, left: string | undefined, right: string | undefined): Promise<LinkColumnsReply> {
+    const state = await this.states.get(projectId);
+    const { graph } = state;
+    const isLeft = buildSide(state, left);
+    const isRight = buildSide(state, right);
+    const reply: LinkColumnsReply = { seq: state.seq, id: [], from: [], to: [], kind: [], suspect: [] };
+    for (let link = 0; link < graph.links; link++) {
+      if (!graph.isAlive(link)) continue;
+      const from = graph.from[link]!;
+      const to = graph.to[link]!;
+      if (!state.isPresent(from) || !state.isPresent(to)) continue;
+      if (!((isLeft(from) && isRight(to)) || (isLeft(to) && isRight(from)))) continue;
+      reply.id.push(state.linkIds[link]!);
+      reply.from.push(from);
+      reply.to.push(to);
+      reply.kind.push(graph.kind[link]!);
+      reply.suspect.push(graph.isSuspect(link) ? 1 : 0);
+    }
+    return reply;
+  }
+
+  create(projectId: string, person: string, wanted: readonly WantedLink[], origin: string): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const changes = wanted.map((one): Change => ({ entity: 'link', before: null, after: this.build(state, person, one, origin) }));
+      const first = wanted[0]!;
+      const action = wanted.length === 1 ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}` : `Make ${wanted.length} links`;
+      return { person, action, changes };
+    });
+  }
+
+  /** A new link row; refuses what is not allowed or stands already. */
+  build(state: ProjectState, person: string, { linkKind, from, to }: WantedLink, origin: string): LinkRow {
+    const kind = findLinkKind(state.scheme, linkKind);
+    if (!kind) throw new CoombError('input-invalid', `There is no link kind "${linkKind}"; there are ${state.scheme.linkKinds.map((one) => one.id).join(', ')}.`);
+    const fromNode = getNode(state, from);
+    const toNode = getNode(state, to);
+    const a = state.items[fromNode]!;
+    const b = state.items[toNode]!;
+    if (fromNode === toNode) throw new CoombError('link-not-allowed', `${a.reference} cannot be linked to itself.`);
+    if (a.withdrawn || b.withdrawn) throw new CoombError('link-not-allowed', `${a.withdrawn ? a.reference : b.reference} is withdrawn. Restore it before linking it.`);
+    if (!kind.fromKinds.includes(a.kind) || !kind.toKinds.includes(b.kind))
+      throw new CoombError('link-not-allowed', `"${kind.phrase}" does not join ${getKind(state.scheme, a.kind).label.toLowerCase()} ${a.reference} with ${getKind(state.scheme, b.kind).label.toLowerCase()} ${b.reference}.`);
+    const kindIndex = state.linkKindIndex(linkKind);
+    if (state.graph.findLinks(fromNode, 'out', kindIndex).some((link) => state.graph.to[link] === toNode)) throw new CoombError('link-exists', `${a.reference} ${kind.phrase} ${b.reference} already.`);
+    const now = this.clock.now().toISOString();
+    return { id: this.clock.newId(), projectId: state.id, revision: 1, withdrawn: false, kind: linkKind, fromId: a.id, toId: b.id, fromUsage: null, toUsage: null, fields: {}, origin, fromSeq: a.meaningSeq, toSeq: b.meaningSeq, confirmedBy: person, confirmedAt: now };
+  }
+
+  remove(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
+    return this.changeRows(projectId, person, ids, (state, rows) => ({
+      action: rows.length === 1 ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}` : `Remove ${rows.length} links`,
+      after: (row) => ({ ...row, withdrawn: true }),
+    }));
+  }
+
+  confirm(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
+    return this.changeRows(projectId, person, ids, (state, rows) => ({
+      action: rows.length === 1 ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}` : `Confirm ${rows.length} links`,
+      after: (row) => ({ ...row, fromSeq: meaningOf(state, row.fromId), toSeq: meaningOf(state, row.toId), confirmedBy: person, confirmedAt: this.clock.now().toISOString() }),
+    }));
+  }
+
+  async getDifference(projectId: string, id: string): Promise<ReplyOf<typeof getLinkDifference>> {
+    const state = await this.states.get(projectId);
+    const link = (await this.rows.findRows('link', [id])).get(id);
+    if (!link) throw new CoombError('not-found', `There is no link ${id}.`);
+    const ends: ReplyOf<typeof getLinkDifference>['ends'] = [];
+    for (const [itemId, seq] of [[link.fromId, link.fromSeq], [link.toId, link.toSeq]] as const) {
+      if (meaningOf(state, itemId) === seq) continue;
+      const history = await this.rows.findHistory(itemId);
+      const now = (await this.rows.findRows('item', [itemId])).get(itemId)!;
+      const then = history.map(({ change }) => change.after as ItemRow).find((row) => row.meaningSeq === seq);
+      const changed = history.find(({ batch }) => batch.seq === now.meaningSeq);
+      ends.push({ item: state.brief(state.nodeOf.get(itemId)!), words: buildWordDiff(then ? textOf(then) : '', textOf(now)), changedBy: changed?.batch.person ?? null });
+    }
+    return { linkKind: link.kind, confirmedBy: link.confirmedBy, ends };
+  }
+
+  async suggest(projectId: string, item: string, collection: string, most: number): Promise<ReplyOf<typeof suggestLinks>> {
+    const state = await this.states.get(projectId);
+    const node = getNode(state, item);
+    const { nodes, ranking } = await this.rankingOf(state, collection);
+    const linked = new Set([...state.graph.findLinks(node, 'out').map((link) => state.graph.to[link]!), ...state.graph.findLinks(node, 'in').map((link) => state.graph.from[link]!)]);
+    return ranking
+      .rank(await this.reading.readText(state, node), most + linked.size)
+      .filter(({ index }) => !linked.has(nodes[index]!) && nodes[index] !== node)
+      .slice(0, most)
+      .map(({ index, score, shared }) => ({ item: state.brief(nodes[index]!), score, shared: shared.slice(0, 5) }));
+  }
+
+  private async rankingOf(state: ProjectState, collection: string) {
+    const key = `${state.id} ${collection}`;
+    const known = this.rankings.get(key);
+    if (known?.seq === state.seq) return known;
+    const nodes = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection && !state.items[node]!.heading);
+    const made = { seq: state.seq, nodes, ranking: await this.reading.buildRanking(state, nodes) };
+    this.rankings.set(key, made);
+    return made;
+  }
+
+  private changeRows(projectId: string, person: string, ids: readonly string[], plan: (state: ProjectState, rows: LinkRow[]) => { action: string; after: (row: LinkRow) => LinkRow }): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const rows = [...(await this.rows.findRows('link', ids)).values()].filter((row) => row.projectId === projectId && !row.withdrawn);
+      if (rows.length < ids.length) throw new CoombError('not-found', `${ids.length - rows.length} of ${ids.length} links are not there any more. Look again.`);
+      const { action, after } = plan(state, rows);
+      return { person, action, changes: rows.map((row): Change => ({ entity: 'link', before: row, after: { ...after(row), revision: row.revision + 1 } })) };
+    });
+  }
+}
+
+function buildSide(state: ProjectState, side: string | undefined): (node: number) => boolean {
+  if (!side) return () => true;
+  const wanted = new Set(side.split(','));
+  return (node) => wanted.has(state.items[node]!.collectionId) || wanted.has(state.items[node]!.kind);
+}
+
+function referenceOf(state: ProjectState, id: string): string {
+  return state.items[getNode(state, id)]!.reference;
+}
+
+function meaningOf(state: ProjectState, id: string): number {
+  return state.items[getNode(state, id)]!.meaningSeq;
+}
+
+function textOf(row: ItemRow): string {
+  return `${row.title}\n${plainText(row.html)}`;
+}

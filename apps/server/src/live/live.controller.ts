@@ -1,0 +1,23 @@
+import { live } from '@coomb/contract';
+import { Controller, Inject, type MessageEvent, Sse } from '@nestjs/common';
+import { interval, map, merge, type Observable } from 'rxjs';
+import { Call, type Input } from '../http/route.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { LiveService } from './live.service.js';
+
+const HEARTBEAT = 25_000;
+
+@Controller()
+export class LiveController {
+  constructor(
+    @Inject(LiveService) private readonly live: LiveService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+  ) {}
+
+  @Sse(live.path)
+  async stream(@Call(live) { params, query }: Input<typeof live>): Promise<Observable<MessageEvent>> {
+    const state = await this.states.get(params.project);
+    const events = this.live.listen(params.project, query.person ?? '', state.seq).pipe(map((event): MessageEvent => ({ data: event })));
+    return merge(events, interval(HEARTBEAT).pipe(map((): MessageEvent => ({ type: 'beat', data: '' }))));
+  }
+}

@@ -1,0 +1,34 @@
+import { createCollection, createProject, getProject, listProjects, renameProject } from '@coomb/contract';
+import { Controller, Inject } from '@nestjs/common';
+import { Call, type Input, Route } from '../http/route.js';
+import { ProjectsService } from './projects.service.js';
+
+@Controller()
+export class ProjectsController {
+  constructor(@Inject(ProjectsService) private readonly projects: ProjectsService) {}
+
+  @Route(listProjects)
+  list() {
+    return this.projects.list();
+  }
+
+  @Route(createProject)
+  create(@Call(createProject) { body }: Input<typeof createProject>) {
+    return this.projects.create(body.name);
+  }
+
+  @Route(getProject)
+  get(@Call(getProject) { params }: Input<typeof getProject>) {
+    return this.projects.get(params.project);
+  }
+
+  @Route(renameProject)
+  rename(@Call(renameProject) { params, body }: Input<typeof renameProject>) {
+    return this.projects.rename(params.project, body.name);
+  }
+
+  @Route(createCollection)
+  createCollection(@Call(createCollection) { params, body, person }: Input<typeof createCollection>) {
+    return this.projects.createCollection(params.project, person, body);
+  }
+}

@@ -1,0 +1,69 @@
+import type { Collection, ReplyOf, getProject, listProjects } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { defaultScheme, findKind } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { countWaiting } from '../check/waiting.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import type { Change, CollectionRow } from '../ledger/change.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { ReportsRepo } from '../reports/reports.repo.js';
+import { ProjectsRepo } from './projects.repo.js';
+
+type Project = ReplyOf<typeof listProjects>[number];
+
+@Injectable()
+export class ProjectsService {
+  constructor(
+    @Inject(ProjectsRepo) private readonly repo: ProjectsRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(ReportsRepo) private readonly reports: ReportsRepo,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async list(): Promise<Project[]> {
+    const rows = await this.repo.list();
+    return rows.map((row) => ({ ...row, createdAt: new Date(row.createdAt).toISOString() }));
+  }
+
+  async create(name: string): Promise<Project> {
+    const row = { id: this.clock.newId(), name, scheme: defaultScheme, createdAt: this.clock.now().toISOString() };
+    await this.repo.insert(row);
+    return { id: row.id, name, createdAt: row.createdAt, items: 0, links: 0 };
+  }
+
+  async rename(id: string, name: string): Promise<Project> {
+    const state = await this.states.get(id);
+    await this.repo.rename(id, name);
+    state.name = name;
+    return this.summary(id);
+  }
+
+  async get(id: string): Promise<ReplyOf<typeof getProject>> {
+    const state = await this.states.get(id);
+    const last = await this.reports.findLast(id);
+    return { ...(await this.summary(id)), seq: state.seq, scheme: state.scheme, collections: state.describeCollections(), waiting: countWaiting(state, last?.seq) };
+  }
+
+  async createCollection(projectId: string, person: string, wanted: Pick<CollectionRow, 'name' | 'holds' | 'prefix' | 'kind'>): Promise<Collection> {
+    let id = '';
+    await this.ledger.change(projectId, async (state) => {
+      if (!findKind(state.scheme, wanted.kind)) throw new CoombError('input-invalid', `There is no kind "${wanted.kind}"; there are ${state.scheme.kinds.map((kind) => kind.id).join(', ')}.`);
+      const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, ...wanted };
+      id = after.id;
+      const change: Change = { entity: 'collection', before: null, after };
+      return { person, action: `Add the collection ${wanted.name}`, changes: [change] };
+    });
+    const state = await this.states.get(projectId);
+    return state.describeCollections().find((collection) => collection.id === id)!;
+  }
+
+  private async summary(id: string): Promise<Project> {
+    const state = await this.states.get(id);
+    const items = state.items.filter((item) => !item.withdrawn && !item.heading).length;
+    let links = 0;
+    for (let link = 0; link < state.graph.links; link++) if (state.graph.isAlive(link)) links++;
+    return { id, name: state.name, createdAt: state.createdAt, items, links };
+  }
+}

@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { briefSchema, coverageStateSchema, idSchema, projectParams, stateSchema } from './common.js';
+import { endpoint } from './endpoint.js';
+import { waiverSchema } from './items.js';
+
+const ruleFigures = z.object({ rule: z.string(), label: z.string(), sentence: z.string(), counts: z.record(coverageStateSchema, z.number()), applicable: z.number() });
+
+/** A figure is a number that opens its items: its id names the list (`rule:tested:notMet`, `state:failing`, `links:suspect`). */
+export const figureSchema = z.object({ id: z.string(), label: z.string(), count: z.number() });
+
+export const readinessReply = z.object({
+  seq: z.number(),
+  rules: z.array(ruleFigures),
+  states: z.array(figureSchema.extend({ state: stateSchema })),
+  results: z.array(figureSchema),
+  links: z.array(figureSchema),
+  testsPerRequirement: z.array(figureSchema),
+  requirementsPerTest: z.array(figureSchema),
+  collections: z.array(z.object({ id: idSchema, name: z.string(), states: z.record(stateSchema, z.number()), rules: z.array(z.object({ rule: z.string(), met: z.number(), applicable: z.number() })) })),
+});
+export type Readiness = z.infer<typeof readinessReply>;
+
+export const getReadiness = endpoint({ method: 'GET', path: '/projects/:project/readiness', summary: 'Coverage, verification states and distributions; every number is a figure that can be opened', params: projectParams, reply: readinessReply });
+
+export const openFigure = endpoint({
+  method: 'GET',
+  path: '/projects/:project/figures/:figure',
+  summary: 'The very items behind a figure, in reading order',
+  params: projectParams.extend({ figure: z.string().max(200) }),
+  query: z.object({ collection: idSchema.optional() }),
+  reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema) }),
+});
+
+export const explainCoverage = endpoint({
+  method: 'GET',
+  path: '/projects/:project/coverage/:rule/why/:item',
+  summary: 'Why an item meets a coverage rule, or where the search ended',
+  params: projectParams.extend({ rule: z.string().max(100), item: idSchema }),
+  reply: z.object({
+    state: coverageStateSchema,
+    sentence: z.string(),
+    paths: z.array(z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema })) })),
+    ends: z.array(briefSchema),
+    looksFor: z.string(),
+  }),
+});
+
+export const createWaiver = endpoint({
+  method: 'POST',
+  path: '/projects/:project/waivers',
+  summary: 'Accept a gap by name, with a reason and until a date',
+  params: projectParams,
+  body: z.object({ item: idSchema, rule: z.string().max(100), reason: z.string().trim().min(5, 'Say in a few words why the gap is accepted').max(2000), until: z.iso.date().nullable().default(null) }),
+  reply: waiverSchema,
+});
+
+export const withdrawWaiver = endpoint({ method: 'POST', path: '/projects/:project/waivers/:waiver/withdraw', summary: 'Take a waiver back', params: projectParams.extend({ waiver: idSchema }), reply: waiverSchema });

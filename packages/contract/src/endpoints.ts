@@ -1,0 +1,17 @@
+import * as changes from './changes.js';
+import * as check from './check.js';
+import type { AnyEndpoint } from './endpoint.js';
+import * as gather from './gather.js';
+import * as items from './items.js';
+import * as links from './links.js';
+import * as projects from './projects.js';
+import * as reports from './reports.js';
+
+function isEndpoint(value: unknown): value is AnyEndpoint {
+  return typeof value === 'object' && value !== null && 'method' in value && 'path' in value && 'reply' in value;
+}
+
+/** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
+export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
+  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...reports }).filter((entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1])),
+);

@@ -1,0 +1,174 @@
+import { z } from 'zod';
+import { batchReply, briefSchema, idSchema, outcomeSchema, placeSchema, projectParams, stateSchema, timeSchema, coverageStateSchema } from './common.js';
+import { endpoint } from './endpoint.js';
+import { fieldsSchema } from './scheme.js';
+
+/**
+ * The outline of a whole project in columns, in reading order, collection by collection. Row i of every column is one item.
+ * `parent` is the row of the parent, or -1; `node` its number in links and traces.
+ */
+export const outlineReply = z.object({
+  seq: z.number(),
+  id: z.array(z.string()),
+  node: z.array(z.number()),
+  reference: z.array(z.string()),
+  title: z.array(z.string()),
+  /** Index into the kinds of the scheme. */
+  kind: z.array(z.number()),
+  /** Index into the collections of the project. */
+  collection: z.array(z.number()),
+  parent: z.array(z.number()),
+  /** 1 for headings. */
+  heading: z.array(z.number()),
+  /** Index into the verification states. */
+  state: z.array(z.number()),
+  up: z.array(z.number()),
+  down: z.array(z.number()),
+  suspect: z.array(z.number()),
+  /** How many coverage rules the item should meet and does not. */
+  gaps: z.array(z.number()),
+});
+export type OutlineReply = z.infer<typeof outlineReply>;
+
+export const getOutline = endpoint({ method: 'GET', path: '/projects/:project/outline', summary: 'Every item in reading order, in columns', params: projectParams, reply: outlineReply });
+
+export const itemSchema = z.object({
+  id: idSchema,
+  node: z.number(),
+  collection: idSchema,
+  kind: z.string(),
+  reference: z.string(),
+  title: z.string(),
+  html: z.string(),
+  fields: fieldsSchema,
+  heading: z.boolean(),
+  parent: idSchema.nullable(),
+  revision: z.number(),
+  withdrawn: z.boolean(),
+  state: stateSchema,
+});
+export type Item = z.infer<typeof itemSchema>;
+
+export const readCollection = endpoint({
+  method: 'GET',
+  path: '/projects/:project/collections/:collection/reading',
+  summary: 'Items of a collection with their text, in reading order, page by page',
+  params: projectParams.extend({ collection: idSchema }),
+  query: z.object({ offset: z.coerce.number().int().min(0).default(0), limit: z.coerce.number().int().min(1).max(500).default(100) }),
+  reply: z.object({ total: z.number(), items: z.array(itemSchema) }),
+});
+
+const itemParams = projectParams.extend({ item: z.string().max(200) });
+
+export const trailLinkSchema = z.object({
+  id: idSchema,
+  linkKind: z.string(),
+  /** How the link reads from the item asked about. */
+  phrase: z.string(),
+  end: z.enum(['from', 'to']),
+  suspect: z.boolean(),
+  origin: z.string(),
+  other: briefSchema,
+});
+export type TrailLink = z.infer<typeof trailLinkSchema>;
+
+export const evidenceSchema = z.object({ test: briefSchema, outcome: outcomeSchema.nullable(), at: timeSchema.nullable(), run: z.string().nullable(), message: z.string(), stale: z.boolean() });
+
+export const waiverSchema = z.object({ id: idSchema, item: idSchema, rule: z.string(), person: z.string(), reason: z.string(), until: z.iso.date().nullable(), active: z.boolean() });
+
+export const getItem = endpoint({
+  method: 'GET',
+  path: '/projects/:project/items/:item',
+  summary: 'One item by id or reference, with its trail, coverage and evidence',
+  params: itemParams,
+  reply: itemSchema.extend({
+    createdAt: timeSchema,
+    changedAt: timeSchema,
+    changedBy: z.string(),
+    origin: z.string(),
+    place: placeSchema.nullable(),
+    source: z.object({ id: idSchema, name: z.string() }).nullable(),
+    path: z.array(briefSchema),
+    upstream: z.array(trailLinkSchema),
+    downstream: z.array(trailLinkSchema),
+    coverage: z.array(z.object({ rule: z.string(), label: z.string(), state: coverageStateSchema })),
+    evidence: z.array(evidenceSchema),
+    results: z.array(z.object({ outcome: outcomeSchema, at: timeSchema, run: z.string(), message: z.string(), duration: z.number().nullable() })),
+    waivers: z.array(waiverSchema),
+  }),
+});
+export type ItemSheet = z.infer<(typeof getItem)['reply']>;
+
+export const createItem = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items',
+  summary: 'Add an item after another, or as the last child of a parent',
+  params: projectParams,
+  body: z.object({ collection: idSchema, kind: z.string().optional(), title: z.string().trim().min(1).max(500), html: z.string().max(1_000_000).default(''), fields: fieldsSchema.default({}), heading: z.boolean().default(false), parent: idSchema.nullable().default(null), after: idSchema.nullable().default(null) }),
+  reply: itemSchema,
+});
+
+export const editItem = endpoint({
+  method: 'PATCH',
+  path: '/projects/:project/items/:item',
+  summary: 'Change title, text, fields or kind; `revision` guards against overwriting what somebody else just changed',
+  params: itemParams,
+  body: z.object({ revision: z.number().int(), title: z.string().trim().min(1).max(500).optional(), html: z.string().max(1_000_000).optional(), fields: fieldsSchema.optional(), kind: z.string().optional() }),
+  reply: itemSchema,
+});
+
+export const moveItem = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/:item/move',
+  summary: 'Move an item below a parent, after a sibling or to the front',
+  params: itemParams,
+  body: z.object({ parent: idSchema.nullable(), after: idSchema.nullable() }),
+  reply: batchReply,
+});
+
+export const withdrawItems = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/withdraw',
+  summary: 'Withdraw items and all below them; history, links and references survive',
+  params: projectParams,
+  body: z.object({ items: z.array(idSchema).min(1).max(10_000) }),
+  reply: batchReply,
+});
+
+export const restoreItems = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/restore',
+  summary: 'Bring withdrawn items back',
+  params: projectParams,
+  body: z.object({ items: z.array(idSchema).min(1).max(10_000) }),
+  reply: batchReply,
+});
+
+export const wordChangeSchema = z.object({ type: z.enum(['same', 'added', 'removed']), text: z.string() });
+
+export const getHistory = endpoint({
+  method: 'GET',
+  path: '/projects/:project/items/:item/history',
+  summary: 'Every change of an item, newest first, word by word',
+  params: itemParams,
+  reply: z.array(
+    z.object({ seq: z.number(), at: timeSchema, person: z.string(), action: z.string(), revision: z.number(), changes: z.array(z.object({ field: z.string(), words: z.array(wordChangeSchema) })) }),
+  ),
+});
+
+export const getTrace = endpoint({
+  method: 'GET',
+  path: '/projects/:project/items/:item/trace',
+  summary: 'Everything upstream and downstream of an item, as node numbers with their distance',
+  params: itemParams,
+  reply: z.object({ up: z.array(z.tuple([z.number(), z.number()])), down: z.array(z.tuple([z.number(), z.number()])) }),
+});
+
+export const findItems = endpoint({
+  method: 'GET',
+  path: '/projects/:project/find',
+  summary: 'Items by reference or words, best first',
+  params: projectParams,
+  query: z.object({ words: z.string().max(200), most: z.coerce.number().int().min(1).max(100).default(20) }),
+  reply: z.array(briefSchema),
+});

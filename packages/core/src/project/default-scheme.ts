@@ -1,0 +1,192 @@
+import type { Field, Scheme } from './scheme.js';
+
+const requirementFields: Field[] = [
+  { id: 'priority', label: 'Priority', type: 'choice', options: ['High', 'Medium', 'Low'] },
+  {
+    id: 'method',
+    label: 'Verification method',
+    type: 'choices',
+    options: ['Test', 'Analysis', 'Inspection', 'Demonstration'],
+  },
+  { id: 'standing', label: 'Standing', type: 'choice', options: ['Draft', 'Under discussion', 'Agreed'] },
+  { id: 'rationale', label: 'Rationale', type: 'text' },
+  { id: 'owner', label: 'Owner', type: 'person' },
+];
+
+const testFields: Field[] = [
+  { id: 'steps', label: 'Steps', type: 'rich', meaning: true },
+  { id: 'expected', label: 'Expected outcome', type: 'text', meaning: true },
+  { id: 'testKind', label: 'Kind of test', type: 'text' },
+  { id: 'tags', label: 'Tags', type: 'choices' },
+];
+
+const requirementKinds = ['need', 'requirement'];
+const designKinds = ['function', 'useCase', 'component', 'interface', 'part', 'port'];
+
+/** What a new project starts with. The verification engineer may change all of it later. */
+export const defaultScheme: Scheme = {
+  layers: [
+    { id: 'needs', label: 'Needs' },
+    { id: 'requirements', label: 'System requirements' },
+    { id: 'functions', label: 'Functions' },
+    { id: 'components', label: 'Components' },
+    { id: 'tests', label: 'Tests' },
+  ],
+  kinds: [
+    { id: 'need', label: 'Need', plural: 'Needs', layer: 'needs', fields: requirementFields },
+    {
+      id: 'requirement',
+      label: 'Requirement',
+      plural: 'Requirements',
+      layer: 'requirements',
+      fields: requirementFields,
+    },
+    {
+      id: 'information',
+      label: 'Information',
+      plural: 'Information',
+      layer: 'requirements',
+      fields: [],
+      informative: true,
+    },
+    { id: 'actor', label: 'Actor', plural: 'Actors', layer: 'functions', fields: [], informative: true },
+    { id: 'useCase', label: 'Use case', plural: 'Use cases', layer: 'functions', fields: [] },
+    { id: 'function', label: 'Function', plural: 'Functions', layer: 'functions', fields: [] },
+    {
+      id: 'package',
+      label: 'Package',
+      plural: 'Packages',
+      layer: 'components',
+      fields: [],
+      informative: true,
+    },
+    { id: 'component', label: 'Component', plural: 'Components', layer: 'components', fields: [] },
+    { id: 'interface', label: 'Interface', plural: 'Interfaces', layer: 'components', fields: [] },
+    { id: 'part', label: 'Part', plural: 'Parts', layer: 'components', fields: [] },
+    { id: 'port', label: 'Port', plural: 'Ports', layer: 'components', fields: [] },
+    { id: 'testCase', label: 'Test case', plural: 'Test cases', layer: 'tests', fields: testFields },
+  ],
+  linkKinds: [
+    {
+      id: 'derives',
+      phrase: 'is derived from',
+      reverse: 'leads to',
+      fromKinds: requirementKinds,
+      toKinds: requirementKinds,
+      upstream: 'to',
+    },
+    {
+      id: 'refines',
+      phrase: 'refines',
+      reverse: 'is refined by',
+      fromKinds: ['useCase', 'function'],
+      toKinds: requirementKinds,
+      upstream: 'to',
+    },
+    {
+      id: 'satisfies',
+      phrase: 'satisfies',
+      reverse: 'is satisfied by',
+      fromKinds: designKinds,
+      toKinds: requirementKinds,
+      upstream: 'to',
+    },
+    {
+      id: 'allocated',
+      phrase: 'is allocated to',
+      reverse: 'performs',
+      fromKinds: ['function', 'useCase'],
+      toKinds: ['component', 'part', 'actor'],
+      upstream: 'from',
+    },
+    {
+      id: 'depends',
+      phrase: 'depends on',
+      reverse: 'is needed by',
+      fromKinds: [...designKinds, 'package', 'actor'],
+      toKinds: [...designKinds, 'package', 'actor'],
+      upstream: 'to',
+    },
+    {
+      id: 'typed',
+      phrase: 'is a use of',
+      reverse: 'is used as',
+      fromKinds: ['part', 'port'],
+      toKinds: ['component', 'interface'],
+      upstream: 'to',
+    },
+    {
+      id: 'verifies',
+      phrase: 'verifies',
+      reverse: 'is verified by',
+      fromKinds: ['testCase'],
+      toKinds: [...requirementKinds, ...designKinds],
+      upstream: 'to',
+    },
+  ],
+  rules: [
+    {
+      id: 'derived',
+      label: 'Needs carried into requirements',
+      sentence: 'Every need leads to at least one system requirement.',
+      of: { kinds: ['need'] },
+      along: [{ linkKind: 'derives', direction: 'in' }],
+      steps: 1,
+      atLeast: 1,
+      reach: { kinds: ['requirement'] },
+    },
+    {
+      id: 'implemented',
+      label: 'Implemented',
+      sentence: 'Every system requirement is satisfied by a function or component, directly or through what is derived from it.',
+      of: { kinds: ['requirement'] },
+      along: [
+        { linkKind: 'satisfies', direction: 'in' },
+        { linkKind: 'refines', direction: 'in' },
+        { linkKind: 'derives', direction: 'in' },
+      ],
+      steps: 2,
+      atLeast: 1,
+      reach: { kinds: designKinds },
+    },
+    {
+      id: 'tested',
+      label: 'Tested',
+      sentence: 'Every system requirement is verified by a test case, directly or through what is derived from it.',
+      of: { kinds: ['requirement'] },
+      along: [
+        { linkKind: 'verifies', direction: 'in' },
+        { linkKind: 'derives', direction: 'in' },
+      ],
+      steps: 2,
+      atLeast: 1,
+      reach: { kinds: ['testCase'] },
+    },
+    {
+      id: 'purposeful',
+      label: 'Tests with a purpose',
+      sentence: 'Every test case verifies at least one requirement.',
+      of: { kinds: ['testCase'] },
+      along: [{ linkKind: 'verifies', direction: 'out' }],
+      steps: 1,
+      atLeast: 1,
+      reach: { kinds: requirementKinds },
+    },
+    {
+      id: 'justified',
+      label: 'Design with a reason',
+      sentence: 'Every function and component satisfies a requirement, or serves one that does.',
+      of: { kinds: ['function', 'useCase', 'component'] },
+      along: [
+        { linkKind: 'satisfies', direction: 'out' },
+        { linkKind: 'refines', direction: 'out' },
+        { linkKind: 'typed', direction: 'in' },
+        { linkKind: 'allocated', direction: 'in' },
+      ],
+      steps: 2,
+      atLeast: 1,
+      reach: { kinds: requirementKinds },
+    },
+  ],
+  verification: { of: { kinds: requirementKinds }, verifies: 'verifies', derives: 'derives', waivedBy: 'tested' },
+};

@@ -1,0 +1,97 @@
+import type { CoverageRule, ItemFilter } from '../coverage/rule.js';
+
+/** What a field can hold. `options` belongs to `choice` and `choices`, `unit` to `number`. */
+export const fieldTypes = ['text', 'rich', 'number', 'date', 'yesNo', 'choice', 'choices', 'person', 'address'] as const;
+export type FieldType = (typeof fieldTypes)[number];
+
+export interface Field {
+  id: string;
+  label: string;
+  type: FieldType;
+  options?: string[];
+  unit?: string;
+  /** A change of this field changes what the item means, and makes its links suspect. */
+  meaning?: boolean;
+}
+
+export interface Layer {
+  id: string;
+  label: string;
+}
+
+export interface Kind {
+  id: string;
+  label: string;
+  plural: string;
+  layer: string;
+  fields: Field[];
+  /** Items of this kind need no coverage: headings, notes, packages. */
+  informative?: boolean;
+}
+
+/** `from` is the end that depends, `to` the end that is depended on, unless `upstream` says otherwise. */
+export interface LinkKind {
+  id: string;
+  /** Read from `from` to `to`: "satisfies". */
+  phrase: string;
+  /** Read from `to` to `from`: "is satisfied by". */
+  reverse: string;
+  fromKinds: string[];
+  toKinds: string[];
+  upstream: 'from' | 'to';
+}
+
+/** The vocabulary of one project: its ordered layers, kinds, link kinds and coverage rules. */
+export interface Scheme {
+  layers: Layer[];
+  kinds: Kind[];
+  linkKinds: LinkKind[];
+  rules: CoverageRule[];
+  verification: VerificationRule;
+}
+
+/** Which items need evidence, by which link tests give it, and whether tests of what derives from an item count too. */
+export interface VerificationRule {
+  of: ItemFilter;
+  verifies: string;
+  derives: string | null;
+  /** Rule whose waiver also waives verification. */
+  waivedBy: string;
+}
+
+export type FieldValue = string | number | boolean | string[] | null;
+
+export function findKind(scheme: Scheme, id: string): Kind | undefined {
+  return scheme.kinds.find((kind) => kind.id === id);
+}
+
+export function getKind(scheme: Scheme, id: string): Kind {
+  const kind = findKind(scheme, id);
+  if (!kind) throw new Error(`No kind "${id}" in the project`);
+  return kind;
+}
+
+export function findLinkKind(scheme: Scheme, id: string): LinkKind | undefined {
+  return scheme.linkKinds.find((kind) => kind.id === id);
+}
+
+export interface AllowedLink {
+  linkKind: LinkKind;
+  /** True when the first kind asked about stands at the `to` end. */
+  reversed: boolean;
+}
+
+/** Link kinds that may join an item of kind `a` with one of kind `b`, in either direction. */
+export function findAllowedLinks(scheme: Scheme, a: string, b: string): AllowedLink[] {
+  const allowed: AllowedLink[] = [];
+  for (const linkKind of scheme.linkKinds) {
+    if (linkKind.fromKinds.includes(a) && linkKind.toKinds.includes(b)) allowed.push({ linkKind, reversed: false });
+    if (linkKind.fromKinds.includes(b) && linkKind.toKinds.includes(a)) allowed.push({ linkKind, reversed: true });
+  }
+  return allowed;
+}
+
+/** How a link reads when one stands at the given end. */
+export function phraseAt(linkKind: LinkKind, end: 'from' | 'to'): string {
+  return end === 'from' ? linkKind.phrase : linkKind.reverse;
+}

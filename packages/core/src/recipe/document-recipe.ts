@@ -1,0 +1,70 @@
+import { RE2JS } from 're2js';
+
+/** What a heading level is taken for. */
+export type HeadingMeaning = 'section' | 'item' | 'ignore';
+
+/** What a table column, or a label in running text such as "Priority:", is taken for. */
+export type Meaning =
+  | { as: 'ignore' }
+  | { as: 'reference' }
+  | { as: 'title' }
+  | { as: 'text' }
+  | { as: 'field'; field: string }
+  | { as: 'parent' }
+  | { as: 'link'; linkKind: string; reversed: boolean };
+
+export interface TableMeaning {
+  /** Header texts joined by " | ": all tables with this header are read alike. */
+  header: string;
+  /** `items`: a row is an item. `fields`: two columns, label and value, one table an item. `text`: part of the text. */
+  use: 'items' | 'fields' | 'text' | 'ignore';
+  /** Meaning by column, in order; for `fields`, by label text. */
+  columns: { name: string; meaning: Meaning }[];
+}
+
+/** A reusable mapping from the structure of documents to items, outline, fields and links. */
+export interface DocumentRecipe {
+  name: string;
+  /** Kind of the items; sections become items of it too, marked as headings. */
+  kind: string;
+  /** Meaning by heading level; index 0 is level 1. */
+  headings: HeadingMeaning[];
+  /** Paragraphs that start with this pattern are items; the first group is the reference. Empty: none. */
+  identifier: string;
+  /** Body paragraphs holding one of these words are items of their own, even without a reference. */
+  bindingWords: string[];
+  labels: { label: string; meaning: Meaning }[];
+  tables: TableMeaning[];
+}
+
+export function headerOf(cells: readonly { text: string }[]): string {
+  return cells.map((cell) => cell.text.trim().replace(/\s+/g, ' ')).join(' | ');
+}
+
+export interface IdentifierMatch {
+  reference: string;
+  /** Characters of the text that the identifier takes. */
+  length: number;
+}
+
+/**
+ * Compiles an identifier pattern; undefined when empty. Patterns come from people, so they run on RE2, whose time is linear in the text.
+ * Throws RangeError with what is wrong with it.
+ */
+export function buildIdentifier(pattern: string): ((text: string) => IdentifierMatch | undefined) | undefined {
+  if (!pattern.trim()) return undefined;
+  if (pattern.length > 200) throw new RangeError('The identifier pattern is longer than 200 characters');
+  let compiled: RE2JS;
+  try {
+    compiled = RE2JS.compile(`^\\s*(?:${pattern})`);
+  } catch (error) {
+    throw new RangeError(`The identifier pattern "${pattern}" is not a regular expression`, { cause: error });
+  }
+  return (text) => {
+    const matcher = compiled.matcher(text.slice(0, 300));
+    if (!matcher.find()) return undefined;
+    const whole = matcher.group(0) ?? '';
+    const reference = ((matcher.groupCount() > 0 ? matcher.group(1) : whole) ?? whole).trim();
+    return reference ? { reference, length: whole.length } : undefined;
+  };
+}

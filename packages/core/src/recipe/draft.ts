@@ -1,0 +1,36 @@
+import type { FieldValue } from '../project/scheme.js';
+import type { Issue } from '../source/issue.js';
+import type { SourcePlace } from '../source/document.js';
+
+/** An item as it would be imported. `key` is its number among the drafts of one outcome. */
+export interface Draft {
+  key: number;
+  /** Key of the parent, or -1 at the top. Always smaller than `key`. */
+  parent: number;
+  role: 'section' | 'item';
+  kind: string;
+  reference: string | null;
+  externalId: string | null;
+  title: string;
+  html: string;
+  fields: Record<string, FieldValue>;
+  place: SourcePlace;
+}
+
+/** A link as it would be made: from a draft to an item known by reference, or to another draft by external id. */
+export interface DraftLink {
+  draft: number;
+  linkKind: string;
+  /** True when the draft stands at the `to` end. */
+  reversed: boolean;
+  /** Reference or external id of the other end. */
+  target: string;
+  place: SourcePlace;
+}
+
+/** What became of every row: the drafts, their links, and a line for all that was doubtful or skipped. */
+export interface RecipeOutcome {
+  drafts: Draft[];
+  links: DraftLink[];
+  issues: Issue[];
+}

@@ -1,0 +1,75 @@
+import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
+import { ReadError } from '../read-error.js';
+
+/** What an archive may cost us. Sizes in bytes. */
+export interface ZipLimits {
+  entries: number;
+  unpacked: number;
+}
+
+export const usualZipLimits: ZipLimits = { entries: 20_000, unpacked: 400 * 1024 * 1024 };
+
+export interface Archive {
+  names: string[];
+  has(name: string): boolean;
+  /** Bytes of an entry. Throws ReadError when it is missing or damaged. */
+  read(name: string): Promise<Buffer>;
+  /** Bytes of an entry, chunk by chunk. */
+  stream(name: string): Promise<AsyncIterable<Buffer>>;
+  close(): void;
+}
+
+const damaged = (cause: unknown) => new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
+
+/**
+ * Opens a zip archive held in memory. Declared sizes are checked before anything is unpacked, and again against what comes out.
+ * Throws ReadError: empty, not an archive, encrypted, damaged, too large.
+ */
+export async function openArchive(bytes: Uint8Array, limits: ZipLimits = usualZipLimits): Promise<Archive> {
+  if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
+  if (bytes[0] === 0xd0 && bytes[1] === 0xcf) throw new ReadError('file-encrypted', 'The file is protected by a password or saved in an old binary format. Save it without password as .docx or .xlsx and try again.');
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new ReadError('not-an-archive', 'The file is not what its name says: it does not hold an office document.');
+  const zip = await new Promise<ZipFile>((resolve, reject) =>
+    fromBuffer(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), { lazyEntries: true, validateEntrySizes: true, autoClose: false }, (error, file) => (error ? reject(damaged(error)) : resolve(file))),
+  );
+  const entries = await listEntries(zip, limits);
+  const stream = (name: string) => openEntry(zip, entries.get(name), name);
+  return {
+    names: [...entries.keys()],
+    has: (name) => entries.has(name),
+    stream,
+    read: async (name) => {
+      const chunks: Buffer[] = [];
+      try {
+        for await (const chunk of await stream(name)) chunks.push(chunk);
+      } catch (error) {
+        throw error instanceof ReadError ? error : damaged(error);
+      }
+      return Buffer.concat(chunks);
+    },
+    close: () => zip.close(),
+  };
+}
+
+function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry>> {
+  const entries = new Map<string, Entry>();
+  let unpacked = 0;
+  return new Promise((resolve, reject) => {
+    zip.on('error', (error) => reject(damaged(error)));
+    zip.on('end', () => resolve(entries));
+    zip.on('entry', (entry: Entry) => {
+      unpacked += entry.uncompressedSize;
+      if (unpacked > limits.unpacked) return reject(new ReadError('archive-too-large', `The file would unpack to more than ${Math.round(limits.unpacked / 1024 / 1024)} MB and was refused.`));
+      if (entries.size >= limits.entries) return reject(new ReadError('archive-too-large', `The file holds more than ${limits.entries} parts and was refused.`));
+      if (entry.generalPurposeBitFlag & 1) return reject(new ReadError('file-encrypted', 'The file is encrypted. Save it without password and try again.'));
+      entries.set(entry.fileName, entry);
+      zip.readEntry();
+    });
+    zip.readEntry();
+  });
+}
+
+function openEntry(zip: ZipFile, entry: Entry | undefined, name: string): Promise<AsyncIterable<Buffer>> {
+  if (!entry) return Promise.reject(new ReadError('part-missing', `The file lacks its part "${name}": it is damaged, or not what its name says.`));
+  return new Promise((resolve, reject) => zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(stream as AsyncIterable<Buffer>))));
+}

@@ -1,0 +1,60 @@
+import type { Issue, SourceDocument, SourcePicture } from '@coomb/core';
+import { openArchive, type Archive } from '../archive/zip.js';
+import { ReadError } from '../read-error.js';
+import { localName, walkXml } from '../xml/walk-xml.js';
+import { BodyReader } from './body-reader.js';
+import { readNumbering, readStyles } from './styles.js';
+
+const MEDIA_TYPES: Record<string, string> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', bmp: 'image/bmp' };
+
+export interface DocxReading {
+  document: SourceDocument;
+  issues: Issue[];
+}
+
+/**
+ * Reads an Office Open XML text document (ECMA-376): headings, paragraphs, lists, tables and pictures in reading order.
+ * Insertions are accepted and deletions left out. Throws ReadError when the file is no such document.
+ */
+export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
+  const archive = await openArchive(bytes);
+  try {
+    if (!archive.has('word/document.xml')) throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
+    const styles = archive.has('word/styles.xml') ? await readStyles(await archive.stream('word/styles.xml')) : new Map();
+    const isCounted = archive.has('word/numbering.xml') ? await readNumbering(await archive.stream('word/numbering.xml')) : () => false;
+    const targets = await readTargets(archive);
+    const body = new BodyReader({ styles, isCounted, targets });
+    await walkXml(await archive.stream('word/document.xml'), body);
+    const { pictures, issues } = await readPictures(archive, body.usedPictures);
+    return { document: { blocks: body.blocks, pictures }, issues: [...body.issues(), ...issues] };
+  } finally {
+    archive.close();
+  }
+}
+
+/** Relationship targets of the document by id. */
+async function readTargets(archive: Archive): Promise<Map<string, string>> {
+  const targets = new Map<string, string>();
+  const part = 'word/_rels/document.xml.rels';
+  if (!archive.has(part)) return targets;
+  await walkXml(await archive.stream(part), {
+    open(name, attributes) {
+      if (localName(name) === 'Relationship' && attributes.TargetMode !== 'External') targets.set(attributes.Id ?? '', attributes.Target ?? '');
+    },
+    close() {},
+  });
+  return targets;
+}
+
+async function readPictures(archive: Archive, used: Map<string, string>): Promise<{ pictures: Map<string, SourcePicture>; issues: Issue[] }> {
+  const pictures = new Map<string, SourcePicture>();
+  const issues: Issue[] = [];
+  for (const [target, at] of used) {
+    const part = target.startsWith('/') ? target.slice(1) : `word/${target}`;
+    const mediaType = MEDIA_TYPES[part.slice(part.lastIndexOf('.') + 1).toLowerCase()];
+    if (!archive.has(part)) issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });
+    else if (!mediaType) issues.push({ severity: 'warning', code: 'picture-type', at, message: `The picture "${target}" is of a kind that browsers do not show; it stays in the stored file` });
+    else pictures.set(target, { mediaType, bytes: await archive.read(part) });
+  }
+  return { pictures, issues };
+}

@@ -1,0 +1,88 @@
+import type { Issue, SourceDocument, SourceSheet } from '@coomb/core';
+import { readCsv } from './csv/read-csv.js';
+import { readDocx } from './docx/read-docx.js';
+import { readJunit, type JunitReading } from './junit/read-junit.js';
+import { ReadError } from './read-error.js';
+import type { ModelDocument } from './xmi/model-document.js';
+import { readXmi } from './xmi/read-xmi.js';
+import { readXlsx } from './xlsx/read-xlsx.js';
+
+/** What a file turned out to hold. */
+export type FileContent =
+  | { type: 'document'; document: SourceDocument; issues: Issue[] }
+  | { type: 'sheets'; sheets: SourceSheet[]; issues: Issue[] }
+  | { type: 'model'; model: ModelDocument; issues: Issue[] }
+  | { type: 'results'; results: JunitReading; issues: Issue[] };
+
+export interface FileFormat {
+  id: string;
+  label: string;
+  mediaType: string;
+  extensions: string[];
+  /** Whether the bytes may be of this format; the first format in the list that says yes reads the file. */
+  fits: (bytes: Uint8Array, extension: string) => boolean;
+  read: (bytes: Uint8Array, name: string) => Promise<FileContent>;
+}
+
+const isXml = (bytes: Uint8Array) => /^\s*<(\?xml|!--|[\w:]+)/.test(Buffer.from(bytes.subarray(0, 200)).toString('utf8').replace(/^\uFEFF/, '').replaceAll('\0', ''));
+const root = (bytes: Uint8Array) => /<(?:[\w-]+:)?([A-Za-z][\w-]*)[\s>]/.exec(Buffer.from(bytes.subarray(0, 8192)).toString('utf8').replaceAll('\0', '').replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''))?.[1] ?? '';
+
+/** Every format Coomb reads, in the order in which they are tried. */
+export const fileFormats: readonly FileFormat[] = [
+  {
+    id: 'docx',
+    label: 'Word-processed document',
+    mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+    extensions: ['docx'],
+    fits: (_, extension) => extension === 'docx',
+    read: async (bytes) => ({ type: 'document', ...(await readDocx(bytes)) }),
+  },
+  {
+    id: 'xlsx',
+    label: 'Workbook',
+    mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    extensions: ['xlsx'],
+    fits: (_, extension) => extension === 'xlsx',
+    read: async (bytes) => ({ type: 'sheets', ...(await readXlsx(bytes)) }),
+  },
+  {
+    id: 'junit',
+    label: 'Test results (JUnit XML)',
+    mediaType: 'application/xml',
+    extensions: ['xml'],
+    fits: (bytes) => isXml(bytes) && /^testsuites?$/.test(root(bytes)),
+    read: async (bytes) => {
+      const results = await readJunit(bytes);
+      return { type: 'results', results, issues: results.issues };
+    },
+  },
+  {
+    id: 'xmi',
+    label: 'Model (UML in XMI 2.5.1)',
+    mediaType: 'application/xml',
+    extensions: ['xmi', 'uml', 'xml'],
+    fits: (bytes, extension) => isXml(bytes) || extension === 'xmi' || extension === 'uml',
+    read: async (bytes) => ({ type: 'model', ...(await readXmi(bytes)) }),
+  },
+  {
+    id: 'csv',
+    label: 'Separated values',
+    mediaType: 'text/csv',
+    extensions: ['csv', 'tsv', 'txt'],
+    fits: (_, extension) => ['csv', 'tsv', 'txt'].includes(extension),
+    read: async (bytes, name) => ({ type: 'sheets', ...readCsv(bytes, name) }),
+  },
+];
+
+export function findFormat(name: string, bytes: Uint8Array): FileFormat | undefined {
+  const extension = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
+  return fileFormats.find((format) => format.fits(bytes, extension));
+}
+
+/** Reads a file by its name and content. Throws ReadError with what is wrong and what to do. */
+export async function readFileContent(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
+  if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
+  const format = findFormat(name, bytes);
+  if (!format) throw new ReadError('format-unknown', `${name} is of no kind that Coomb reads. It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`);
+  return { format, content: await format.read(bytes, name) };
+}

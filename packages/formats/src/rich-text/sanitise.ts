@@ -1,0 +1,34 @@
+import sanitizeHtml from 'sanitize-html';
+
+/** Scheme of pictures inside a document that is not stored yet. */
+export const pictureScheme = 'coomb-picture:';
+
+const options: sanitizeHtml.IOptions = {
+  allowedTags: ['p', 'br', 'strong', 'em', 'u', 's', 'sub', 'sup', 'ul', 'ol', 'li', 'table', 'thead', 'tbody', 'tr', 'td', 'th', 'img', 'a', 'code', 'blockquote'],
+  allowedAttributes: { img: ['src', 'alt'], a: ['href'], td: ['colspan', 'rowspan'], th: ['colspan', 'rowspan'] },
+  allowedSchemes: ['http', 'https', 'mailto'],
+  allowedSchemesByTag: { img: ['coomb-picture'] },
+  allowProtocolRelative: false,
+  transformTags: { b: 'strong', i: 'em', strike: 's', del: 's' },
+  exclusiveFilter: (frame) => frame.tag === 'img' && !(frame.attribs.src?.startsWith(pictureScheme) || frame.attribs.src?.startsWith('/api/')),
+};
+
+/** Rich text with everything left out that is not plain formatting: no scripts, styles, events or outside pictures. */
+export function sanitiseRichText(html: string): string {
+  return sanitizeHtml(html, options);
+}
+
+/** Plain words of rich text, blocks parted by line ends. */
+export function plainText(html: string): string {
+  return html
+    .replace(/<br\s*\/?>|<\/(p|li|tr|h\d)>/gi, '\n')
+    .replace(/<\/t[dh]>/gi, '\t')
+    .replace(/<[^>]*>/g, '')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&#39;/g, "'")
+    .replace(/&nbsp;/g, ' ')
+    .replace(/&amp;/g, '&')
+    .trim();
+}

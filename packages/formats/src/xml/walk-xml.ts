@@ -1,0 +1,70 @@
+import { TextDecoder } from 'node:util';
+import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { ReadError } from '../read-error.js';
+
+export interface XmlVisitor {
+  open(name: string, attributes: Record<string, string>, line: number): void;
+  close(name: string): void;
+  text?(text: string): void;
+}
+
+const DEEPEST = 2000;
+
+/**
+ * Feeds XML to a visitor, without building a tree. Entities other than the five of XML and character references are refused,
+ * document types likewise, so nothing can be expanded or fetched. Throws ReadError with the line.
+ */
+export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, visitor: XmlVisitor): Promise<void> {
+  const parser = new SaxesParser({ xmlns: false, position: true });
+  let depth = 0;
+  let failure: Error | undefined;
+  const fail = (error: ReadError) => {
+    failure ??= error;
+  };
+  parser.on('doctype', () => fail(new ReadError('xml-doctype', `Line ${parser.line}: the file declares a document type, which Coomb does not read for safety. Remove the DOCTYPE line and try again.`)));
+  parser.on('error', (error) => fail(new ReadError('xml-broken', `Line ${parser.line}: the file is not well-formed XML (${error.message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '')}).`)));
+  parser.on('opentag', (tag: SaxesTagPlain) => {
+    if (++depth > DEEPEST) fail(new ReadError('xml-deep', `Line ${parser.line}: elements are nested more than ${DEEPEST} deep; the file was refused.`));
+    if (!failure) visitor.open(tag.name, tag.attributes, parser.line);
+  });
+  parser.on('closetag', (tag) => {
+    depth--;
+    if (!failure) visitor.close(tag.name);
+  });
+  if (visitor.text) {
+    const give = visitor.text.bind(visitor);
+    parser.on('text', (text) => failure || give(text));
+    parser.on('cdata', (text) => failure || give(text));
+  }
+  let decoder: TextDecoder | undefined;
+  for await (const chunk of chunks) {
+    decoder ??= new TextDecoder(findEncoding(chunk));
+    parser.write(decoder.decode(chunk, { stream: true }));
+    if (failure) throw failure;
+  }
+  parser.close();
+  if (failure) throw failure;
+}
+
+/** Encoding by byte order mark or XML declaration; UTF-8 otherwise. */
+function findEncoding(start: Uint8Array): string {
+  if (start[0] === 0xff && start[1] === 0xfe) return 'utf-16le';
+  if (start[0] === 0xfe && start[1] === 0xff) return 'utf-16be';
+  const declared = /encoding=["']([\w-]+)["']/.exec(Buffer.from(start.subarray(0, 200)).toString('latin1'))?.[1];
+  try {
+    return new TextDecoder(declared ?? 'utf-8').encoding;
+  } catch {
+    throw new ReadError('xml-encoding', `The file declares the encoding "${declared}", which is not known. Save it as UTF-8 and try again.`);
+  }
+}
+
+/** Name without its namespace prefix. */
+export function localName(name: string): string {
+  const colon = name.indexOf(':');
+  return colon < 0 ? name : name.slice(colon + 1);
+}
+
+/** Gives a buffer in pieces, so that parsing can be interrupted and the parser's copy stays small. */
+export function* inChunks(bytes: Uint8Array, size = 1 << 16): Generator<Uint8Array> {
+  for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
+}
