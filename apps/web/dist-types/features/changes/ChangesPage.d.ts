@@ -1,0 +1,1 @@
+export declare function ChangesPage(): import("react/jsx-runtime").JSX.Element;

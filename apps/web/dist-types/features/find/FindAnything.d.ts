@@ -1,0 +1,4 @@
+/** One list for items, views and actions, from the keyboard. */
+export declare function FindAnything({ onClose }: {
+    onClose: () => void;
+}): import("react/jsx-runtime").JSX.Element;

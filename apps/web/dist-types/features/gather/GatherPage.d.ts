@@ -1,0 +1,1 @@
+export declare function GatherPage(): import("react/jsx-runtime").JSX.Element;

@@ -1,0 +1,1 @@
+export declare function ItemPage(): import("react/jsx-runtime").JSX.Element;

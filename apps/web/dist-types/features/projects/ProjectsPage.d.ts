@@ -1,0 +1,1 @@
+export declare function ProjectsPage(): import("react/jsx-runtime").JSX.Element;

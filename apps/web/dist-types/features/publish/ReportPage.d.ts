@@ -1,0 +1,2 @@
+/** A report as published, shown as readers get it. */
+export declare function ReportPage(): import("react/jsx-runtime").JSX.Element;

@@ -1,0 +1,1 @@
+export declare function ReportsPage(): import("react/jsx-runtime").JSX.Element;

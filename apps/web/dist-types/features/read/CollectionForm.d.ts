@@ -1,0 +1,2 @@
+/** Starts an empty collection. */
+export declare function CollectionForm(): import("react/jsx-runtime").JSX.Element;

@@ -1,0 +1,2 @@
+/** The very items behind a number. */
+export declare function FigurePage(): import("react/jsx-runtime").JSX.Element;

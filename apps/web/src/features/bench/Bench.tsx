@@ -1,0 +1,160 @@
+import { Box, Flex } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { type AllowedLink, findAllowedLinks, phraseAt } from '@coomb/core';
+import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { rowsOf, useProject } from '../../shared/live/project-queries';
+import { notify } from '../../shared/ui/notices';
+import { useItemAddress } from '../../shared/ui/reference';
+import { useSize } from '../../shared/ui/use-size';
+import { BenchSide } from './BenchSide';
+import { buildThreads, narrowRows, type Thread } from './bench-rows';
+import { KindChoice } from './KindChoice';
+import { useLinksBetween, useMakeLink, useSuggestions, useUnlink } from './queries';
+import { rowHeight, Threads } from './Threads';
+
+interface Props {
+  outline: OutlineReply;
+  left: string;
+  right: string;
+  onlyUnlinked: boolean;
+  likely: boolean;
+}
+
+/** Two outlines with threads between. By mouse: drag. By keyboard: arrows, Enter, Delete. */
+export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
+  const project = useProject();
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const { scheme } = project;
+  const [leftIndex, rightIndex] = [left, right].map((id) => project.collections.findIndex((one) => one.id === id)) as [number, number];
+  const links = useLinksBetween(project.id, left, right);
+  const make = useMakeLink(project.id);
+  const unlink = useUnlink(project.id);
+  const frame = useRef<HTMLDivElement>(null);
+  const { height } = useSize(frame);
+  const [scroll, setScroll] = useState({ left: 0, right: 0 });
+  const [side, setSide] = useState<'left' | 'right'>('left');
+  const [marked, setMarked] = useState<{ left?: number; right?: number }>({});
+  const [asking, setAsking] = useState<{ left: number; right: number; allowed: AllowedLink[] }>();
+  const [dragged, setDragged] = useState<{ side: 'left' | 'right'; row: number }>();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+
+  const threads = useMemo(() => (links.data ? buildThreads(outline, links.data, leftIndex, rightIndex) : []), [outline, links.data, leftIndex, rightIndex]);
+  const linked = useMemo(() => new Set(threads.map((thread) => thread.left)), [threads]);
+  const leftRows = useMemo(() => {
+    const all = rowsOf(outline, leftIndex);
+    return onlyUnlinked ? narrowRows(outline, all, (row) => !linked.has(row) || row === marked.left) : all;
+  }, [outline, leftIndex, onlyUnlinked, linked, marked.left]);
+  const plainRight = useMemo(() => rowsOf(outline, rightIndex), [outline, rightIndex]);
+  const suggestions = useSuggestions(project.id, likely && marked.left !== undefined && !outline.heading[marked.left] ? outline.id[marked.left] : undefined, right);
+  const { rightRows, reasons } = useMemo(() => orderRight(outline, plainRight, likely && suggestions.data ? suggestions.data : [], threads, marked.left), [outline, plainRight, likely, suggestions.data, threads, marked.left]);
+
+  const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
+  const allowedFor = (a: number, b: number): AllowedLink[] => {
+    if (outline.heading[a] || outline.heading[b]) return [];
+    const present = threads.filter((thread) => thread.left === a && thread.right === b);
+    return findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(({ linkKind, reversed }) => !present.some((thread) => scheme.linkKinds[thread.kind]!.id === linkKind.id && thread.leftIsFrom === !reversed));
+  };
+  const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
+    const [from, to] = reversed ? [b, a] : [a, b];
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
+      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    });
+    setAsking(undefined);
+    frame.current?.focus();
+  };
+  const propose = (a: number | undefined, b: number | undefined) => {
+    if (a === undefined || b === undefined) return notify('Mark an item on each side first.', 'info');
+    const allowed = allowedFor(a, b);
+    if (allowed.length === 0) return notify(explainRefusal(outline, threads, a, b, (row) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase()), 'info');
+    setMarked({ left: a, right: b });
+    if (allowed.length === 1) create(a, b, allowed[0]!);
+    else setAsking({ left: a, right: b, allowed });
+  };
+  const removeMarked = () => {
+    const found = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
+    if (found.length === 0) return notify('The two marked items are not linked.', 'info');
+    unlink.mutate(found.map((thread) => thread.id), { onSuccess: () => notify('Link removed. Undo brings it back.') });
+  };
+  const rowsAt = { left: leftRows, right: rightRows };
+  const step = (by: number) => {
+    const rows = rowsAt[side];
+    const at = marked[side] === undefined ? -1 : rows.indexOf(marked[side]!);
+    setMarked({ ...marked, [side]: rows[Math.max(0, Math.min(rows.length - 1, at + by))] });
+  };
+  const nextUnlinked = () => {
+    const at = marked.left === undefined ? -1 : leftRows.indexOf(marked.left);
+    const next = [...leftRows.slice(at + 1), ...leftRows.slice(0, at + 1)].find((row) => !outline.heading[row] && !linked.has(row));
+    if (next === undefined) return notify('Every item on the left has a link to the right.');
+    setSide('left');
+    setMarked({ ...marked, left: next });
+  };
+  const open = () => marked[side] !== undefined && void navigate(itemAddress(outline.reference[marked[side]!]!));
+  const keys: Record<string, () => void> = { ArrowDown: () => step(1), ArrowUp: () => step(-1), PageDown: () => step(15), PageUp: () => step(-15), ArrowRight: () => setSide('right'), ArrowLeft: () => setSide('left'), Enter: () => propose(marked.left, marked.right), Delete: removeMarked, n: nextUnlinked, o: open };
+  return (
+    <DndContext
+      sensors={sensors}
+      onDragStart={({ active }) => {
+        const data = active.data.current as { side: 'left' | 'right'; row: number };
+        setDragged(data);
+        setMarked((before) => ({ ...before, [data.side]: data.row }));
+      }}
+      onDragCancel={() => setDragged(undefined)}
+      onDragEnd={({ active, over }) => {
+        setDragged(undefined);
+        const from = active.data.current as { side: 'left' | 'right'; row: number };
+        const to = over?.data.current as { side: 'left' | 'right'; row: number } | undefined;
+        if (to && to.side !== from.side) propose(from.side === 'left' ? from.row : to.row, from.side === 'left' ? to.row : from.row);
+      }}
+    >
+      <Flex
+        ref={frame}
+        flex="1"
+        minW="0"
+        tabIndex={0}
+        autoFocus
+        role="group"
+        aria-label="Bench: arrows move, Enter links, Delete removes the link"
+        outline="none"
+        onKeyDown={(event) => {
+          const run = event.ctrlKey || event.metaKey || event.altKey ? undefined : keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+          if (!run || asking) return;
+          event.preventDefault();
+          run();
+        }}
+      >
+        <BenchSide side="left" label={project.collections[leftIndex]!.name} outline={outline} rows={leftRows} marked={marked.left} focused={side === 'left'} partner={threads.filter((thread) => thread.right === marked.right).map((thread) => thread.left)} fits={(row) => dragged?.side !== 'right' || allowedFor(row, dragged.row).length > 0} onMark={(row) => { setSide('left'); setMarked((before) => ({ ...before, left: row })); frame.current?.focus(); }} onScroll={(top) => setScroll((before) => ({ ...before, left: top }))} />
+        <Threads threads={threads} leftRows={leftRows} rightRows={rightRows} scroll={scroll} height={height} marked={marked} phrase={(thread: Thread) => `${outline.reference[thread.left]} ${phraseAt(scheme.linkKinds[thread.kind]!, thread.leftIsFrom ? 'from' : 'to')} ${outline.reference[thread.right]}`} onPick={(thread) => setMarked({ left: thread.left, right: thread.right })} />
+        <BenchSide side="right" label={project.collections[rightIndex]!.name} outline={outline} rows={rightRows} marked={marked.right} focused={side === 'right'} partner={threads.filter((thread) => thread.left === marked.left).map((thread) => thread.right)} reasons={reasons} fits={(row) => dragged?.side !== 'left' || allowedFor(dragged.row, row).length > 0} onMark={(row) => { setSide('right'); setMarked((before) => ({ ...before, right: row })); frame.current?.focus(); }} onScroll={(top) => setScroll((before) => ({ ...before, right: top }))} />
+        <Box srOnly aria-live="polite">{marked[side] === undefined ? '' : `${outline.reference[marked[side]!]} ${outline.title[marked[side]!]}`}</Box>
+      </Flex>
+      <DragOverlay dropAnimation={null}>{dragged && <Box bg="moss.solid" color="moss.contrast" px="2" h={`${rowHeight}px`} display="inline-flex" alignItems="center" fontFamily="mono" fontSize="12px">{outline.reference[dragged.row]}</Box>}</DragOverlay>
+      {asking && <KindChoice left={outline.reference[asking.left]!} right={outline.reference[asking.right]!} allowed={asking.allowed} onChoose={(allowed) => create(asking.left, asking.right, allowed)} onClose={() => { setAsking(undefined); frame.current?.focus(); }} />}
+    </DndContext>
+  );
+}
+
+/** Linked and likely rows first, the others in outline order, when likeliest first is asked. */
+function orderRight(outline: OutlineReply, rows: number[], suggestions: { item: { id: string }; shared: string[] }[], threads: Thread[], left: number | undefined): { rightRows: number[]; reasons: Map<number, string> } {
+  const reasons = new Map<number, string>();
+  if (suggestions.length === 0) return { rightRows: rows, reasons };
+  const rowOf = new Map(rows.map((row) => [outline.id[row]!, row]));
+  const likely = suggestions.flatMap(({ item, shared }) => {
+    const row = rowOf.get(item.id);
+    if (row === undefined) return [];
+    reasons.set(row, shared.slice(0, 3).join(', '));
+    return [row];
+  });
+  const already = threads.filter((thread) => thread.left === left).map((thread) => thread.right);
+  const first = [...new Set([...already, ...likely])];
+  const chosen = new Set(first);
+  return { rightRows: [...first, ...rows.filter((row) => !chosen.has(row))], reasons };
+}
+
+function explainRefusal(outline: OutlineReply, threads: Thread[], a: number, b: number, kind: (row: number) => string): string {
+  if (outline.heading[a] || outline.heading[b]) return 'Headings are not linked; mark an item.';
+  if (threads.some((thread) => thread.left === a && thread.right === b)) return `${outline.reference[a]} and ${outline.reference[b]} are linked already.`;
+  return `No link kind joins ${kind(a)} ${outline.reference[a]} with ${kind(b)} ${outline.reference[b]}.`;
+}

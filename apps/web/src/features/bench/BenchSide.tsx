@@ -1,0 +1,99 @@
+import { Box, Flex } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { verificationStates } from '@coomb/core';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import { StateMark } from '../../shared/ui/states';
+import { depthIn } from './bench-rows';
+import { rowHeight } from './Threads';
+
+interface Props {
+  side: 'left' | 'right';
+  label: string;
+  outline: OutlineReply;
+  rows: number[];
+  marked: number | undefined;
+  focused: boolean;
+  /** Rows linked with what is marked on the other side. */
+  partner: number[];
+  reasons?: Map<number, string>;
+  fits: (row: number) => boolean;
+  onMark: (row: number) => void;
+  onScroll: (top: number) => void;
+}
+
+/** One outline of the bench. */
+export function BenchSide({ side, label, outline, rows, marked, focused, partner, reasons, fits, onMark, onScroll }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
+  const linked = new Set(partner);
+  const at = marked === undefined ? -1 : rows.indexOf(marked);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
+  }, [at, virtual]);
+  return (
+    <Box ref={frame} flex="1" minW="0" overflow="auto" bg="bg.panel" role="listbox" aria-label={label} onScroll={(event) => onScroll(event.currentTarget.scrollTop)}>
+      {rows.length === 0 && <Box p="6" color="fg.muted">Nothing to show here.</Box>}
+      <Box position="relative" style={{ height: virtual.getTotalSize() }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const row = rows[index]!;
+          return <BenchRow key={outline.id[row]} side={side} outline={outline} row={row} top={start} marked={row === marked} focused={focused} linked={linked.has(row)} fits={fits(row)} reason={reasons?.get(row)} onMark={() => onMark(row)} />;
+        })}
+      </Box>
+    </Box>
+  );
+}
+
+interface RowProps {
+  side: 'left' | 'right';
+  outline: OutlineReply;
+  row: number;
+  top: number;
+  marked: boolean;
+  focused: boolean;
+  linked: boolean;
+  fits: boolean;
+  reason: string | undefined;
+  onMark: () => void;
+}
+
+function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reason, onMark }: RowProps) {
+  const data = { side, row };
+  const isHeading = outline.heading[row] === 1;
+  const drag = useDraggable({ id: `${side}${row}`, data, disabled: isHeading });
+  const drop = useDroppable({ id: `${side}${row} target`, data, disabled: isHeading || !fits });
+  const state = verificationStates[outline.state[row]!]!;
+  return (
+    <Flex
+      ref={(element: HTMLDivElement | null) => {
+        drag.setNodeRef(element);
+        drop.setNodeRef(element);
+      }}
+      {...drag.listeners}
+      role="option"
+      aria-selected={marked}
+      data-reference={outline.reference[row]}
+      position="absolute"
+      w="100%"
+      h={`${rowHeight}px`}
+      align="center"
+      gap="2"
+      px="3"
+      cursor={isHeading ? 'default' : 'grab'}
+      opacity={fits ? 1 : 0.35}
+      bg={drop.isOver ? 'moss.emphasized' : marked ? (focused ? 'moss.muted' : 'bg.muted') : linked ? 'moss.subtle' : undefined}
+      boxShadow={marked && focused ? 'inset 0 0 0 2px var(--chakra-colors-moss-solid)' : undefined}
+      style={{ transform: `translateY(${top}px)` }}
+      _hover={{ bg: marked ? undefined : 'bg.subtle' }}
+      onClick={onMark}
+      title={outline.title[row]}
+    >
+      <Box flexShrink={0} style={{ width: depthIn(outline, row) * 12 }} />
+      {isHeading ? null : state === 'notApplicable' ? <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} /> : <StateMark state={state} bare />}
+      {!isHeading && <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>{outline.reference[row]}</Box>}
+      <Box flex="1" minW="0" truncate fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'}>{outline.title[row]}</Box>
+      {reason && <Box fontSize="11.5px" color="moss.fg" fontStyle="italic" truncate maxW="40%">{reason}</Box>}
+    </Flex>
+  );
+}

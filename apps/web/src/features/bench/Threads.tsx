@@ -1,0 +1,51 @@
+import { Box } from '@chakra-ui/react';
+import type { Thread } from './bench-rows';
+
+export const rowHeight = 28;
+const WIDTH = 150;
+const MOST = 400;
+
+interface Props {
+  threads: Thread[];
+  leftRows: number[];
+  rightRows: number[];
+  scroll: { left: number; right: number };
+  height: number;
+  marked: { left?: number; right?: number };
+  phrase: (thread: Thread) => string;
+  onPick: (thread: Thread) => void;
+}
+
+/** The gutter: a thread per link; an end out of sight is a stub towards it. */
+export function Threads({ threads, leftRows, rightRows, scroll, height, marked, phrase, onPick }: Props) {
+  const leftAt = new Map(leftRows.map((row, index) => [row, index]));
+  const rightAt = new Map(rightRows.map((row, index) => [row, index]));
+  const placed = threads.flatMap((thread) => {
+    const left = leftAt.get(thread.left);
+    const right = rightAt.get(thread.right);
+    if (left === undefined || right === undefined) return [];
+    const y1 = (left + 0.5) * rowHeight - scroll.left;
+    const y2 = (right + 0.5) * rowHeight - scroll.right;
+    const inView = (y: number) => y > -rowHeight && y < height + rowHeight;
+    return inView(y1) || inView(y2) ? [{ thread, y1, y2, near: inView(y1), far: inView(y2) }] : [];
+  });
+  return (
+    <Box w={`${WIDTH}px`} flexShrink={0} bg="bg" borderXWidth="1px" overflow="hidden">
+      <svg width={WIDTH} height={height} role="img" aria-label={`${placed.length} links in sight`}>
+        {placed.slice(0, MOST).map(({ thread, y1, y2, near, far }) => {
+          const isMarked = thread.left === marked.left || thread.right === marked.right;
+          const clamp = (y: number) => Math.max(-10, Math.min(height + 10, y));
+          const path = near && far ? `M0 ${y1}C60 ${y1} 90 ${y2} ${WIDTH} ${y2}` : near ? `M0 ${y1}C26 ${y1} 34 ${y1} 40 ${clamp(y1 + (y2 > y1 ? 9 : -9))}` : `M${WIDTH} ${y2}C${WIDTH - 26} ${y2} ${WIDTH - 34} ${y2} ${WIDTH - 40} ${clamp(y2 + (y1 > y2 ? 9 : -9))}`;
+          return (
+            <g key={thread.id} onClick={() => onPick(thread)} style={{ cursor: 'pointer' }}>
+              <path d={path} fill="none" stroke="transparent" strokeWidth="9" />
+              <path d={path} fill="none" stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : 'var(--chakra-colors-thread)'} strokeWidth={isMarked ? 2.6 : 1.3} strokeDasharray={thread.suspect ? '5 4' : undefined} opacity={isMarked ? 1 : 0.45}>
+                <title>{phrase(thread) + (thread.suspect ? ' (suspect)' : '')}</title>
+              </path>
+            </g>
+          );
+        })}
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,39 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { listChanges } from '@coomb/contract';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+import { useProject } from '../../shared/live/project-queries';
+import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
+import { Page } from '../../shared/ui/page';
+
+const PAGE = 50;
+
+export function ChangesPage() {
+  const project = useProject();
+  const changes = useInfiniteQuery({
+    queryKey: [...projectKey(project.id), 'changes'],
+    queryFn: ({ pageParam }) => call(listChanges, { params: { project: project.id }, query: { most: PAGE, ...(pageParam && { before: pageParam }) } }),
+    initialPageParam: 0,
+    getNextPageParam: (page) => (page.length < PAGE ? undefined : page.at(-1)!.seq),
+  });
+  const rows = changes.data?.pages.flat() ?? [];
+  return (
+    <Page title="Changes" lead="Everything that was done, newest first. Nothing is ever erased.">
+      {changes.error && <ErrorNote error={changes.error} retry={() => void changes.refetch()} />}
+      {changes.isPending && <Loading what="changes" />}
+      {changes.data && rows.length === 0 && <EmptyState title="Nothing has changed yet">What you gather, write and link appears here.</EmptyState>}
+      {rows.map((row) => (
+        <Flex key={row.id} gap="4" py="1" borderTopWidth="1px" color={row.undone ? 'fg.subtle' : undefined}>
+          <Box w="4em" textAlign="right" fontVariantNumeric="tabular-nums" color="fg.muted">{row.seq}</Box>
+          <Box w="11em" color="fg.muted">{format(new Date(row.at), 'd MMM yyyy, HH:mm:ss')}</Box>
+          <Box w="11em" truncate>{row.person}</Box>
+          <Box flex="1" textDecoration={row.undone ? 'line-through' : undefined}>{row.action}</Box>
+          <Box color="fg.muted">{row.undone ? 'undone' : `${row.changes} ${row.changes === 1 ? 'row' : 'rows'}`}</Box>
+        </Flex>
+      ))}
+      {changes.hasNextPage && <Button mt="3" size="xs" variant="outline" loading={changes.isFetchingNextPage} onClick={() => void changes.fetchNextPage()}>Older changes</Button>}
+    </Page>
+  );
+}

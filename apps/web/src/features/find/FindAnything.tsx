@@ -1,0 +1,103 @@
+import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
+import { findItems } from '@coomb/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+import { useProject } from '../../shared/live/project-queries';
+import { setColourMode, useColourMode } from '../../shared/ui/colour-mode';
+import { useItemAddress } from '../../shared/ui/reference';
+import { StateMark } from '../../shared/ui/states';
+import { course } from '../frame/course';
+import { useTakeBack } from '../frame/ledger-queries';
+
+interface Entry {
+  key: string;
+  sort: 'Item' | 'View' | 'Action';
+  label: string;
+  mark?: React.ReactNode;
+  run: () => void;
+}
+
+/** One list for items, views and actions, from the keyboard. */
+export function FindAnything({ onClose }: { onClose: () => void }) {
+  const project = useProject();
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const takeBack = useTakeBack(project.id);
+  const mode = useColourMode();
+  const [words, setWords] = useState('');
+  const [at, setAt] = useState(0);
+  const found = useQuery({
+    queryKey: [...projectKey(project.id), 'find', words],
+    queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words, most: 30 }, signal }),
+    enabled: words.trim() !== '',
+    placeholderData: keepPreviousData,
+  });
+  const go = (path: string) => () => void navigate(path);
+  const fixed: Entry[] = [
+    { key: 'section', sort: 'View', label: 'Section', run: go(`/p/${project.id}`) },
+    ...course.flatMap((stage) => stage.views.map((view): Entry => ({ key: view.path, sort: 'View', label: `${stage.label}: ${view.label}`, run: go(`/p/${project.id}/${view.path}`) }))),
+    ...project.collections.map((collection): Entry => ({ key: collection.id, sort: 'View', label: `Read ${collection.name}`, run: go(`/p/${project.id}/shape/${collection.id}`) })),
+    { key: 'changes', sort: 'View', label: 'Changes', run: go(`/p/${project.id}/changes`) },
+    { key: 'undo', sort: 'Action', label: 'Undo your last action', run: () => takeBack.mutate('undo') },
+    { key: 'redo', sort: 'Action', label: 'Redo', run: () => takeBack.mutate('redo') },
+    { key: 'theme', sort: 'Action', label: mode === 'dark' ? 'Use the light theme' : 'Use the dark theme', run: () => setColourMode(mode === 'dark' ? 'light' : 'dark') },
+    { key: 'projects', sort: 'View', label: 'All projects', run: go('/') },
+  ];
+  const wanted = words.trim().toLowerCase();
+  const items = wanted ? (found.data ?? []) : [];
+  const entries: Entry[] = [
+    ...items.map((item): Entry => ({ key: item.id, sort: 'Item', label: `${item.reference}  ${item.title}`, mark: <StateMark state={item.state} bare />, run: go(itemAddress(item.reference)) })),
+    ...fixed.filter((entry) => entry.label.toLowerCase().includes(wanted)),
+  ];
+  const chosen = Math.min(at, entries.length - 1);
+  const choose = (entry: Entry | undefined) => {
+    if (!entry) return;
+    onClose();
+    entry.run();
+  };
+  return (
+    <Dialog.Root open onOpenChange={onClose} size="lg" placement="top">
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content aria-label="Find anything" mt="12">
+            <Input
+              variant="flushed"
+              px="4"
+              h="46px"
+              fontSize="16px"
+              autoFocus
+              placeholder="A reference, words of a title, a view, an action…"
+              aria-label="Find anything"
+              value={words}
+              onChange={(event) => {
+                setWords(event.target.value);
+                setAt(0);
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'ArrowDown') setAt(Math.min(chosen + 1, entries.length - 1));
+                else if (event.key === 'ArrowUp') setAt(Math.max(chosen - 1, 0));
+                else if (event.key === 'Enter') choose(entries[chosen]);
+                else return;
+                event.preventDefault();
+              }}
+            />
+            <Box role="listbox" maxH="56vh" overflow="auto" py="1">
+              {entries.map((entry, index) => (
+                <Flex key={`${entry.sort}${entry.key}`} role="option" aria-selected={index === chosen} px="4" py="1" gap="3" align="center" cursor="pointer" bg={index === chosen ? 'moss.subtle' : undefined} onMouseMove={() => setAt(index)} onClick={() => choose(entry)} ref={index === chosen ? (element) => void element?.scrollIntoView({ block: 'nearest' }) : undefined}>
+                  {entry.mark ?? <Box w="14px" />}
+                  <Box flex="1" truncate>{entry.label}</Box>
+                  <Box color="fg.muted" fontSize="12px">{entry.sort}</Box>
+                </Flex>
+              ))}
+              {entries.length === 0 && <Box px="4" py="3" color="fg.muted">{found.isFetching ? 'Looking…' : `Nothing is called “${words}”. Try fewer words or a reference.`}</Box>}
+            </Box>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,52 @@
+import { Box, Button, Flex, Progress } from '@chakra-ui/react';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { useProject } from '../../shared/live/project-queries';
+import { useKeys } from '../../shared/ui/use-keys';
+import { useCancelJob, useJobs, useTakeBack, useUndoState } from './ledger-queries';
+
+/** The strip below every view: undo and redo, running jobs, who else is here. */
+export function LedgerStrip({ people, connected }: { people: string[]; connected: boolean }) {
+  const project = useProject();
+  const { data: state } = useUndoState(project.id);
+  const takeBack = useTakeBack(project.id);
+  const { mutate } = takeBack;
+  const keys = useMemo(() => ({ 'Control+z': () => mutate('undo'), 'Control+y': () => mutate('redo') }), [mutate]);
+  useKeys(keys);
+  return (
+    <Flex as="footer" h="30px" px="4" align="center" gap="2" borderTopWidth="1px" bg="bg.panel" fontSize="12.5px" color="fg.muted" flexShrink={0}>
+      <Button size="2xs" variant="ghost" disabled={!state?.undo || takeBack.isPending} onClick={() => mutate('undo')} title="Undo (Ctrl Z)">
+        <Undo2 size={13} /> Undo{state?.undo && <Box as="span" fontWeight="400" truncate maxW="260px">: {state.undo}</Box>}
+      </Button>
+      <Button size="2xs" variant="ghost" disabled={!state?.redo || takeBack.isPending} onClick={() => mutate('redo')} title="Redo (Ctrl Y)">
+        <Redo2 size={13} /> Redo{state?.redo && <Box as="span" fontWeight="400" truncate maxW="200px">: {state.redo}</Box>}
+      </Button>
+      <RunningJobs project={project.id} />
+      <Box ml="auto" />
+      {!connected && <Box color="fg.warning" role="status">Not connected: what others change does not show. Trying again…</Box>}
+      {people.length > 1 && <Box>Here: {people.join(', ')}</Box>}
+      <Box asChild _hover={{ textDecoration: 'underline' }}>
+        <Link to={`/p/${project.id}/changes`}>Change {project.seq}</Link>
+      </Box>
+    </Flex>
+  );
+}
+
+function RunningJobs({ project }: { project: string }) {
+  const jobs = useJobs(project).data?.filter((job) => job.state === 'running') ?? [];
+  const cancel = useCancelJob(project);
+  return jobs.map((job) => (
+    <Flex key={job.id} align="center" gap="2">
+      <Box>{job.label}: {job.step}</Box>
+      <Progress.Root value={job.progress * 100} w="120px" size="xs" aria-label={job.label}>
+        <Progress.Track>
+          <Progress.Range />
+        </Progress.Track>
+      </Progress.Root>
+      <Button size="2xs" variant="outline" onClick={() => cancel.mutate(job.id)}>
+        Cancel
+      </Button>
+    </Flex>
+  ));
+}

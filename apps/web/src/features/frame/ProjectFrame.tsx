@@ -1,0 +1,54 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useQuery } from '@tanstack/react-query';
+import { Suspense, useMemo, useState } from 'react';
+import { Outlet, useSearchParams } from 'react-router';
+import { useLive } from '../../shared/live/use-live';
+import { projectQuery, useProjectId } from '../../shared/live/project-queries';
+import { ErrorNote, Loading } from '../../shared/ui/feedback';
+import { useKeys } from '../../shared/ui/use-keys';
+import { FindAnything } from '../find/FindAnything';
+import { ItemSheet } from '../item-sheet/ItemSheet';
+import { CourseBar } from './CourseBar';
+import { KeysHelp } from './KeysHelp';
+import { LedgerStrip } from './LedgerStrip';
+import { TopLine } from './TopLine';
+
+/** The frame around every view of a project: the course on top, the ledger strip below, the item sheet at the side. */
+export function ProjectFrame() {
+  const project = useProjectId();
+  const about = useQuery(projectQuery(project));
+  const live = useLive(project);
+  const [overlay, setOverlay] = useState<'find' | 'keys' | null>(null);
+  const [params, setParams] = useSearchParams();
+  const item = params.get('item');
+  const closeItem = () =>
+    setParams((before) => {
+      const next = new URLSearchParams(before);
+      next.delete('item');
+      return next;
+    });
+  const keys = useMemo(
+    () => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }),
+    [],
+  );
+  useKeys(keys);
+  if (about.error) return <Box p="8"><ErrorNote error={about.error} retry={() => void about.refetch()} /></Box>;
+  if (!about.data) return <Loading what="the project" />;
+  return (
+    <Flex direction="column" h="100%" overflow="hidden">
+      <TopLine project={about.data} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
+      <CourseBar project={about.data} />
+      <Flex flex="1" minH="0">
+        <Box as="main" flex="1" minW="0" h="100%" overflow="hidden">
+          <Suspense fallback={<Loading what="the view" />}>
+            <Outlet />
+          </Suspense>
+        </Box>
+        {item && <ItemSheet key={item} item={item} onClose={closeItem} />}
+      </Flex>
+      <LedgerStrip people={live.people} connected={live.connected} />
+      {overlay === 'find' && <FindAnything onClose={() => setOverlay(null)} />}
+      {overlay === 'keys' && <KeysHelp onClose={() => setOverlay(null)} />}
+    </Flex>
+  );
+}

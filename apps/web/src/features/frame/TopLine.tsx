@@ -1,0 +1,39 @@
+import { Box, Button, Flex, IconButton, Image } from '@chakra-ui/react';
+import { Keyboard, Moon, Search, Sun } from 'lucide-react';
+import { Link } from 'react-router';
+import type { Project } from '../../shared/live/project-queries';
+import { setColourMode, useColourMode } from '../../shared/ui/colour-mode';
+import { PersonName } from './PersonName';
+
+export function TopLine({ project, onFind, onKeys }: { project: Project; onFind: () => void; onKeys: () => void }) {
+  const mode = useColourMode();
+  return (
+    <Flex as="header" h="40px" px="4" align="center" gap="3" bg="bg.panel" flexShrink={0}>
+      <Flex asChild align="center" gap="2" fontWeight="650" letterSpacing="0.01em">
+        <Link to="/" title="All projects">
+          <Image src="/coomb.svg" alt="" boxSize="22px" />
+          Coomb
+        </Link>
+      </Flex>
+      <Box color="border.emphasized">╱</Box>
+      <Box asChild fontFamily="serif" fontSize="15px" truncate>
+        <Link to={`/p/${project.id}`} title="The section of this project">
+          {project.name}
+        </Link>
+      </Box>
+      <Button variant="outline" size="xs" ml="auto" w="260px" justifyContent="flex-start" color="fg.muted" fontWeight="400" bg="bg" onClick={onFind}>
+        <Search size={13} /> Find anything
+        <Box as="kbd" ml="auto" fontFamily="mono" fontSize="11px">
+          Ctrl K
+        </Box>
+      </Button>
+      <PersonName />
+      <IconButton aria-label="Keys of this view" title="Keys (?)" variant="ghost" size="xs" onClick={onKeys}>
+        <Keyboard size={15} />
+      </IconButton>
+      <IconButton aria-label={mode === 'dark' ? 'Light theme' : 'Dark theme'} title={mode === 'dark' ? 'Light theme' : 'Dark theme'} variant="ghost" size="xs" onClick={() => setColourMode(mode === 'dark' ? 'light' : 'dark')}>
+        {mode === 'dark' ? <Sun size={15} /> : <Moon size={15} />}
+      </IconButton>
+    </Flex>
+  );
+}

@@ -1,0 +1,18 @@
+import type { Project } from '../../shared/live/project-queries';
+
+export interface Stage {
+  id: keyof Project['waiting'];
+  label: string;
+  /** What waits there, in words: "31 open". */
+  waits: (count: number) => string;
+  views: { label: string; path: string }[];
+}
+
+/** The course of the work: five stages, each with its own views. The first view is the stage's own address. */
+export const course: readonly Stage[] = [
+  { id: 'gather', label: 'Gather', waits: (count) => (count === 1 ? '1 source' : `${count} sources`), views: [{ label: 'Sources', path: 'gather' }] },
+  { id: 'shape', label: 'Shape', waits: (count) => (count === 0 ? '' : `${count} untitled`), views: [{ label: 'Read', path: 'shape' }] },
+  { id: 'link', label: 'Link', waits: (count) => `${count} to link`, views: [{ label: 'Bench', path: 'link' }, { label: 'Trace matrix', path: 'link/matrix' }] },
+  { id: 'check', label: 'Check', waits: (count) => `${count} open`, views: [{ label: 'Readiness', path: 'check' }, { label: 'Open findings', path: 'check/figure/open' }] },
+  { id: 'publish', label: 'Publish', waits: (count) => (count === 0 ? 'up to date' : `${count} since last`), views: [{ label: 'Reports', path: 'publish' }] },
+];

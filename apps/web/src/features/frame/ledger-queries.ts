@@ -1,0 +1,29 @@
+import { cancelJob, getUndo, listJobs, redo, undo } from '@coomb/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+import { notify, notifyError } from '../../shared/ui/notices';
+
+export function useUndoState(project: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'undo'], queryFn: () => call(getUndo, { params: { project } }) });
+}
+
+export function useJobs(project: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'jobs'], queryFn: () => call(listJobs, { params: { project } }) });
+}
+
+export function useTakeBack(project: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (which: 'undo' | 'redo') => call(which === 'undo' ? undo : redo, { params: { project } }),
+    onSuccess: ({ action }, which) => {
+      notify(`${which === 'undo' ? 'Undone' : 'Done again'}: ${action}`);
+      void client.invalidateQueries({ queryKey: projectKey(project) });
+    },
+    onError: notifyError,
+  });
+}
+
+export function useCancelJob(project: string) {
+  return useMutation({ mutationFn: (job: string) => call(cancelJob, { params: { project, job } }), onError: notifyError });
+}

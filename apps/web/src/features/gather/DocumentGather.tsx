@@ -1,0 +1,59 @@
+import { Box, Flex } from '@chakra-ui/react';
+import type { TrayEntry } from '@coomb/contract';
+import { applyDocumentRecipe, type DocumentRecipe, type RecipeOutcome, type SourceBlock } from '@coomb/core';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { useProject } from '../../shared/live/project-queries';
+import { Page } from '../../shared/ui/page';
+import { DocumentRecipeForm } from './DocumentRecipeForm';
+import { DocumentView } from './DocumentView';
+import { ImportBar } from './ImportBar';
+import { IssueLines } from './IssueLines';
+import { OutcomeList } from './OutcomeList';
+import { describeOutcome } from './outcome-words';
+
+interface Props {
+  entry: TrayEntry;
+  content: Extract<TrayEntry['content'], { type: 'document' }>;
+}
+
+/** A document as read, the recipe, and the outline it becomes, side by side and live. */
+export function DocumentGather({ entry, content }: Props) {
+  const { scheme } = useProject();
+  const [recipe, setRecipe] = useState<DocumentRecipe>(content.recipe as DocumentRecipe);
+  const [shown, setShown] = useState<{ block: number; row?: number | undefined }>();
+  const deferred = useDeferredValue(recipe);
+  const blocks = content.blocks as SourceBlock[];
+  const { outcome, problem } = useMemo((): { outcome: RecipeOutcome; problem?: string } => {
+    try {
+      return { outcome: applyDocumentRecipe(scheme, deferred, { blocks, pictures: new Map() }) };
+    } catch (error) {
+      return { outcome: { drafts: [], links: [], issues: [] }, problem: error instanceof Error ? error.message : String(error) };
+    }
+  }, [scheme, deferred, blocks]);
+  const issues = [...entry.issues, ...outcome.issues];
+  const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
+  const prefix = outcome.drafts.find((draft) => draft.reference)?.reference?.replace(/[^A-Za-z].*$/, '') || (recipe.kind === 'need' ? 'NEED' : 'REQ');
+  const showIssue = (at: string) => {
+    const draft = outcome.drafts.find((one) => one.place.says === at);
+    const number = Number(/(?:paragraph|table) (\d+)/.exec(at)?.[1]);
+    const block = draft?.place.block ?? blocks.findIndex((one) => one.at === number && one.type === (at.startsWith('table') ? 'table' : 'paragraph'));
+    if (block >= 0) setShown({ block, row: draft?.place.row });
+  };
+  return (
+    <Flex direction="column" h="100%">
+      <Box flex="1" minH="0">
+        <Page title={entry.name} lead="As it reads, how it is understood, and what it becomes. Nothing is stored yet." fill>
+          <Flex h="100%" borderTopWidth="1px">
+            <Box flex="1.15" minW="0" borderRightWidth="1px"><DocumentView blocks={blocks} outcome={outcome} shown={shown} /></Box>
+            <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel"><DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} /></Box>
+            <Flex flex="1" minW="0" direction="column">
+              <OutcomeList scheme={scheme} outcome={outcome} onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })} />
+              {issues.length > 0 && <Box maxH="35%" overflow="auto" borderTopWidth="1px" px="3" py="1.5" bg="bg.subtle"><IssueLines issues={issues} onShow={(issue) => showIssue(issue.at)} /></Box>}
+            </Flex>
+          </Flex>
+        </Page>
+      </Box>
+      <ImportBar entry={entry} holds="specification" proposedName={base} proposedPrefix={prefix.slice(0, 10)} summary={describeOutcome(outcome, entry.issues.length)} wish={{ documentRecipe: recipe }} disabled={problem !== undefined || outcome.drafts.length === 0} />
+    </Flex>
+  );
+}

@@ -1,0 +1,43 @@
+import { type BodyOf, getTrayEntry, importFile, type Job, listRuns, listSources, getJob } from '@coomb/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call, upload } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+
+export function useSources(project: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
+}
+
+export function useRuns(project: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'runs'], queryFn: () => call(listRuns, { params: { project } }) });
+}
+
+export function useTrayEntry(project: string, tray: string) {
+  return useQuery({ queryKey: ['tray', project, tray], queryFn: () => call(getTrayEntry, { params: { project, tray } }), staleTime: Number.POSITIVE_INFINITY });
+}
+
+export function useUpload(project: string, onRead: (tray: string) => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (file: File) => upload(project, file),
+    onSuccess: (entry) => {
+      client.setQueryData(['tray', project, entry.id], entry);
+      onRead(entry.id);
+    },
+  });
+}
+
+/** Starts the import and waits until its job has ended. */
+export function useImport(project: string, tray: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (wish: BodyOf<typeof importFile>): Promise<Job> => {
+      const { job } = await call(importFile, { params: { project, tray }, body: wish });
+      for (;;) {
+        const now = await call(getJob, { params: { project, job } });
+        if (now.state !== 'running') return now;
+        await new Promise((resolve) => setTimeout(resolve, 150));
+      }
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: projectKey(project) }),
+  });
+}

@@ -1,0 +1,112 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { Collection, OutlineReply } from '@coomb/contract';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Plus } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../../shared/address';
+import { useProject } from '../../shared/live/project-queries';
+import { EmptyState } from '../../shared/ui/feedback';
+import { useItemAddress } from '../../shared/ui/reference';
+import { useKeys } from '../../shared/ui/use-keys';
+import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
+import { findMove, type MoveWish } from './find-move';
+import { useTexts } from './queries';
+import { ReadingRow } from './ReadingRow';
+
+const address = z.object({ at: z.string().optional() });
+
+/** The running text of a collection: one row per item, edited in place, walked by keyboard. */
+export function Specification({ collection, outline, rows }: { collection: Collection; outline: OutlineReply; rows: number[] }) {
+  const project = useProject();
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const [{ at }] = useAddress(address);
+  const frame = useRef<HTMLDivElement>(null);
+  const [active, setActive] = useState<string>();
+  const [editing, setEditing] = useState<string>();
+  const add = useAddItem(project.id);
+  const move = useMoveItem(project.id);
+  const withdraw = useWithdraw(project.id);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: (position) => (outline.heading[rows[position]!] ? 56 : 104), overscan: 6, getItemKey: (position) => outline.id[rows[position]!]! });
+  const shown = virtual.getVirtualItems();
+  const textAt = useTexts(project.id, collection.id, shown.map((one) => one.index));
+  const positionOf = useMemo(() => new Map(rows.map((row, position) => [outline.id[row]!, position])), [rows, outline]);
+  const scrolled = useRef<string | undefined>(undefined);
+  useEffect(() => {
+    if (!at || scrolled.current === at) return;
+    const position = rows.findIndex((row) => outline.reference[row] === at);
+    if (position < 0) return;
+    scrolled.current = at;
+    setActive(outline.id[rows[position]!]);
+    virtual.scrollToIndex(position, { align: 'start' });
+  }, [at, rows, outline, virtual]);
+
+  const position = active === undefined ? undefined : positionOf.get(active);
+  const go = (by: number) => {
+    const next = Math.max(0, Math.min(rows.length - 1, (position ?? -1) + by));
+    setActive(outline.id[rows[next]!]);
+    virtual.scrollToIndex(next, { align: 'auto' });
+  };
+  const addAfter = (after: string | null) =>
+    add.mutate({ collection: collection.id, title: 'Untitled', after }, { onSuccess: (item) => { setActive(item.id); setEditing(item.id); } });
+  const tryMove = (wish: MoveWish) => {
+    const target = position === undefined ? undefined : findMove(outline, rows, position, wish);
+    if (target && active) move.mutate({ id: active, ...target });
+  };
+  const keys = {
+    ArrowDown: () => go(1),
+    ArrowUp: () => go(-1),
+    Enter: () => active && setEditing(active),
+    a: () => addAfter(active ?? null),
+    o: () => position !== undefined && void navigate(itemAddress(outline.reference[rows[position]!]!)),
+    Delete: () => active && withdraw.mutate([active]),
+    'Alt+ArrowUp': () => tryMove('up'),
+    'Alt+ArrowDown': () => tryMove('down'),
+    'Alt+ArrowRight': () => tryMove('in'),
+    'Alt+ArrowLeft': () => tryMove('out'),
+  };
+  useKeys(keys, editing === undefined);
+  return (
+    <Flex direction="column" h="100%">
+      <Box ref={frame} flex="1" overflow="auto" bg="bg.panel">
+        {rows.length === 0 && <EmptyState title={`${collection.name} is empty`} action={<Button size="sm" onClick={() => addAfter(null)}>Write the first item</Button>}>Write here, or gather a document into it.</EmptyState>}
+        <Box position="relative" mx="auto" maxW="980px" style={{ height: virtual.getTotalSize() }} mt="3" mb="16">
+          {shown.map(({ index, start, key }) => {
+            const row = rows[index]!;
+            const id = outline.id[row]!;
+            return (
+              <Box key={key} ref={virtual.measureElement} data-index={index} position="absolute" w="100%" style={{ transform: `translateY(${start}px)` }}>
+                <ReadingRow
+                  outline={outline}
+                  row={row}
+                  item={textAt(index)}
+                  depth={depthOf(outline, row)}
+                  active={id === active}
+                  editing={id === editing}
+                  onActivate={() => setActive(id)}
+                  onEdit={() => setEditing(id)}
+                  onDone={() => setEditing(undefined)}
+                  onAdd={() => addAfter(id)}
+                  onMove={tryMove}
+                  onWithdraw={() => withdraw.mutate([id])}
+                />
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+      <Flex borderTopWidth="1px" px="6" py="1" align="center" gap="3" color="fg.muted" fontSize="12.5px" bg="bg.panel">
+        <Box>{collection.items} items. Click a text to mark it, double-click or Enter to edit.</Box>
+        <Button ml="auto" size="2xs" variant="outline" loading={add.isPending} onClick={() => addAfter(active ?? outline.id[rows.filter((row) => outline.parent[row]! < 0).at(-1) ?? -1] ?? null)}><Plus size={12} /> Add an item {active ? 'after the marked one' : 'at the end'}</Button>
+      </Flex>
+    </Flex>
+  );
+}
+
+function depthOf(outline: OutlineReply, row: number): number {
+  let depth = 0;
+  for (let up = outline.parent[row]!; up >= 0; up = outline.parent[up]!) depth++;
+  return depth;
+}

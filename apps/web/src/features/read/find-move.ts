@@ -1,0 +1,20 @@
+import type { OutlineReply } from '@coomb/contract';
+
+export type MoveWish = 'up' | 'down' | 'in' | 'out';
+
+/** Where an item goes when moved among its siblings, below the one before it, or out beside its parent. Undefined where it cannot. */
+export function findMove(outline: Pick<OutlineReply, 'id' | 'parent'>, rows: readonly number[], position: number, wish: MoveWish): { parent: string | null; after: string | null } | undefined {
+  const row = rows[position]!;
+  const parentRow = outline.parent[row]!;
+  const idOf = (one: number | undefined) => (one === undefined || one < 0 ? null : outline.id[one]!);
+  const siblings = rows.filter((one) => outline.parent[one] === parentRow);
+  const at = siblings.indexOf(row);
+  const parent = idOf(parentRow);
+  if (wish === 'up') return at > 0 ? { parent, after: idOf(siblings[at - 2]) } : undefined;
+  if (wish === 'down') return at < siblings.length - 1 ? { parent, after: idOf(siblings[at + 1]) } : undefined;
+  if (wish === 'out') return parentRow < 0 ? undefined : { parent: idOf(outline.parent[parentRow]), after: parent };
+  const above = siblings[at - 1];
+  if (above === undefined) return undefined;
+  const children = rows.filter((one) => outline.parent[one] === above);
+  return { parent: idOf(above), after: idOf(children.at(-1)) };
+}

@@ -1,0 +1,122 @@
+import { Box, Flex } from '@chakra-ui/react';
+import type { Readiness } from '@coomb/contract';
+import { type CoverageState, verificationStates } from '@coomb/core';
+import { Link } from 'react-router';
+import { useProject } from '../../shared/live/project-queries';
+import { ErrorNote, Loading } from '../../shared/ui/feedback';
+import { Page } from '../../shared/ui/page';
+import { coverageLooks, stateLooks, StateMark } from '../../shared/ui/states';
+import { Distribution } from './Distribution';
+import { useReadiness } from './queries';
+
+/** The checklist in plain sentences, each with the number that decides it; every number opens its items. */
+export function ReadinessPage() {
+  const project = useProject();
+  const readiness = useReadiness(project.id);
+  if (readiness.error) return <ErrorNote error={readiness.error} retry={() => void readiness.refetch()} />;
+  if (!readiness.data) return <Loading what="the figures" />;
+  const base = `/p/${project.id}/check/figure`;
+  const { rules, states, results, links, collections } = readiness.data;
+  return (
+    <Page title="Readiness" lead="Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.">
+      <Box maxW="1180px">
+        {rules.map((rule) => <RuleLine key={rule.rule} rule={rule} base={base} />)}
+        <VerifiedLine states={states} base={base} />
+        <LinksLine links={links} base={base} />
+        <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
+          <Distribution title="Tests per requirement" note="Too few, or too many?" figures={readiness.data.testsPerRequirement} base={base} />
+          <Distribution title="Requirements per test" note="A test of many proves little of each." figures={readiness.data.requirementsPerTest} base={base} />
+          <Distribution title="Latest results" note="Of every test case, in all runs." figures={results} base={base} />
+        </Flex>
+        <Collections collections={collections} base={base} />
+      </Box>
+    </Page>
+  );
+}
+
+function FigureLink({ base, id, count, children }: { base: string; id: string; count: number; children?: React.ReactNode }) {
+  return (
+    <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px" _hover={{ textDecorationColor: 'moss.solid' }} whiteSpace="nowrap">
+      <Link to={`${base}/${id}`}>{count}{children}</Link>
+    </Box>
+  );
+}
+
+function RuleLine({ rule, base }: { rule: Readiness['rules'][number]; base: string }) {
+  const order: CoverageState[] = ['met', 'waived', 'suspect', 'notMet'];
+  const done = rule.counts.notMet === 0 && rule.counts.suspect === 0;
+  return (
+    <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
+      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={done ? 'moss.fg' : rule.counts.notMet ? 'brick.fg' : 'fg.warning'} lineHeight="1">
+        {rule.applicable === 0 ? '–' : <Box asChild _hover={{ textDecoration: 'underline' }}><Link to={`${base}/rule:${rule.rule}:${rule.counts.notMet ? 'notMet' : 'met'}`}>{rule.counts.notMet || '✓'}</Link></Box>}
+      </Box>
+      <Box flex="1" minW="0">
+        <Box fontFamily="serif" fontSize="16px">{rule.sentence}</Box>
+        <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
+          {rule.applicable === 0 && <Box>Nothing it applies to yet.</Box>}
+          {order.filter((state) => rule.counts[state] > 0).map((state) => <FigureLink key={state} base={base} id={`rule:${rule.rule}:${state}`} count={rule.counts[state]}> {coverageLooks[state].label.toLowerCase()}</FigureLink>)}
+          {rule.applicable > 0 && <Box>of {rule.applicable}</Box>}
+        </Flex>
+      </Box>
+      <Flex w="260px" h="12px" gap="1px" aria-hidden="true" bg={rule.applicable ? undefined : 'bg.muted'}>
+        {order.filter((state) => rule.counts[state] > 0).map((state) => <Box key={state} bg={state === 'notMet' ? 'transparent' : coverageLooks[state].colour} borderWidth={state === 'notMet' ? '1px' : undefined} borderStyle="dashed" borderColor="state.failing" style={{ width: `${(100 * rule.counts[state]) / rule.applicable}%` }} />)}
+      </Flex>
+    </Flex>
+  );
+}
+
+function VerifiedLine({ states, base }: { states: Readiness['states']; base: string }) {
+  const shown = states.filter((one) => one.state !== 'notApplicable');
+  const total = shown.reduce((sum, one) => sum + one.count, 0);
+  const open = shown.filter((one) => !['verified', 'waived'].includes(one.state)).reduce((sum, one) => sum + one.count, 0);
+  const failing = shown.find((one) => one.state === 'failing')?.count ?? 0;
+  return (
+    <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
+      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'} lineHeight="1">{total === 0 ? '–' : open === 0 ? '✓' : open}</Box>
+      <Box flex="1">
+        <Box fontFamily="serif" fontSize="16px">Every need and requirement is verified by fresh results, or waived.</Box>
+        <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
+          {shown.filter((one) => one.count > 0).map((one) => <FigureLink key={one.id} base={base} id={one.id} count={one.count}> {stateLooks[one.state].label.toLowerCase()}</FigureLink>)}
+          <Box>of {total}</Box>
+        </Flex>
+      </Box>
+      <Flex w="260px" h="12px" gap="1px" aria-hidden="true">
+        {verificationStates.map((state) => shown.find((one) => one.state === state)).map((one) => one && one.count > 0 && <Box key={one.state} bg={`state.${one.state}`} style={{ width: `${(100 * one.count) / total}%` }} />)}
+      </Flex>
+    </Flex>
+  );
+}
+
+function LinksLine({ links, base }: { links: Readiness['links']; base: string }) {
+  const [suspect, none] = links;
+  const open = (suspect?.count ?? 0) + (none?.count ?? 0);
+  return (
+    <Flex py="2.5" borderTopWidth="1px" borderBottomWidth="1px" gap="5" align="center">
+      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">{open || '✓'}</Box>
+      <Box flex="1">
+        <Box fontFamily="serif" fontSize="16px">Every item is linked, and every link was confirmed against what its ends say now.</Box>
+        <Flex gap="4" fontSize="13px" color="fg.muted">
+          {suspect && <FigureLink base={base} id={suspect.id} count={suspect.count}> with suspect links</FigureLink>}
+          {none && <FigureLink base={base} id={none.id} count={none.count}> without any link</FigureLink>}
+        </Flex>
+      </Box>
+    </Flex>
+  );
+}
+
+function Collections({ collections, base }: { collections: Readiness['collections']; base: string }) {
+  const shown = collections.filter((collection) => collection.rules.length > 0);
+  if (shown.length === 0) return null;
+  return (
+    <Box mt="8">
+      <Box fontWeight="600" mb="1">By collection</Box>
+      {shown.map((collection) => (
+        <Flex key={collection.id} py="1.5" borderTopWidth="1px" gap="6" wrap="wrap" align="baseline">
+          <Box w="13em">{collection.name}</Box>
+          {collection.rules.map((rule) => <Box key={rule.rule} color="fg.muted" fontSize="13px">{rule.rule}: <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.met < rule.applicable ? 'brick.fg' : 'fg'}><Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.applicable - rule.met} open</Link></Box> of {rule.applicable}</Box>)}
+          <Flex gap="3" ml="auto">{verificationStates.filter((state) => state !== 'notApplicable' && collection.states[state] > 0).map((state) => <Flex key={state} gap="1" align="center"><StateMark state={state} bare />{collection.states[state]}</Flex>)}</Flex>
+        </Flex>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,73 @@
+import { Box, Button, Flex } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { useCallback, useMemo, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useOutline, useProject, type Project } from '../../shared/live/project-queries';
+import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
+import { useItemAddress } from '../../shared/ui/reference';
+import { useReadiness, useSeams, useTrace } from './queries';
+import { SectionCanvas } from './SectionCanvas';
+import { SectionFigures } from './SectionFigures';
+
+/** Home of a project: the cross-section through its layers. */
+export function SectionPage() {
+  const project = useProject();
+  const outline = useOutline();
+  const readiness = useReadiness(project.id);
+  const seams = useSeams(project.id, project.links);
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const sheetIsOpen = useSearchParams()[0].has('item');
+  const [hovered, setHovered] = useState<number>();
+  const [brushed, setBrushed] = useState<ReadonlySet<number>>();
+  const trace = useTrace(project.id, hovered === undefined ? undefined : outline.data?.id[hovered]);
+  const layers = useMemo(() => (outline.data ? buildLayers(project, outline.data) : []), [project, outline.data]);
+  const rowOf = useMemo(() => new Map(outline.data?.node.map((node, row) => [node, row])), [outline.data]);
+  const pairs = useMemo(() => (seams.data ? seams.data.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.data.to[i]!)) : []), [seams.data, rowOf]);
+  const traced = useMemo(() => (trace.data && hovered !== undefined ? new Map([...trace.data.up, ...trace.data.down].flatMap(([node, distance]): [number, number][] => (rowOf.has(node) ? [[rowOf.get(node)!, distance]] : []))) : undefined), [trace.data, hovered, rowOf]);
+  const open = useCallback((row: number) => outline.data && void navigate(itemAddress(outline.data.reference[row]!)), [outline.data, navigate, itemAddress]);
+  if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
+  if (!outline.data || !readiness.data) return <Loading what="the section" />;
+  if (outline.data.id.length === 0) return <FirstSteps base={`/p/${project.id}`} />;
+  const kinds = new Set(project.scheme.verification.of.kinds);
+  const isRequirement = (row: number) => kinds.has(project.scheme.kinds[outline.data.kind[row]!]?.id ?? '') && !outline.data.heading[row];
+  return (
+    <Flex h="100%">
+      <Box flex="1" minW="0" p="2">
+        <SectionCanvas outline={outline.data} layers={layers} seams={pairs} hovered={hovered} traced={traced} brushed={brushed} onHover={setHovered} onBrush={setBrushed} onOpen={open} />
+      </Box>
+      {!sheetIsOpen && <SectionFigures base={`/p/${project.id}`} readiness={readiness.data} outline={outline.data} brushed={brushed} isRequirement={isRequirement} onRelease={() => setBrushed(undefined)} />}
+    </Flex>
+  );
+}
+
+function pairOf(rowOf: Map<number, number>, from: number, to: number): [number, number][] {
+  const a = rowOf.get(from);
+  const b = rowOf.get(to);
+  return a === undefined || b === undefined ? [] : [[a, b]];
+}
+
+function buildLayers({ scheme }: Project, outline: OutlineReply): { label: string; plural: string; rows: number[] }[] {
+  const layerOfKind = scheme.kinds.map((kind) => scheme.layers.findIndex((layer) => layer.id === kind.layer));
+  const rows: number[][] = scheme.layers.map(() => []);
+  outline.id.forEach((_, row) => {
+    const layer = layerOfKind[outline.kind[row]!];
+    if (!outline.heading[row] && layer !== undefined && layer >= 0) rows[layer]!.push(row);
+  });
+  return scheme.layers.map((layer, index) => ({ label: layer.label, plural: `${rows[index]!.length} items`, rows: rows[index]! }));
+}
+
+function FirstSteps({ base }: { base: string }) {
+  return (
+    <EmptyState
+      title="Nothing has been gathered yet"
+      action={
+        <Button asChild size="sm">
+          <Link to={`${base}/gather`}>Gather the first file</Link>
+        </Button>
+      }
+    >
+      Begin with a requirements document. A model, test cases and results come next; then link them, and this section shows where the ground is missing.
+    </EmptyState>
+  );
+}

@@ -1,0 +1,110 @@
+import { verificationStates } from '@coomb/core';
+import type { OutlineReply } from '@coomb/contract';
+import { cellAt, centreOf, dipAt, type SectionLayout } from './section-layout';
+
+export interface SectionLook {
+  colour: (token: string) => string;
+  /** Links as pairs of outline rows, drawn faintly while nothing is traced. */
+  seams: [number, number][];
+  hovered: number | undefined;
+  /** Distance of every row reached from the hovered one. */
+  traced: Map<number, number> | undefined;
+  brushed: ReadonlySet<number> | undefined;
+}
+
+/** Paints stripes, cells and seams. Below 5 px cells lose their gap and border. */
+export function paintSection(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook): void {
+  paintGround(context, layout, look);
+  if (look.traced && look.hovered !== undefined) paintTrace(context, layout, look, look.hovered, look.traced);
+  else paintSeams(context, layout, look);
+  for (const stripe of layout.stripes) stripe.rows.forEach((row, index) => paintCell(context, layout, outline, look, row, cellAt(layout, stripe, index)));
+}
+
+/** The ground between the strata: soft bands, each following the dip. */
+function paintGround(context: CanvasRenderingContext2D, layout: SectionLayout, { colour }: SectionLook): void {
+  layout.stripes.forEach((stripe, index) => {
+    context.beginPath();
+    context.moveTo(0, stripe.top - 5 + dipAt(layout, 0));
+    for (let x = 0; x <= layout.width; x += 12) context.lineTo(x, stripe.top - 5 + dipAt(layout, x));
+    for (let x = layout.width; x >= 0; x -= 12) context.lineTo(x, stripe.top + stripe.height + 5 + dipAt(layout, x));
+    context.closePath();
+    context.fillStyle = colour(index % 2 ? 'bg.subtle' : 'bg.muted');
+    context.fill();
+  });
+}
+
+function paintSeams(context: CanvasRenderingContext2D, layout: SectionLayout, { colour, seams, brushed }: SectionLook): void {
+  context.strokeStyle = colour('thread');
+  context.lineWidth = 1;
+  context.globalAlpha = Math.max(0.05, Math.min(0.28, 60 / Math.max(1, seams.length)));
+  for (const [a, b] of seams) if (!brushed || brushed.has(a) || brushed.has(b)) thread(context, layout, a, b);
+  context.globalAlpha = 1;
+}
+
+function paintTrace(context: CanvasRenderingContext2D, layout: SectionLayout, { colour, seams }: SectionLook, hovered: number, traced: Map<number, number>): void {
+  context.strokeStyle = colour('thread');
+  for (const [a, b] of seams) {
+    if (!(traced.has(a) || a === hovered) || !(traced.has(b) || b === hovered)) continue;
+    const near = a === hovered || b === hovered;
+    context.lineWidth = near ? 1.8 : 1;
+    context.globalAlpha = near ? 0.9 : 0.35;
+    thread(context, layout, a, b);
+  }
+  context.globalAlpha = 1;
+}
+
+function thread(context: CanvasRenderingContext2D, layout: SectionLayout, a: number, b: number): void {
+  const from = centreOf(layout, a);
+  const to = centreOf(layout, b);
+  if (!from || !to || from.stripe === to.stripe) return;
+  const middle = (from.y + to.y) / 2;
+  context.beginPath();
+  context.moveTo(from.x, from.y);
+  context.bezierCurveTo(from.x, middle, to.x, middle, to.x, to.y);
+  context.stroke();
+}
+
+function paintCell(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook, row: number, { x, y }: { x: number; y: number }): void {
+  const state = verificationStates[outline.state[row]!]!;
+  const gap = layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0;
+  const side = layout.cell - gap;
+  const isDimmed = look.traced ? row !== look.hovered && !look.traced.has(row) : look.brushed ? !look.brushed.has(row) : false;
+  context.globalAlpha = isDimmed ? 0.22 : 1;
+  const missing = outline.gaps[row]! > 0;
+  if (missing && state !== 'failing') paintHole(context, look, x, y, side);
+  else {
+    context.fillStyle = look.colour(`state.${state}`);
+    context.fillRect(x, y, side, side);
+  }
+  if (outline.suspect[row]! > 0 && side >= 6) paintNotch(context, look, x, y, side);
+  if (row === look.hovered) {
+    context.strokeStyle = look.colour('fg');
+    context.lineWidth = 2;
+    context.strokeRect(x - 1, y - 1, side + 2, side + 2);
+  }
+  context.globalAlpha = 1;
+}
+
+/** A gap is a hole: the ground shows, with a dashed rim. */
+function paintHole(context: CanvasRenderingContext2D, { colour }: SectionLook, x: number, y: number, side: number): void {
+  context.fillStyle = colour('hole');
+  context.fillRect(x, y, side, side);
+  if (side < 5) return;
+  context.strokeStyle = colour('state.failing');
+  context.setLineDash([2, 2]);
+  context.lineWidth = 1;
+  context.strokeRect(x + 0.5, y + 0.5, side - 1, side - 1);
+  context.setLineDash([]);
+}
+
+/** Suspect links: a corner is missing. */
+function paintNotch(context: CanvasRenderingContext2D, { colour }: SectionLook, x: number, y: number, side: number): void {
+  const size = Math.max(3, side * 0.45);
+  context.fillStyle = colour('suspect');
+  context.beginPath();
+  context.moveTo(x + side, y);
+  context.lineTo(x + side - size, y);
+  context.lineTo(x + side, y + size);
+  context.closePath();
+  context.fill();
+}

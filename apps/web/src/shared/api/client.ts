@@ -1,0 +1,53 @@
+import { type AnyEndpoint, type BodyOf, buildUrl, type ErrorCode, errorReply, type ParamsOf, type QueryOf, type ReplyOf, type TrayEntry, uploadFile } from '@coomb/contract';
+import { readPerson } from './person';
+
+/** A refusal of the server, in words for people. */
+export class ApiError extends Error {
+  override readonly name = 'ApiError';
+  readonly code: ErrorCode | 'unreachable';
+  readonly details: Record<string, unknown> | undefined;
+  constructor(code: ErrorCode | 'unreachable', message: string, details?: Record<string, unknown>) {
+    super(message);
+    this.code = code;
+    this.details = details;
+  }
+}
+
+interface Input<E extends AnyEndpoint> {
+  params?: ParamsOf<E>;
+  query?: QueryOf<E>;
+  body?: BodyOf<E>;
+  signal?: AbortSignal;
+}
+
+/** Calls an endpoint of the contract and parses the reply. Throws ApiError. */
+export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> = {}): Promise<ReplyOf<E>> {
+  const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, input.query as Record<string, unknown>);
+  const response = await send(url, {
+    method: endpoint.method,
+    ...(input.body !== undefined && { body: JSON.stringify(input.body), headers: { 'Content-Type': 'application/json' } }),
+    ...(input.signal && { signal: input.signal }),
+  });
+  return endpoint.reply.parse(await response.json()) as ReplyOf<E>;
+}
+
+export async function upload(project: string, file: File): Promise<TrayEntry> {
+  const form = new FormData();
+  form.set('file', file);
+  const response = await send(buildUrl(uploadFile.path, { project }), { method: 'POST', body: form });
+  return uploadFile.reply.parse(await response.json());
+}
+
+async function send(url: string, init: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(url, { ...init, headers: { ...init.headers, 'X-Coomb-Person': encodeURIComponent(readPerson()) } });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new ApiError('unreachable', 'Coomb cannot be reached. What you typed is still here; try again when the server runs.');
+  }
+  if (response.ok) return response;
+  const parsed = errorReply.safeParse(await response.json().catch(() => undefined));
+  if (parsed.success) throw new ApiError(parsed.data.error.code, parsed.data.error.message, parsed.data.error.details);
+  throw new ApiError('internal', `The server answered ${response.status}.`);
+}

@@ -1,0 +1,32 @@
+import { getOutline, getProject, type OutlineReply, type ReplyOf } from '@coomb/contract';
+import { queryOptions, useQuery, useSuspenseQuery } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import { call } from '../api/client';
+import { projectKey } from '../api/keys';
+
+export type Project = ReplyOf<typeof getProject>;
+
+export const projectQuery = (project: string) => queryOptions({ queryKey: [...projectKey(project), 'about'], queryFn: () => call(getProject, { params: { project } }) });
+export const outlineQuery = (project: string) => queryOptions({ queryKey: [...projectKey(project), 'outline'], queryFn: () => call(getOutline, { params: { project } }) });
+
+export function useProjectId(): string {
+  return useParams().project!;
+}
+
+/** The project of the present address; the frame has loaded it before any view shows. */
+export function useProject(): Project {
+  return useSuspenseQuery(projectQuery(useProjectId())).data;
+}
+
+export function useOutline() {
+  return useQuery(outlineQuery(useProjectId()));
+}
+
+/** Rows of the outline that belong to a collection, in reading order. */
+export function rowsOf(outline: OutlineReply, collection: number): number[] {
+  const rows: number[] = [];
+  outline.collection.forEach((one, row) => {
+    if (one === collection) rows.push(row);
+  });
+  return rows;
+}

@@ -1,0 +1,28 @@
+import { Box, Flex, Heading, Text } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+
+/** A page below the frame: a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
+export function Page({ title, lead, actions, children, fill = false }: { title: string; lead?: ReactNode; actions?: ReactNode; children: ReactNode; fill?: boolean }) {
+  return (
+    <Flex direction="column" h="100%" minH="0">
+      <Flex align="baseline" gap="4" px="6" pt="3" pb="2" flexShrink={0} wrap="wrap">
+        <Heading as="h1" fontSize="19px" fontWeight="650" lineHeight="1.3">
+          {title}
+        </Heading>
+        {lead && (
+          <Text color="fg.muted" fontSize="13px" flex="1" minW="0">
+            {lead}
+          </Text>
+        )}
+        {actions && (
+          <Flex gap="2" align="center" ml="auto" wrap="wrap">
+            {actions}
+          </Flex>
+        )}
+      </Flex>
+      <Box flex="1" minH="0" overflow={fill ? 'hidden' : 'auto'} px={fill ? '0' : '6'} pb={fill ? '0' : '6'}>
+        {children}
+      </Box>
+    </Flex>
+  );
+}
