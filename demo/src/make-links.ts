@@ -3,7 +3,9 @@ import { numberChapters } from './requirements.js';
 
 /** Links between design and requirements as people keep them in a list: element, link kind, requirement. */
 export function makeLinks(): string {
-  const reference = new Map(numberChapters().flatMap((chapter) => chapter.sections.flatMap((section) => section.requirements.map((one) => [one.title, one.reference] as const))));
+  const reference = new Map(
+    numberChapters().flatMap((chapter) => chapter.sections.flatMap((section) => section.requirements.map((one) => [one.title, one.reference] as const))),
+  );
   const rows = [
     ...useCases.flatMap(([name, titles]) => titles.map((title) => [name, 'refines', title])),
     ...functions.flatMap(([name, , titles]) => titles.map((title) => [name, 'satisfies', title])),

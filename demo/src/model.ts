@@ -10,17 +10,74 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
   {
     name: 'Sites',
     blocks: [
-      { name: 'Larkbeck Installation', text: 'Everything that controls the river between Otterby and Larkbeck.', parts: [['weir', 'Weir Site'], ['lock', 'Lock Site'], ['control', 'Control Room'], ['warning', 'Flood Warning Service'], ['gauges', 'Gauge Network']] },
-      { name: 'Weir Site', text: 'Three gates, their drives and the weir control.', ports: ['mains', 'data'], parts: [['gateA', 'Weir Gate'], ['gateB', 'Weir Gate'], ['gateC', 'Weir Gate'], ['weirControl', 'Weir Control'], ['weirPower', 'Site Power']] },
-      { name: 'Lock Site', text: 'Lock chamber with upper and lower gates.', ports: ['mains', 'data'], parts: [['upperGate', 'Lock Gate'], ['lowerGate', 'Lock Gate'], ['lockControl', 'Lock Control'], ['lockPower', 'Site Power'], ['chamber', 'Chamber Sensors']] },
+      {
+        name: 'Larkbeck Installation',
+        text: 'Everything that controls the river between Otterby and Larkbeck.',
+        parts: [
+          ['weir', 'Weir Site'],
+          ['lock', 'Lock Site'],
+          ['control', 'Control Room'],
+          ['warning', 'Flood Warning Service'],
+          ['gauges', 'Gauge Network'],
+        ],
+      },
+      {
+        name: 'Weir Site',
+        text: 'Three gates, their drives and the weir control.',
+        ports: ['mains', 'data'],
+        parts: [
+          ['gateA', 'Weir Gate'],
+          ['gateB', 'Weir Gate'],
+          ['gateC', 'Weir Gate'],
+          ['weirControl', 'Weir Control'],
+          ['weirPower', 'Site Power'],
+        ],
+      },
+      {
+        name: 'Lock Site',
+        text: 'Lock chamber with upper and lower gates.',
+        ports: ['mains', 'data'],
+        parts: [
+          ['upperGate', 'Lock Gate'],
+          ['lowerGate', 'Lock Gate'],
+          ['lockControl', 'Lock Control'],
+          ['lockPower', 'Site Power'],
+          ['chamber', 'Chamber Sensors'],
+        ],
+      },
     ],
   },
   {
     name: 'Gates',
     blocks: [
-      { name: 'Weir Gate', text: 'Vertical lift gate with 3.40 m travel.', parts: [['drive', 'Gate Drive'], ['position', 'Position Sensor']] },
-      { name: 'Lock Gate', text: 'Mitre gate with 1.10 m travel of the drive.', parts: [['drive', 'Gate Drive'], ['position', 'Position Sensor'], ['paddle', 'Paddle']] },
-      { name: 'Gate Drive', text: 'Electric spindle drive; the same at both sites.', ports: ['power', 'order', 'status'], parts: [['motor', 'Drive Motor'], ['brake', 'Holding Brake'], ['endSwitch', 'End Switch'], ['torque', 'Torque Limiter']] },
+      {
+        name: 'Weir Gate',
+        text: 'Vertical lift gate with 3.40 m travel.',
+        parts: [
+          ['drive', 'Gate Drive'],
+          ['position', 'Position Sensor'],
+        ],
+      },
+      {
+        name: 'Lock Gate',
+        text: 'Mitre gate with 1.10 m travel of the drive.',
+        parts: [
+          ['drive', 'Gate Drive'],
+          ['position', 'Position Sensor'],
+          ['paddle', 'Paddle'],
+        ],
+      },
+      {
+        name: 'Gate Drive',
+        text: 'Electric spindle drive; the same at both sites.',
+        ports: ['power', 'order', 'status'],
+        parts: [
+          ['motor', 'Drive Motor'],
+          ['brake', 'Holding Brake'],
+          ['endSwitch', 'End Switch'],
+          ['torque', 'Torque Limiter'],
+        ],
+      },
       { name: 'Drive Motor', text: 'Asynchronous motor with temperature sensor.' },
       { name: 'Holding Brake', text: 'Spring-applied; holds without power.' },
       { name: 'End Switch', text: 'Mechanical switch at each end of travel.' },
@@ -32,9 +89,35 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
   {
     name: 'Control',
     blocks: [
-      { name: 'Weir Control', text: 'Regulates the pool level.', ports: ['levels', 'orders', 'forecast'], parts: [['weirSite', 'Site Controller'], ['regulator', 'Level Regulator']] },
-      { name: 'Lock Control', text: 'Runs lock passages.', ports: ['orders', 'signals'], parts: [['lockSite', 'Site Controller'], ['sequencer', 'Passage Sequencer'], ['lamps', 'Signal Lamps']] },
-      { name: 'Site Controller', text: 'Fail-safe controller with watchdog and local panel.', ports: ['field', 'network'], parts: [['watchdog', 'Watchdog'], ['panel', 'Local Panel'], ['journal', 'Journal']] },
+      {
+        name: 'Weir Control',
+        text: 'Regulates the pool level.',
+        ports: ['levels', 'orders', 'forecast'],
+        parts: [
+          ['weirSite', 'Site Controller'],
+          ['regulator', 'Level Regulator'],
+        ],
+      },
+      {
+        name: 'Lock Control',
+        text: 'Runs lock passages.',
+        ports: ['orders', 'signals'],
+        parts: [
+          ['lockSite', 'Site Controller'],
+          ['sequencer', 'Passage Sequencer'],
+          ['lamps', 'Signal Lamps'],
+        ],
+      },
+      {
+        name: 'Site Controller',
+        text: 'Fail-safe controller with watchdog and local panel.',
+        ports: ['field', 'network'],
+        parts: [
+          ['watchdog', 'Watchdog'],
+          ['panel', 'Local Panel'],
+          ['journal', 'Journal'],
+        ],
+      },
       { name: 'Level Regulator', text: 'Computes the total opening and shares it between gates.' },
       { name: 'Passage Sequencer', text: 'Steps of a lock passage with their interlocks.' },
       { name: 'Signal Lamps', text: 'Red and green lamps at both approaches.' },
@@ -42,7 +125,17 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
       { name: 'Watchdog', text: 'Brings outputs to stop when the program halts.' },
       { name: 'Local Panel', text: 'Moves gates while the key switch is at local.' },
       { name: 'Journal', text: 'Keeps movements, readings and orders.' },
-      { name: 'Control Room', text: 'Where the duty controller watches and steers both sites.', ports: ['network'], parts: [['overview', 'Overview Screen'], ['orders', 'Order Desk'], ['alarms', 'Alarm List'], ['archive', 'Archive']] },
+      {
+        name: 'Control Room',
+        text: 'Where the duty controller watches and steers both sites.',
+        ports: ['network'],
+        parts: [
+          ['overview', 'Overview Screen'],
+          ['orders', 'Order Desk'],
+          ['alarms', 'Alarm List'],
+          ['archive', 'Archive'],
+        ],
+      },
       { name: 'Overview Screen', text: 'Levels, flows, positions and alarms of both sites.' },
       { name: 'Order Desk', text: 'Signed-in, two-step orders.' },
       { name: 'Alarm List', text: 'Alarms by urgency, grouped by cause.' },
@@ -52,11 +145,32 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
   {
     name: 'Measurement and warning',
     blocks: [
-      { name: 'Gauge Network', text: 'Five gauges and their plausibility checks.', ports: ['readings'], parts: [['upstream', 'Level Gauge'], ['pool', 'Level Gauge'], ['downstream', 'Level Gauge'], ['flow', 'Flow Gauge'], ['checks', 'Plausibility Check']] },
+      {
+        name: 'Gauge Network',
+        text: 'Five gauges and their plausibility checks.',
+        ports: ['readings'],
+        parts: [
+          ['upstream', 'Level Gauge'],
+          ['pool', 'Level Gauge'],
+          ['downstream', 'Level Gauge'],
+          ['flow', 'Flow Gauge'],
+          ['checks', 'Plausibility Check'],
+        ],
+      },
       { name: 'Level Gauge', text: 'Radar and pressure sensor.' },
       { name: 'Flow Gauge', text: 'Acoustic flow measurement.' },
       { name: 'Plausibility Check', text: 'Marks doubtful readings and offers replacements.' },
-      { name: 'Flood Warning Service', text: 'Forecast, stages and alerting.', ports: ['forecast', 'alerts'], parts: [['forecaster', 'Forecaster'], ['stages', 'Stage Logic'], ['siren', 'Siren'], ['messenger', 'Messenger']] },
+      {
+        name: 'Flood Warning Service',
+        text: 'Forecast, stages and alerting.',
+        ports: ['forecast', 'alerts'],
+        parts: [
+          ['forecaster', 'Forecaster'],
+          ['stages', 'Stage Logic'],
+          ['siren', 'Siren'],
+          ['messenger', 'Messenger'],
+        ],
+      },
       { name: 'Forecaster', text: 'Six-hour level forecast at Larkbeck bridge.' },
       { name: 'Stage Logic', text: 'Watch, prepare, leave.' },
       { name: 'Siren', text: 'Three sirens in the village.' },
@@ -67,7 +181,15 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
   {
     name: 'Power and network',
     blocks: [
-      { name: 'Site Power', text: 'Mains, battery and generator.', parts: [['battery', 'Battery'], ['generator', 'Generator'], ['changeOver', 'Change-over Switch']] },
+      {
+        name: 'Site Power',
+        text: 'Mains, battery and generator.',
+        parts: [
+          ['battery', 'Battery'],
+          ['generator', 'Generator'],
+          ['changeOver', 'Change-over Switch'],
+        ],
+      },
       { name: 'Battery', text: '24 hours for controller and gauges.' },
       { name: 'Generator', text: 'Starts within a minute.' },
       { name: 'Change-over Switch', text: 'Between mains and generator.' },
@@ -93,7 +215,11 @@ export const useCases: [name: string, refines: string[]][] = [
 
 /** Functions, what performs them, and the requirements (by title) they satisfy. */
 export const functions: [name: string, performer: string, satisfies: string[]][] = [
-  ['Regulate level', 'Level Regulator', ['Pool level band', 'Rate of level change', 'Wind set-up', 'Dead band at night', 'Share the opening', 'Set level range']],
+  [
+    'Regulate level',
+    'Level Regulator',
+    ['Pool level band', 'Rate of level change', 'Wind set-up', 'Dead band at night', 'Share the opening', 'Set level range'],
+  ],
   ['Detect flood', 'Weir Control', ['Flood mode', 'Forecast input', 'Forecast missing']],
   ['Open for flood', 'Weir Control', ['Open ahead of the flood', 'Full opening', 'No closing on a rising flood', 'Surge below the weir']],
   ['Move gate', 'Gate Drive', ['Weir gate travel', 'Lock gate travel', 'Speed', 'Soft start and stop', 'Stop on order']],

@@ -1,6 +1,11 @@
 /** Stakeholder needs of Larkbeck Weir: reference, title, text, priority. All invented. */
 export const needs: [string, string, string, string][] = [
-  ['NEED-001', 'Keep the village dry', 'People living below Larkbeck weir need the river kept within its banks in every flood that the weir can influence.', 'High'],
+  [
+    'NEED-001',
+    'Keep the village dry',
+    'People living below Larkbeck weir need the river kept within its banks in every flood that the weir can influence.',
+    'High',
+  ],
   ['NEED-002', 'Enough water for boats', 'Boaters need a navigable depth between Otterby lock and the weir pool from April to October.', 'High'],
   ['NEED-003', 'Warn in good time', 'Residents need a warning at least forty minutes before water reaches the first house.', 'High'],
   ['NEED-004', 'Pass the lock without help', 'Boat crews need to pass Otterby lock by themselves during daylight.', 'Medium'],

@@ -34,21 +34,70 @@ const together: [title: string, requirements: string[]][] = [
   ['Alerting drill', ['Siren', 'Messages', 'Telephone', 'All clear']],
 ];
 
-const alone = ['Stop on order', 'End switches', 'Ice', 'Motor temperature', 'Noise', 'Hand crank', 'One order at a time', 'Somebody in the way', 'Night closing', 'Flood closing', 'Passage counter', 'Flow accuracy', 'Frost', 'Both sites on one screen', 'Age of data', 'Trend', 'Response', 'Alarm order', 'Alarm flood', 'Sign-in', 'Emergency stop', 'Record of orders', 'Forecast error', 'Lead time', 'Stage by person', 'Silent test', 'Local wins', 'Barrier', 'Warning before movement', 'Watchdog', 'Battery state', 'Clock', 'Running hours', 'Gate movements', 'Export', 'Pass flow', 'Low water', 'Drift wood'];
+const alone = [
+  'Stop on order',
+  'End switches',
+  'Ice',
+  'Motor temperature',
+  'Noise',
+  'Hand crank',
+  'One order at a time',
+  'Somebody in the way',
+  'Night closing',
+  'Flood closing',
+  'Passage counter',
+  'Flow accuracy',
+  'Frost',
+  'Both sites on one screen',
+  'Age of data',
+  'Trend',
+  'Response',
+  'Alarm order',
+  'Alarm flood',
+  'Sign-in',
+  'Emergency stop',
+  'Record of orders',
+  'Forecast error',
+  'Lead time',
+  'Stage by person',
+  'Silent test',
+  'Local wins',
+  'Barrier',
+  'Warning before movement',
+  'Watchdog',
+  'Battery state',
+  'Clock',
+  'Running hours',
+  'Gate movements',
+  'Export',
+  'Pass flow',
+  'Low water',
+  'Drift wood',
+];
 
 /** Tests that verify nothing yet: an honest gap. */
 const purposeless = ['Walk round the site', 'Cable labels', 'Spare key'];
 
 export function buildTests(): TestSpec[] {
-  const byTitle = new Map(numberChapters().flatMap((chapter) => chapter.sections.flatMap((section) => section.requirements.map((one) => [one.title, one] as const))));
-  const all: [string, string[]][] = [...together, ...alone.map((title): [string, string[]] => [title, [title]]), ...purposeless.map((title): [string, string[]] => [title, []])];
+  const byTitle = new Map(
+    numberChapters().flatMap((chapter) => chapter.sections.flatMap((section) => section.requirements.map((one) => [one.title, one] as const))),
+  );
+  const all: [string, string[]][] = [
+    ...together,
+    ...alone.map((title): [string, string[]] => [title, [title]]),
+    ...purposeless.map((title): [string, string[]] => [title, []]),
+  ];
   return all.map(([title, titles], index) => {
     const verified = titles.map((one) => byTitle.get(one)!);
     const onRig = index % 3 === 0;
     return {
       reference: `TC-${String(index + 1).padStart(3, '0')}`,
       title: titles.length === 1 && titles[0] === title ? `${title} as specified` : title,
-      steps: ['1. Bring the installation to its start state and note the readings.', ...verified.map((one, at) => `${at + 2}. Provoke the case of ${one.reference}: ${one.title.toLowerCase()}.`), `${verified.length + 2}. Compare the record with the expected outcome.`].join('\n'),
+      steps: [
+        '1. Bring the installation to its start state and note the readings.',
+        ...verified.map((one, at) => `${at + 2}. Provoke the case of ${one.reference}: ${one.title.toLowerCase()}.`),
+        `${verified.length + 2}. Compare the record with the expected outcome.`,
+      ].join('\n'),
       expected: verified.length ? verified.map((one) => one.text).join(' ') : 'Nothing unusual is found.',
       kind: titles.length > 2 ? 'System test' : onRig ? 'Rig test' : 'Site test',
       tags: [onRig ? 'rig' : 'site', ...(verified.some((one) => one.priority === 'High') ? ['safety'] : [])].join(', '),

@@ -34,7 +34,17 @@ export class AppModule {
   static with(outside: { db: Database; clock: Clock; trayFolder: string }): DynamicModule {
     return {
       module: AppModule,
-      controllers: [SystemController, LiveController, LedgerController, ProjectsController, ItemsController, LinksController, GatherController, CheckController, ReportsController],
+      controllers: [
+        SystemController,
+        LiveController,
+        LedgerController,
+        ProjectsController,
+        ItemsController,
+        LinksController,
+        GatherController,
+        CheckController,
+        ReportsController,
+      ],
       providers: [
         { provide: DATABASE, useValue: outside.db },
         { provide: CLOCK, useValue: outside.clock },

@@ -37,7 +37,10 @@ export interface RunningServer {
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const database = await openDatabase(options.data, options.template);
   try {
-    const app = await NestFactory.create<NestExpressApplication>(AppModule.with({ db: database.db, clock: options.clock ?? systemClock, trayFolder: join(options.data, 'tray') }), { logger: ['error', 'warn'], bodyParser: false });
+    const app = await NestFactory.create<NestExpressApplication>(
+      AppModule.with({ db: database.db, clock: options.clock ?? systemClock, trayFolder: join(options.data, 'tray') }),
+      { logger: ['error', 'warn'], bodyParser: false },
+    );
     configure(app, options.web);
     await app.listen(options.port, options.host);
     const { port } = app.getHttpServer().address() as AddressInfo;
@@ -60,7 +63,19 @@ function configure(app: NestExpressApplication, web: string | undefined): void {
     helmet({
       contentSecurityPolicy: {
         useDefaults: false,
-        directives: { defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'"], connectSrc: ["'self'"], workerSrc: ["'self'", 'blob:'], frameSrc: ["'self'"], frameAncestors: ["'self'"], baseUri: ["'none'"], formAction: ["'self'"] },
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          frameSrc: ["'self'"],
+          frameAncestors: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+        },
       },
       strictTransportSecurity: false,
     }),
@@ -71,5 +86,8 @@ function configure(app: NestExpressApplication, web: string | undefined): void {
   app.useStaticAssets(join(web, 'assets'), { prefix: '/assets/', immutable: true, maxAge: '1y', fallthrough: false });
   app.useStaticAssets(web, { index: false });
   const index = join(web, 'index.html');
-  app.getHttpAdapter().getInstance().get(/^\/(?!api\/|assets\/).*/, (_request: unknown, response: Response) => response.set('Cache-Control', 'no-cache').sendFile(index));
+  app
+    .getHttpAdapter()
+    .getInstance()
+    .get(/^\/(?!api\/|assets\/).*/, (_request: unknown, response: Response) => response.set('Cache-Control', 'no-cache').sendFile(index));
 }

@@ -3,7 +3,13 @@ import { briefSchema, coverageStateSchema, idSchema, projectParams, stateSchema 
 import { endpoint } from './endpoint.js';
 import { waiverSchema } from './items.js';
 
-const ruleFigures = z.object({ rule: z.string(), label: z.string(), sentence: z.string(), counts: z.record(coverageStateSchema, z.number()), applicable: z.number() });
+const ruleFigures = z.object({
+  rule: z.string(),
+  label: z.string(),
+  sentence: z.string(),
+  counts: z.record(coverageStateSchema, z.number()),
+  applicable: z.number(),
+});
 
 /** A figure is a number that opens its items: its id names the list (`rule:tested:notMet`, `state:failing`, `links:suspect`). */
 export const figureSchema = z.object({ id: z.string(), label: z.string(), count: z.number() });
@@ -16,11 +22,24 @@ export const readinessReply = z.object({
   links: z.array(figureSchema),
   testsPerRequirement: z.array(figureSchema),
   requirementsPerTest: z.array(figureSchema),
-  collections: z.array(z.object({ id: idSchema, name: z.string(), states: z.record(stateSchema, z.number()), rules: z.array(z.object({ rule: z.string(), met: z.number(), applicable: z.number() })) })),
+  collections: z.array(
+    z.object({
+      id: idSchema,
+      name: z.string(),
+      states: z.record(stateSchema, z.number()),
+      rules: z.array(z.object({ rule: z.string(), met: z.number(), applicable: z.number() })),
+    }),
+  ),
 });
 export type Readiness = z.infer<typeof readinessReply>;
 
-export const getReadiness = endpoint({ method: 'GET', path: '/projects/:project/readiness', summary: 'Coverage, verification states and distributions; every number is a figure that can be opened', params: projectParams, reply: readinessReply });
+export const getReadiness = endpoint({
+  method: 'GET',
+  path: '/projects/:project/readiness',
+  summary: 'Coverage, verification states and distributions; every number is a figure that can be opened',
+  params: projectParams,
+  reply: readinessReply,
+});
 
 export const openFigure = endpoint({
   method: 'GET',
@@ -50,8 +69,19 @@ export const createWaiver = endpoint({
   path: '/projects/:project/waivers',
   summary: 'Accept a gap by name, with a reason and until a date',
   params: projectParams,
-  body: z.object({ item: idSchema, rule: z.string().max(100), reason: z.string().trim().min(5, 'Say in a few words why the gap is accepted').max(2000), until: z.iso.date().nullable().default(null) }),
+  body: z.object({
+    item: idSchema,
+    rule: z.string().max(100),
+    reason: z.string().trim().min(5, 'Say in a few words why the gap is accepted').max(2000),
+    until: z.iso.date().nullable().default(null),
+  }),
   reply: waiverSchema,
 });
 
-export const withdrawWaiver = endpoint({ method: 'POST', path: '/projects/:project/waivers/:waiver/withdraw', summary: 'Take a waiver back', params: projectParams.extend({ waiver: idSchema }), reply: waiverSchema });
+export const withdrawWaiver = endpoint({
+  method: 'POST',
+  path: '/projects/:project/waivers/:waiver/withdraw',
+  summary: 'Take a waiver back',
+  params: projectParams.extend({ waiver: idSchema }),
+  reply: waiverSchema,
+});

@@ -7,9 +7,25 @@ export const issueSchema = z.object({ severity: z.enum(['error', 'warning', 'not
 export const stateSchema = z.enum(['waived', 'failing', 'stale', 'partly', 'verified', 'planned', 'unplanned', 'notApplicable']);
 export const coverageStateSchema = z.enum(['met', 'suspect', 'waived', 'notMet', 'notApplicable']);
 export const outcomeSchema = z.enum(['passed', 'failed', 'broken', 'skipped']);
-export const placeSchema = z.object({ block: z.number().optional(), row: z.number().optional(), sheet: z.string().optional(), element: z.string().optional(), says: z.string() });
+export const placeSchema = z.object({
+  block: z.number().optional(),
+  row: z.number().optional(),
+  sheet: z.string().optional(),
+  element: z.string().optional(),
+  says: z.string(),
+});
 /** Enough of an item to name it in a list. */
-export const briefSchema = z.object({ id: idSchema, node: z.number(), reference: z.string(), title: z.string(), kind: z.string(), collection: idSchema, heading: z.boolean(), withdrawn: z.boolean(), state: stateSchema });
+export const briefSchema = z.object({
+  id: idSchema,
+  node: z.number(),
+  reference: z.string(),
+  title: z.string(),
+  kind: z.string(),
+  collection: idSchema,
+  heading: z.boolean(),
+  withdrawn: z.boolean(),
+  state: stateSchema,
+});
 export type Brief = z.infer<typeof briefSchema>;
 /** What a changing call gives back: the batch it made. */
 export const batchReply = z.object({ seq: z.number(), ids: z.array(idSchema) });

@@ -19,9 +19,12 @@ export interface Endpoint<Params extends z.ZodType, Query extends z.ZodType, Bod
 
 export type AnyEndpoint = Endpoint<z.ZodType, z.ZodType, z.ZodType, z.ZodType>;
 
-export function endpoint<R extends z.ZodType, P extends z.ZodType = z.ZodType<undefined>, Q extends z.ZodType = z.ZodType<undefined>, B extends z.ZodType = z.ZodType<undefined>>(
-  definition: Endpoint<P, Q, B, R>,
-): Endpoint<P, Q, B, R> {
+export function endpoint<
+  R extends z.ZodType,
+  P extends z.ZodType = z.ZodType<undefined>,
+  Q extends z.ZodType = z.ZodType<undefined>,
+  B extends z.ZodType = z.ZodType<undefined>,
+>(definition: Endpoint<P, Q, B, R>): Endpoint<P, Q, B, R> {
   return definition;
 }
 

@@ -13,5 +13,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
-  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...reports }).filter((entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1])),
+  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...reports }).filter((entry): entry is [string, AnyEndpoint] =>
+    isEndpoint(entry[1]),
+  ),
 );

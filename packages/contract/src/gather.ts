@@ -7,31 +7,85 @@ import { fieldsSchema } from './scheme.js';
 
 const cellSchema = z.object({ text: z.string(), html: z.string(), span: z.number(), continued: z.boolean().optional() });
 export const blockSchema = z.union([
-  z.object({ type: z.literal('paragraph'), at: z.number(), level: z.number(), list: z.object({ depth: z.number(), ordered: z.boolean() }).optional(), text: z.string(), html: z.string() }),
+  z.object({
+    type: z.literal('paragraph'),
+    at: z.number(),
+    level: z.number(),
+    list: z.object({ depth: z.number(), ordered: z.boolean() }).optional(),
+    text: z.string(),
+    html: z.string(),
+  }),
   z.object({ type: z.literal('table'), at: z.number(), rows: z.array(z.array(cellSchema)) }),
 ]);
 
-export const draftSchema = z.object({ key: z.number(), parent: z.number(), role: z.enum(['section', 'item']), kind: z.string(), reference: z.string().nullable(), externalId: z.string().nullable(), title: z.string(), html: z.string(), fields: fieldsSchema, place: placeSchema });
+export const draftSchema = z.object({
+  key: z.number(),
+  parent: z.number(),
+  role: z.enum(['section', 'item']),
+  kind: z.string(),
+  reference: z.string().nullable(),
+  externalId: z.string().nullable(),
+  title: z.string(),
+  html: z.string(),
+  fields: fieldsSchema,
+  place: placeSchema,
+});
 export const draftLinkSchema = z.object({ draft: z.number(), linkKind: z.string(), reversed: z.boolean(), target: z.string(), place: placeSchema });
 export const outcomeOfRecipe = z.object({ drafts: z.array(draftSchema), links: z.array(draftLinkSchema), issues: z.array(issueSchema) });
 
-export const matchSchema = z.object({ suite: z.string(), name: z.string(), outcome: outcomeSchema, line: z.number(), message: z.string(), test: z.object({ id: idSchema, reference: z.string(), title: z.string() }).nullable(), reason: z.enum(['property', 'reference', 'title']).nullable(), ambiguous: z.boolean() });
+export const matchSchema = z.object({
+  suite: z.string(),
+  name: z.string(),
+  outcome: outcomeSchema,
+  line: z.number(),
+  message: z.string(),
+  test: z.object({ id: idSchema, reference: z.string(), title: z.string() }).nullable(),
+  reason: z.enum(['property', 'reference', 'title']).nullable(),
+  ambiguous: z.boolean(),
+});
 
 /** What an uploaded file holds, before anything of it is stored. */
 export const trayContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema), recipe: documentRecipeSchema }),
   z.object({ type: z.literal('sheets'), sheets: z.array(z.object({ name: z.string(), rows: z.array(z.array(z.string())) })), recipe: sheetRecipeSchema }),
-  z.object({ type: z.literal('model'), exporter: z.string(), outcome: outcomeOfRecipe, drawings: z.array(z.object({ name: z.string(), shapes: z.number() })), relations: z.number() }),
+  z.object({
+    type: z.literal('model'),
+    exporter: z.string(),
+    outcome: outcomeOfRecipe,
+    drawings: z.array(z.object({ name: z.string(), shapes: z.number() })),
+    relations: z.number(),
+  }),
   z.object({ type: z.literal('results'), name: z.string(), at: z.string().nullable(), matches: z.array(matchSchema) }),
 ]);
 
-export const trayEntry = z.object({ id: idSchema, name: z.string(), size: z.number(), format: z.string(), label: z.string(), issues: z.array(issueSchema), content: trayContent });
+export const trayEntry = z.object({
+  id: idSchema,
+  name: z.string(),
+  size: z.number(),
+  format: z.string(),
+  label: z.string(),
+  issues: z.array(issueSchema),
+  content: trayContent,
+});
 export type TrayEntry = z.infer<typeof trayEntry>;
 
 const trayParams = projectParams.extend({ tray: idSchema });
 
-export const uploadFile = endpoint({ method: 'POST', path: '/projects/:project/tray', summary: 'Hand in a file (multipart field "file"); it is read and shown, nothing is stored', params: projectParams, consumes: 'multipart/form-data', reply: trayEntry });
-export const getTrayEntry = endpoint({ method: 'GET', path: '/projects/:project/tray/:tray', summary: 'A file handed in but not imported yet', params: trayParams, reply: trayEntry });
+export const uploadFile = endpoint({
+  method: 'POST',
+  path: '/projects/:project/tray',
+  summary: 'Hand in a file (multipart field "file"); it is read and shown, nothing is stored',
+  params: projectParams,
+  consumes: 'multipart/form-data',
+  reply: trayEntry,
+});
+export const getTrayEntry = endpoint({
+  method: 'GET',
+  path: '/projects/:project/tray/:tray',
+  summary: 'A file handed in but not imported yet',
+  params: trayParams,
+  reply: trayEntry,
+});
 
 export const importFile = endpoint({
   method: 'POST',
@@ -39,7 +93,19 @@ export const importFile = endpoint({
   summary: 'Import a handed-in file as one undoable step; runs as a job',
   params: trayParams,
   body: z.object({
-    collection: z.union([z.object({ id: idSchema }), z.object({ name: z.string().trim().min(1).max(120), prefix: z.string().trim().regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix is 1 to 10 letters or digits and starts with a letter'), holds: holdsSchema })]).optional(),
+    collection: z
+      .union([
+        z.object({ id: idSchema }),
+        z.object({
+          name: z.string().trim().min(1).max(120),
+          prefix: z
+            .string()
+            .trim()
+            .regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix is 1 to 10 letters or digits and starts with a letter'),
+          holds: holdsSchema,
+        }),
+      ])
+      .optional(),
     documentRecipe: documentRecipeSchema.optional(),
     sheetRecipe: sheetRecipeSchema.optional(),
     runName: z.string().max(200).optional(),
@@ -59,15 +125,73 @@ export const jobSchema = z.object({
 });
 export type Job = z.infer<typeof jobSchema>;
 
-export const listJobs = endpoint({ method: 'GET', path: '/projects/:project/jobs', summary: 'Running and recent jobs', params: projectParams, reply: z.array(jobSchema) });
-export const getJob = endpoint({ method: 'GET', path: '/projects/:project/jobs/:job', summary: 'A job: how far it is, and what came of it', params: projectParams.extend({ job: idSchema }), reply: jobSchema });
-export const cancelJob = endpoint({ method: 'POST', path: '/projects/:project/jobs/:job/cancel', summary: 'Stop a job; nothing of it is kept', params: projectParams.extend({ job: idSchema }), reply: jobSchema });
+export const listJobs = endpoint({
+  method: 'GET',
+  path: '/projects/:project/jobs',
+  summary: 'Running and recent jobs',
+  params: projectParams,
+  reply: z.array(jobSchema),
+});
+export const getJob = endpoint({
+  method: 'GET',
+  path: '/projects/:project/jobs/:job',
+  summary: 'A job: how far it is, and what came of it',
+  params: projectParams.extend({ job: idSchema }),
+  reply: jobSchema,
+});
+export const cancelJob = endpoint({
+  method: 'POST',
+  path: '/projects/:project/jobs/:job/cancel',
+  summary: 'Stop a job; nothing of it is kept',
+  params: projectParams.extend({ job: idSchema }),
+  reply: jobSchema,
+});
 
-export const sourceSchema = z.object({ id: idSchema, name: z.string(), format: z.string(), size: z.number(), importedAt: timeSchema, importedBy: z.string(), items: z.number(), issues: z.array(issueSchema) });
-export const listSources = endpoint({ method: 'GET', path: '/projects/:project/sources', summary: 'Files that items came from', params: projectParams, reply: z.array(sourceSchema) });
+export const sourceSchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  format: z.string(),
+  size: z.number(),
+  importedAt: timeSchema,
+  importedBy: z.string(),
+  items: z.number(),
+  issues: z.array(issueSchema),
+});
+export const listSources = endpoint({
+  method: 'GET',
+  path: '/projects/:project/sources',
+  summary: 'Files that items came from',
+  params: projectParams,
+  reply: z.array(sourceSchema),
+});
 
-export const runSchema = z.object({ id: idSchema, name: z.string(), at: timeSchema, counts: z.object({ passed: z.number(), failed: z.number(), broken: z.number(), skipped: z.number(), unmatched: z.number() }) });
-export const listRuns = endpoint({ method: 'GET', path: '/projects/:project/runs', summary: 'Test runs, newest first', params: projectParams, reply: z.array(runSchema) });
+export const runSchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  at: timeSchema,
+  counts: z.object({ passed: z.number(), failed: z.number(), broken: z.number(), skipped: z.number(), unmatched: z.number() }),
+});
+export const listRuns = endpoint({
+  method: 'GET',
+  path: '/projects/:project/runs',
+  summary: 'Test runs, newest first',
+  params: projectParams,
+  reply: z.array(runSchema),
+});
 
-export const getFile = endpoint({ method: 'GET', path: '/projects/:project/files/:file', summary: 'A stored original or a picture taken from one', params: projectParams.extend({ file: idSchema }), produces: 'application/octet-stream', reply: z.string() });
-export const getSourceFile = endpoint({ method: 'GET', path: '/projects/:project/sources/:source/file', summary: 'The original file of a source', params: projectParams.extend({ source: idSchema }), produces: 'application/octet-stream', reply: z.string() });
+export const getFile = endpoint({
+  method: 'GET',
+  path: '/projects/:project/files/:file',
+  summary: 'A stored original or a picture taken from one',
+  params: projectParams.extend({ file: idSchema }),
+  produces: 'application/octet-stream',
+  reply: z.string(),
+});
+export const getSourceFile = endpoint({
+  method: 'GET',
+  path: '/projects/:project/sources/:source/file',
+  summary: 'The original file of a source',
+  params: projectParams.extend({ source: idSchema }),
+  produces: 'application/octet-stream',
+  reply: z.string(),
+});

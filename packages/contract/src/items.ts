@@ -30,7 +30,13 @@ export const outlineReply = z.object({
 });
 export type OutlineReply = z.infer<typeof outlineReply>;
 
-export const getOutline = endpoint({ method: 'GET', path: '/projects/:project/outline', summary: 'Every item in reading order, in columns', params: projectParams, reply: outlineReply });
+export const getOutline = endpoint({
+  method: 'GET',
+  path: '/projects/:project/outline',
+  summary: 'Every item in reading order, in columns',
+  params: projectParams,
+  reply: outlineReply,
+});
 
 export const itemSchema = z.object({
   id: idSchema,
@@ -72,9 +78,24 @@ export const trailLinkSchema = z.object({
 });
 export type TrailLink = z.infer<typeof trailLinkSchema>;
 
-export const evidenceSchema = z.object({ test: briefSchema, outcome: outcomeSchema.nullable(), at: timeSchema.nullable(), run: z.string().nullable(), message: z.string(), stale: z.boolean() });
+export const evidenceSchema = z.object({
+  test: briefSchema,
+  outcome: outcomeSchema.nullable(),
+  at: timeSchema.nullable(),
+  run: z.string().nullable(),
+  message: z.string(),
+  stale: z.boolean(),
+});
 
-export const waiverSchema = z.object({ id: idSchema, item: idSchema, rule: z.string(), person: z.string(), reason: z.string(), until: z.iso.date().nullable(), active: z.boolean() });
+export const waiverSchema = z.object({
+  id: idSchema,
+  item: idSchema,
+  rule: z.string(),
+  person: z.string(),
+  reason: z.string(),
+  until: z.iso.date().nullable(),
+  active: z.boolean(),
+});
 
 export const getItem = endpoint({
   method: 'GET',
@@ -104,7 +125,16 @@ export const createItem = endpoint({
   path: '/projects/:project/items',
   summary: 'Add an item after another, or as the last child of a parent',
   params: projectParams,
-  body: z.object({ collection: idSchema, kind: z.string().optional(), title: z.string().trim().min(1).max(500), html: z.string().max(1_000_000).default(''), fields: fieldsSchema.default({}), heading: z.boolean().default(false), parent: idSchema.nullable().default(null), after: idSchema.nullable().default(null) }),
+  body: z.object({
+    collection: idSchema,
+    kind: z.string().optional(),
+    title: z.string().trim().min(1).max(500),
+    html: z.string().max(1_000_000).default(''),
+    fields: fieldsSchema.default({}),
+    heading: z.boolean().default(false),
+    parent: idSchema.nullable().default(null),
+    after: idSchema.nullable().default(null),
+  }),
   reply: itemSchema,
 });
 
@@ -113,7 +143,13 @@ export const editItem = endpoint({
   path: '/projects/:project/items/:item',
   summary: 'Change title, text, fields or kind; `revision` guards against overwriting what somebody else just changed',
   params: itemParams,
-  body: z.object({ revision: z.number().int(), title: z.string().trim().min(1).max(500).optional(), html: z.string().max(1_000_000).optional(), fields: fieldsSchema.optional(), kind: z.string().optional() }),
+  body: z.object({
+    revision: z.number().int(),
+    title: z.string().trim().min(1).max(500).optional(),
+    html: z.string().max(1_000_000).optional(),
+    fields: fieldsSchema.optional(),
+    kind: z.string().optional(),
+  }),
   reply: itemSchema,
 });
 
@@ -152,7 +188,14 @@ export const getHistory = endpoint({
   summary: 'Every change of an item, newest first, word by word',
   params: itemParams,
   reply: z.array(
-    z.object({ seq: z.number(), at: timeSchema, person: z.string(), action: z.string(), revision: z.number(), changes: z.array(z.object({ field: z.string(), words: z.array(wordChangeSchema) })) }),
+    z.object({
+      seq: z.number(),
+      at: timeSchema,
+      person: z.string(),
+      action: z.string(),
+      revision: z.number(),
+      changes: z.array(z.object({ field: z.string(), words: z.array(wordChangeSchema) })),
+    }),
   ),
 });
 

@@ -4,7 +4,14 @@ import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 
 /** Links in columns; `from` and `to` are node numbers, `kind` an index into the link kinds of the scheme. */
-export const linkColumns = z.object({ seq: z.number(), id: z.array(z.string()), from: z.array(z.number()), to: z.array(z.number()), kind: z.array(z.number()), suspect: z.array(z.number()) });
+export const linkColumns = z.object({
+  seq: z.number(),
+  id: z.array(z.string()),
+  from: z.array(z.number()),
+  to: z.array(z.number()),
+  kind: z.array(z.number()),
+  suspect: z.array(z.number()),
+});
 export type LinkColumnsReply = z.infer<typeof linkColumns>;
 
 export const listLinks = endpoint({
@@ -21,20 +28,44 @@ export const createLinks = endpoint({
   path: '/projects/:project/links',
   summary: 'Make links; each must be allowed for the kinds of its ends',
   params: projectParams,
-  body: z.object({ links: z.array(z.object({ linkKind: z.string(), from: idSchema, to: idSchema })).min(1).max(5000), origin: z.enum(['made', 'suggested']).default('made') }),
+  body: z.object({
+    links: z
+      .array(z.object({ linkKind: z.string(), from: idSchema, to: idSchema }))
+      .min(1)
+      .max(5000),
+    origin: z.enum(['made', 'suggested']).default('made'),
+  }),
   reply: batchReply,
 });
 
-export const removeLinks = endpoint({ method: 'POST', path: '/projects/:project/links/remove', summary: 'Take links away; undo brings them back', params: projectParams, body: z.object({ links: z.array(idSchema).min(1).max(5000) }), reply: batchReply });
+export const removeLinks = endpoint({
+  method: 'POST',
+  path: '/projects/:project/links/remove',
+  summary: 'Take links away; undo brings them back',
+  params: projectParams,
+  body: z.object({ links: z.array(idSchema).min(1).max(5000) }),
+  reply: batchReply,
+});
 
-export const confirmLinks = endpoint({ method: 'POST', path: '/projects/:project/links/confirm', summary: 'Confirm suspect links against what their ends say now', params: projectParams, body: z.object({ links: z.array(idSchema).min(1).max(5000) }), reply: batchReply });
+export const confirmLinks = endpoint({
+  method: 'POST',
+  path: '/projects/:project/links/confirm',
+  summary: 'Confirm suspect links against what their ends say now',
+  params: projectParams,
+  body: z.object({ links: z.array(idSchema).min(1).max(5000) }),
+  reply: batchReply,
+});
 
 export const getLinkDifference = endpoint({
   method: 'GET',
   path: '/projects/:project/links/:link/difference',
   summary: 'What changed at the ends of a link since it was last confirmed, word by word',
   params: projectParams.extend({ link: idSchema }),
-  reply: z.object({ linkKind: z.string(), confirmedBy: z.string(), ends: z.array(z.object({ item: briefSchema, words: z.array(wordChangeSchema), changedBy: z.string().nullable() })) }),
+  reply: z.object({
+    linkKind: z.string(),
+    confirmedBy: z.string(),
+    ends: z.array(z.object({ item: briefSchema, words: z.array(wordChangeSchema), changedBy: z.string().nullable() })),
+  }),
 });
 
 export const suggestLinks = endpoint({

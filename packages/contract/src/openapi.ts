@@ -17,7 +17,11 @@ export function buildOpenApi(version: string): Record<string, unknown> {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Coomb', version, description: 'Everything the web application does goes through these calls. Changing calls take the header X-Coomb-Person with the name to record.' },
+    info: {
+      title: 'Coomb',
+      version,
+      description: 'Everything the web application does goes through these calls. Changing calls take the header X-Coomb-Person with the name to record.',
+    },
     paths,
     components: { schemas: { Error: schemaOf(errorReply, 'output') } },
   };
@@ -25,18 +29,34 @@ export function buildOpenApi(version: string): Record<string, unknown> {
 
 function buildOperation(name: string, endpoint: AnyEndpoint): Record<string, unknown> {
   const { params, query, body, reply } = endpoint;
-  const errors = [...new Set(Object.values(errorStatus))].map((status) => [String(status), { description: 'Refused', content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } } }]);
+  const errors = [...new Set(Object.values(errorStatus))].map((status) => [
+    String(status),
+    { description: 'Refused', content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } } },
+  ]);
   return {
     operationId: name,
     summary: endpoint.summary,
     parameters: [...buildParameters(params, 'path'), ...buildParameters(query, 'query')],
     ...(body && { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(body, 'input') } } } }),
-    ...(endpoint.consumes && { requestBody: { required: true, content: { [endpoint.consumes]: { schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } }, required: ['file'] } } } } }),
-    responses: { '200': { description: 'Done', content: { [endpoint.produces ?? 'application/json']: { schema: schemaOf(reply, 'output') } } }, ...Object.fromEntries(errors) },
+    ...(endpoint.consumes && {
+      requestBody: {
+        required: true,
+        content: { [endpoint.consumes]: { schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } }, required: ['file'] } } },
+      },
+    }),
+    responses: {
+      '200': { description: 'Done', content: { [endpoint.produces ?? 'application/json']: { schema: schemaOf(reply, 'output') } } },
+      ...Object.fromEntries(errors),
+    },
   };
 }
 
 function buildParameters(schema: z.ZodType | undefined, place: 'path' | 'query'): Record<string, unknown>[] {
   if (!(schema instanceof z.ZodObject)) return [];
-  return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, type]) => ({ name, in: place, required: place === 'path' || !type.safeParse(undefined).success, schema: schemaOf(type, 'input') }));
+  return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, type]) => ({
+    name,
+    in: place,
+    required: place === 'path' || !type.safeParse(undefined).success,
+    schema: schemaOf(type, 'input'),
+  }));
 }

@@ -53,6 +53,14 @@ export const createCollection = endpoint({
   path: '/projects/:project/collections',
   summary: 'Add an empty collection',
   params: projectParams,
-  body: z.object({ name: z.string().trim().min(1).max(120), holds: holdsSchema, prefix: z.string().trim().regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix is 1 to 10 letters or digits and starts with a letter'), kind: z.string() }),
+  body: z.object({
+    name: z.string().trim().min(1).max(120),
+    holds: holdsSchema,
+    prefix: z
+      .string()
+      .trim()
+      .regex(/^[A-Za-z][A-Za-z0-9]{0,9}$/, 'A prefix is 1 to 10 letters or digits and starts with a letter'),
+    kind: z.string(),
+  }),
   reply: collectionSchema,
 });

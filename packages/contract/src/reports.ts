@@ -3,7 +3,15 @@ import { briefSchema, idSchema, projectParams, stateSchema, timeSchema } from '.
 import { readinessReply } from './check.js';
 import { endpoint } from './endpoint.js';
 
-export const reportSummary = z.object({ id: idSchema, number: z.number(), title: z.string(), at: timeSchema, person: z.string(), seq: z.number(), stale: z.boolean() });
+export const reportSummary = z.object({
+  id: idSchema,
+  number: z.number(),
+  title: z.string(),
+  at: timeSchema,
+  person: z.string(),
+  seq: z.number(),
+  stale: z.boolean(),
+});
 
 /** Everything a report shows, frozen at the moment it was made. */
 export const reportBody = z.object({
@@ -15,16 +23,54 @@ export const reportBody = z.object({
   seq: z.number(),
   readiness: readinessReply,
   gaps: z.array(z.object({ item: briefSchema, why: z.array(z.string()) })),
-  matrix: z.object({ title: z.string(), rows: z.array(z.object({ reference: z.string(), title: z.string(), heading: z.boolean(), state: stateSchema, design: z.array(z.string()), tests: z.array(z.string()) })) }),
+  matrix: z.object({
+    title: z.string(),
+    rows: z.array(
+      z.object({ reference: z.string(), title: z.string(), heading: z.boolean(), state: stateSchema, design: z.array(z.string()), tests: z.array(z.string()) }),
+    ),
+  }),
   since: z.object({ number: z.number(), at: timeSchema }).nullable(),
   moved: z.array(z.object({ label: z.string(), before: z.number(), now: z.number() })),
   changed: z.array(z.object({ reference: z.string(), title: z.string(), what: z.string() })),
 });
 export type ReportBody = z.infer<typeof reportBody>;
 
-export const listReports = endpoint({ method: 'GET', path: '/projects/:project/reports', summary: 'Status reports, newest first', params: projectParams, reply: z.array(reportSummary) });
-export const createReport = endpoint({ method: 'POST', path: '/projects/:project/reports', summary: 'Publish a status report of how things stand now', params: projectParams, body: z.object({ title: z.string().trim().min(1).max(200), note: z.string().max(5000).default('') }), reply: reportSummary });
+export const listReports = endpoint({
+  method: 'GET',
+  path: '/projects/:project/reports',
+  summary: 'Status reports, newest first',
+  params: projectParams,
+  reply: z.array(reportSummary),
+});
+export const createReport = endpoint({
+  method: 'POST',
+  path: '/projects/:project/reports',
+  summary: 'Publish a status report of how things stand now',
+  params: projectParams,
+  body: z.object({ title: z.string().trim().min(1).max(200), note: z.string().max(5000).default('') }),
+  reply: reportSummary,
+});
 const reportParams = projectParams.extend({ report: idSchema });
-export const getReport = endpoint({ method: 'GET', path: '/projects/:project/reports/:report', summary: 'A report as it was published', params: reportParams, reply: reportSummary.extend({ body: reportBody }) });
-export const getReportPage = endpoint({ method: 'GET', path: '/projects/:project/reports/:report/page', summary: 'The report as one self-contained web page', params: reportParams, produces: 'text/html', reply: z.string() });
-export const getReportDocument = endpoint({ method: 'GET', path: '/projects/:project/reports/:report/document', summary: 'The report as a word-processed document', params: reportParams, produces: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document', reply: z.string() });
+export const getReport = endpoint({
+  method: 'GET',
+  path: '/projects/:project/reports/:report',
+  summary: 'A report as it was published',
+  params: reportParams,
+  reply: reportSummary.extend({ body: reportBody }),
+});
+export const getReportPage = endpoint({
+  method: 'GET',
+  path: '/projects/:project/reports/:report/page',
+  summary: 'The report as one self-contained web page',
+  params: reportParams,
+  produces: 'text/html',
+  reply: z.string(),
+});
+export const getReportDocument = endpoint({
+  method: 'GET',
+  path: '/projects/:project/reports/:report/document',
+  summary: 'The report as a word-processed document',
+  params: reportParams,
+  produces: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+  reply: z.string(),
+});

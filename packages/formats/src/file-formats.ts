@@ -24,8 +24,20 @@ export interface FileFormat {
   read: (bytes: Uint8Array, name: string) => Promise<FileContent>;
 }
 
-const isXml = (bytes: Uint8Array) => /^\s*<(\?xml|!--|[\w:]+)/.test(Buffer.from(bytes.subarray(0, 200)).toString('utf8').replace(/^\uFEFF/, '').replaceAll('\0', ''));
-const root = (bytes: Uint8Array) => /<(?:[\w-]+:)?([A-Za-z][\w-]*)[\s>]/.exec(Buffer.from(bytes.subarray(0, 8192)).toString('utf8').replaceAll('\0', '').replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''))?.[1] ?? '';
+const isXml = (bytes: Uint8Array) =>
+  /^\s*<(\?xml|!--|[\w:]+)/.test(
+    Buffer.from(bytes.subarray(0, 200))
+      .toString('utf8')
+      .replace(/^\uFEFF/, '')
+      .replaceAll('\0', ''),
+  );
+const root = (bytes: Uint8Array) =>
+  /<(?:[\w-]+:)?([A-Za-z][\w-]*)[\s>]/.exec(
+    Buffer.from(bytes.subarray(0, 8192))
+      .toString('utf8')
+      .replaceAll('\0', '')
+      .replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''),
+  )?.[1] ?? '';
 
 /** Every format Coomb reads, in the order in which they are tried. */
 export const fileFormats: readonly FileFormat[] = [
@@ -83,6 +95,10 @@ export function findFormat(name: string, bytes: Uint8Array): FileFormat | undefi
 export async function readFileContent(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
   if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
   const format = findFormat(name, bytes);
-  if (!format) throw new ReadError('format-unknown', `${name} is of no kind that Coomb reads. It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`);
+  if (!format)
+    throw new ReadError(
+      'format-unknown',
+      `${name} is of no kind that Coomb reads. It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`,
+    );
   return { format, content: await format.read(bytes, name) };
 }

@@ -54,7 +54,17 @@ export class CheckService {
   }
 
   async createWaiver(projectId: string, person: string, wanted: { item: string; rule: string; reason: string; until: string | null }): Promise<Waiver> {
-    const row: WaiverRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, itemId: wanted.item, rule: wanted.rule, person, reason: wanted.reason, until: wanted.until };
+    const row: WaiverRow = {
+      id: this.clock.newId(),
+      projectId,
+      revision: 1,
+      withdrawn: false,
+      itemId: wanted.item,
+      rule: wanted.rule,
+      person,
+      reason: wanted.reason,
+      until: wanted.until,
+    };
     await this.ledger.change(projectId, async (state) => {
       const item = state.items[getNode(state, wanted.item)]!;
       const rule = state.findRule(wanted.rule);
@@ -70,13 +80,25 @@ export class CheckService {
       const before = state.waivers.get(id);
       if (!before || before.withdrawn) throw new CoombError('not-found', 'This waiver is not there any more.');
       after = { ...before, withdrawn: true, revision: before.revision + 1 };
-      return { person, action: `Take back the waiver for ${state.items[getNode(state, before.itemId)]!.reference}`, changes: [{ entity: 'waiver', before, after }] };
+      return {
+        person,
+        action: `Take back the waiver for ${state.items[getNode(state, before.itemId)]!.reference}`,
+        changes: [{ entity: 'waiver', before, after }],
+      };
     });
     return this.describe(after!);
   }
 
   private describe(row: WaiverRow): Waiver {
-    return { id: row.id, item: row.itemId, rule: row.rule, person: row.person, reason: row.reason, until: row.until, active: isActive(row, this.clock.now().toISOString().slice(0, 10)) };
+    return {
+      id: row.id,
+      item: row.itemId,
+      rule: row.rule,
+      person: row.person,
+      reason: row.reason,
+      until: row.until,
+      active: isActive(row, this.clock.now().toISOString().slice(0, 10)),
+    };
   }
 }
 

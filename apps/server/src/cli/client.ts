@@ -1,4 +1,19 @@
-import { type AnyEndpoint, buildUrl, type BodyOf, errorReply, type ParamsOf, type QueryOf, type ReplyOf, CoombError, getJob, importFile, type Job, listProjects, createProject, uploadFile } from '@coomb/contract';
+import {
+  type AnyEndpoint,
+  buildUrl,
+  type BodyOf,
+  errorReply,
+  type ParamsOf,
+  type QueryOf,
+  type ReplyOf,
+  CoombError,
+  getJob,
+  importFile,
+  type Job,
+  listProjects,
+  createProject,
+  uploadFile,
+} from '@coomb/contract';
 import { startServer } from '../start-server.js';
 import { UsageError } from './command.js';
 
@@ -11,7 +26,11 @@ export interface Client {
 /** Speaks to a server of Coomb by its contract. Refusals come as CoombError. */
 export function buildClient(address: string, person: string): Client {
   const send = async (endpoint: AnyEndpoint, url: string, init: RequestInit = {}) => {
-    const response = await fetch(`${address}${url}`, { method: endpoint.method, ...init, headers: { 'X-Coomb-Person': encodeURIComponent(person), ...init.headers } });
+    const response = await fetch(`${address}${url}`, {
+      method: endpoint.method,
+      ...init,
+      headers: { 'X-Coomb-Person': encodeURIComponent(person), ...init.headers },
+    });
     if (response.ok) return response;
     const parsed = errorReply.safeParse(await response.json().catch(() => undefined));
     if (parsed.success) throw new CoombError(parsed.data.error.code, parsed.data.error.message, parsed.data.error.details);
@@ -35,7 +54,13 @@ export function buildClient(address: string, person: string): Client {
 }
 
 /** Uploads and imports a file and waits for the job. Throws what the job says when it fails. */
-export async function importThrough(client: Client, project: string, name: string, bytes: Uint8Array, wish: BodyOf<typeof importFile>): Promise<NonNullable<Job['outcome']>> {
+export async function importThrough(
+  client: Client,
+  project: string,
+  name: string,
+  bytes: Uint8Array,
+  wish: BodyOf<typeof importFile>,
+): Promise<NonNullable<Job['outcome']>> {
   const entry = await client.upload(project, name, bytes);
   const { job } = await client.call(importFile, { params: { project, tray: entry.id }, body: wish });
   for (;;) {
@@ -70,5 +95,9 @@ export async function findProject(client: Client, wanted: string | undefined, cr
   const found = wanted === undefined && projects.length === 1 ? projects[0] : projects.find((one) => one.id === wanted || one.name === wanted);
   if (found) return found.id;
   if (wanted && create) return (await client.call(createProject, { body: { name: wanted } })).id;
-  throw new UsageError(wanted ? `There is no project "${wanted}"; there are: ${projects.map((one) => one.name).join(', ') || 'none'}.` : `Say which project: --project NAME, one of ${projects.map((one) => one.name).join(', ') || 'none'}.`);
+  throw new UsageError(
+    wanted
+      ? `There is no project "${wanted}"; there are: ${projects.map((one) => one.name).join(', ') || 'none'}.`
+      : `Say which project: --project NAME, one of ${projects.map((one) => one.name).join(', ') || 'none'}.`,
+  );
 }

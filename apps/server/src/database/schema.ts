@@ -95,17 +95,35 @@ export const sources = pgTable(
 );
 
 /** Original files, and pictures taken from them, kept beside what came of them. */
-export const files = pgTable('file', { id: uuid('id').primaryKey(), projectId: uuid('project_id').notNull(), sourceId: uuid('source_id').notNull(), name: text('name').notNull(), mediaType: text('media_type').notNull(), bytes: bytea('bytes').notNull() });
+export const files = pgTable('file', {
+  id: uuid('id').primaryKey(),
+  projectId: uuid('project_id').notNull(),
+  sourceId: uuid('source_id').notNull(),
+  name: text('name').notNull(),
+  mediaType: text('media_type').notNull(),
+  bytes: bytea('bytes').notNull(),
+});
 
 export const drawings = pgTable('drawing', {
   ...tracked(),
   collectionId: uuid('collection_id').notNull(),
   name: text('name').notNull(),
   externalId: text('external_id').notNull(),
-  body: jsonb('body').$type<{ shapes: { element: string; x: number; y: number; width: number; height: number }[]; routes: { element: string; points: { x: number; y: number }[] }[] }>().notNull(),
+  body: jsonb('body')
+    .$type<{
+      shapes: { element: string; x: number; y: number; width: number; height: number }[];
+      routes: { element: string; points: { x: number; y: number }[] }[];
+    }>()
+    .notNull(),
 });
 
-export const runs = pgTable('run', { ...tracked(), name: text('name').notNull(), at: time('at').notNull(), seq: integer('seq').notNull(), sourceId: uuid('source_id') });
+export const runs = pgTable('run', {
+  ...tracked(),
+  name: text('name').notNull(),
+  at: time('at').notNull(),
+  seq: integer('seq').notNull(),
+  sourceId: uuid('source_id'),
+});
 
 export const results = pgTable(
   'result',
@@ -123,7 +141,14 @@ export const results = pgTable(
   (table) => [primaryKey({ columns: [table.runId, table.ordinal] }), index('result_test').on(table.testId)],
 );
 
-export const waivers = pgTable('waiver', { ...tracked(), itemId: uuid('item_id').notNull(), rule: text('rule').notNull(), person: text('person').notNull(), reason: text('reason').notNull(), until: text('until') });
+export const waivers = pgTable('waiver', {
+  ...tracked(),
+  itemId: uuid('item_id').notNull(),
+  rule: text('rule').notNull(),
+  person: text('person').notNull(),
+  reason: text('reason').notNull(),
+  until: text('until'),
+});
 
 export const batches = pgTable(
   'batch',
@@ -147,8 +172,24 @@ export const batches = pgTable(
 /** Append-only: never updated, never deleted. */
 export const changes = pgTable(
   'change',
-  { batchId: uuid('batch_id').notNull(), ordinal: integer('ordinal').notNull(), entity: text('entity').notNull(), entityId: uuid('entity_id').notNull(), before: jsonb('before').$type<Record<string, unknown> | null>(), after: jsonb('after').$type<Record<string, unknown>>().notNull() },
+  {
+    batchId: uuid('batch_id').notNull(),
+    ordinal: integer('ordinal').notNull(),
+    entity: text('entity').notNull(),
+    entityId: uuid('entity_id').notNull(),
+    before: jsonb('before').$type<Record<string, unknown> | null>(),
+    after: jsonb('after').$type<Record<string, unknown>>().notNull(),
+  },
   (table) => [primaryKey({ columns: [table.batchId, table.ordinal] }), index('change_entity').on(table.entityId)],
 );
 
-export const reports = pgTable('report', { id: uuid('id').primaryKey(), projectId: uuid('project_id').notNull(), number: integer('number').notNull(), title: text('title').notNull(), at: time('at').notNull(), person: text('person').notNull(), seq: integer('seq').notNull(), body: jsonb('body').$type<unknown>().notNull() });
+export const reports = pgTable('report', {
+  id: uuid('id').primaryKey(),
+  projectId: uuid('project_id').notNull(),
+  number: integer('number').notNull(),
+  title: text('title').notNull(),
+  at: time('at').notNull(),
+  person: text('person').notNull(),
+  seq: integer('seq').notNull(),
+  body: jsonb('body').$type<unknown>().notNull(),
+});

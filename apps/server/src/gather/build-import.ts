@@ -27,7 +27,10 @@ export function buildImport(context: ImportContext, outcome: RecipeOutcome): Bui
   const issues: Issue[] = [...outcome.issues];
   const rows = buildItems(context, outcome.drafts, issues);
   const links = buildLinks(context, outcome, rows, issues);
-  const changes: Change[] = [...rows.map((after): Change => ({ entity: 'item', before: null, after })), ...links.map((after): Change => ({ entity: 'link', before: null, after }))];
+  const changes: Change[] = [
+    ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
+    ...links.map((after): Change => ({ entity: 'link', before: null, after })),
+  ];
   return { changes, items: rows.length, links: links.length, issues };
 }
 
@@ -52,7 +55,12 @@ function buildItems(context: ImportContext, drafts: readonly Draft[], issues: Is
     let { reference } = draft;
     if (reference !== null && state.byReference.has(reference.toLowerCase())) {
       const given = give(collection.prefix);
-      issues.push({ severity: 'warning', code: 'reference-taken', at: draft.place.says, message: `${reference} is the reference of an item that the project has already; this one is ${given}` });
+      issues.push({
+        severity: 'warning',
+        code: 'reference-taken',
+        at: draft.place.says,
+        message: `${reference} is the reference of an item that the project has already; this one is ${given}`,
+      });
       reference = given;
     }
     const fields = cleanFields(state.scheme, draft.kind, draft.fields);
@@ -104,7 +112,10 @@ function buildLinks(context: ImportContext, outcome: RecipeOutcome, rows: readon
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });
     if (!kind) continue;
     if (!other) {
-      complain('link-target-unknown', `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}", which is in no collection of the project; no link was made`);
+      complain(
+        'link-target-unknown',
+        `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}", which is in no collection of the project; no link was made`,
+      );
       continue;
     }
     const [from, to] = link.reversed ? [other, own] : [own, other];
@@ -115,7 +126,23 @@ function buildLinks(context: ImportContext, outcome: RecipeOutcome, rows: readon
     const key = `${link.linkKind} ${from.id} ${to.id}`;
     if (seen.has(key)) continue;
     seen.add(key);
-    links.push({ id: context.newId(), projectId: state.id, revision: 1, withdrawn: false, kind: link.linkKind, fromId: from.id, toId: to.id, fromUsage: null, toUsage: null, fields: {}, origin: 'imported', fromSeq: from.meaningSeq, toSeq: to.meaningSeq, confirmedBy: context.person, confirmedAt: context.now });
+    links.push({
+      id: context.newId(),
+      projectId: state.id,
+      revision: 1,
+      withdrawn: false,
+      kind: link.linkKind,
+      fromId: from.id,
+      toId: to.id,
+      fromUsage: null,
+      toUsage: null,
+      fields: {},
+      origin: 'imported',
+      fromSeq: from.meaningSeq,
+      toSeq: to.meaningSeq,
+      confirmedBy: context.person,
+      confirmedAt: context.now,
+    });
   }
   return links;
 }

@@ -55,7 +55,16 @@ export class GatherController {
   @Route(listSources)
   async listSources(@Call(listSources) { params }: Input<typeof listSources>) {
     const rows = await this.repo.listSources(params.project);
-    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues }) => ({ id, name, format, size, importedAt: asIso(importedAt), importedBy, items, issues }));
+    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues }) => ({
+      id,
+      name,
+      format,
+      size,
+      importedAt: asIso(importedAt),
+      importedBy,
+      items,
+      issues,
+    }));
   }
 
   @Route(listRuns)

@@ -22,25 +22,39 @@ export class GatherRepo {
   }
 
   async getFile(project: string, id: string): Promise<FileRow> {
-    const [row] = await this.db.select().from(schema.files).where(and(eq(schema.files.projectId, project), eq(schema.files.id, id)));
+    const [row] = await this.db
+      .select()
+      .from(schema.files)
+      .where(and(eq(schema.files.projectId, project), eq(schema.files.id, id)));
     if (!row) throw new CoombError('not-found', 'There is no such file.');
     return row;
   }
 
   async getOriginal(project: string, source: string): Promise<FileRow> {
-    const [row] = await this.db.select().from(schema.files).where(and(eq(schema.files.projectId, project), eq(schema.files.sourceId, source), eq(schema.files.id, source)));
+    const [row] = await this.db
+      .select()
+      .from(schema.files)
+      .where(and(eq(schema.files.projectId, project), eq(schema.files.sourceId, source), eq(schema.files.id, source)));
     if (!row) throw new CoombError('not-found', 'The original of this source is not stored.');
     return row;
   }
 
   async listSources(project: string): Promise<(SourceRow & { items: number })[]> {
-    const rows = await this.db.select().from(schema.sources).where(and(eq(schema.sources.projectId, project), eq(schema.sources.withdrawn, false))).orderBy(schema.sources.importedAt);
-    const counts = await this.db.execute(sql`select source_id as id, count(*)::int as count from item where project_id = ${project} and not withdrawn and not heading and source_id is not null group by source_id`);
+    const rows = await this.db
+      .select()
+      .from(schema.sources)
+      .where(and(eq(schema.sources.projectId, project), eq(schema.sources.withdrawn, false)))
+      .orderBy(schema.sources.importedAt);
+    const counts = await this.db.execute(
+      sql`select source_id as id, count(*)::int as count from item where project_id = ${project} and not withdrawn and not heading and source_id is not null group by source_id`,
+    );
     const countOf = new Map((counts.rows as { id: string; count: number }[]).map((row) => [row.id, row.count]));
     return rows.map((row) => ({ ...row, items: countOf.get(row.id) ?? 0 }));
   }
 
-  async listRuns(project: string): Promise<{ id: string; name: string; at: string; counts: { passed: number; failed: number; broken: number; skipped: number; unmatched: number } }[]> {
+  async listRuns(
+    project: string,
+  ): Promise<{ id: string; name: string; at: string; counts: { passed: number; failed: number; broken: number; skipped: number; unmatched: number } }[]> {
     const { rows } = await this.db.execute(sql`
       select run.id, run.name, run.at,
         json_build_object('passed', count(*) filter (where outcome = 'passed' and test_id is not null), 'failed', count(*) filter (where outcome = 'failed' and test_id is not null),

@@ -39,10 +39,19 @@ export class ImportService {
 
   async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
     await handle.step(0.05, 'Reading the file');
-    return file.content.type === 'results' ? this.importResults(projectId, person, file, file.content, wish, handle) : this.importItems(projectId, person, file, file.content, wish, handle);
+    return file.content.type === 'results'
+      ? this.importResults(projectId, person, file, file.content, wish, handle)
+      : this.importItems(projectId, person, file, file.content, wish, handle);
   }
 
-  private async importItems(projectId: string, person: string, file: TrayFile, content: Exclude<FileContent, { type: 'results' }>, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
+  private async importItems(
+    projectId: string,
+    person: string,
+    file: TrayFile,
+    content: Exclude<FileContent, { type: 'results' }>,
+    wish: ImportWish,
+    handle: JobHandle,
+  ): Promise<Outcome> {
     const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
@@ -67,23 +76,60 @@ export class ImportService {
     return outcome;
   }
 
-  private async importResults(projectId: string, person: string, file: TrayFile, content: Extract<FileContent, { type: 'results' }>, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
+  private async importResults(
+    projectId: string,
+    person: string,
+    file: TrayFile,
+    content: Extract<FileContent, { type: 'results' }>,
+    wish: ImportWish,
+    handle: JobHandle,
+  ): Promise<Outcome> {
     const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const source = this.buildSource(projectId, person, now, file, wish);
       const { files } = this.buildFiles(projectId, source.id, file);
       const matches = matchCases(state, content.results.cases);
-      const run: RunRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: wish.runName || content.results.name || file.name, at: readTime(content.results.at) ?? now, seq: state.seq + 1, sourceId: source.id };
-      const rows = content.results.cases.map((one, ordinal): ResultRow => ({ runId: run.id, ordinal, testId: matches[ordinal]!.test?.id ?? null, suite: one.suite, name: one.name, outcome: one.outcome, duration: one.duration, message: one.message, reason: matches[ordinal]!.reason }));
+      const run: RunRow = {
+        id: this.clock.newId(),
+        projectId,
+        revision: 1,
+        withdrawn: false,
+        name: wish.runName || content.results.name || file.name,
+        at: readTime(content.results.at) ?? now,
+        seq: state.seq + 1,
+        sourceId: source.id,
+      };
+      const rows = content.results.cases.map(
+        (one, ordinal): ResultRow => ({
+          runId: run.id,
+          ordinal,
+          testId: matches[ordinal]!.test?.id ?? null,
+          suite: one.suite,
+          name: one.name,
+          outcome: one.outcome,
+          duration: one.duration,
+          message: one.message,
+          reason: matches[ordinal]!.reason,
+        }),
+      );
       for (const match of matches)
-        if (!match.test) source.issues.push({ severity: 'warning', code: match.ambiguous ? 'result-ambiguous' : 'result-unmatched', at: `line ${match.line}`, message: `"${match.name}" ${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}` });
+        if (!match.test)
+          source.issues.push({
+            severity: 'warning',
+            code: match.ambiguous ? 'result-ambiguous' : 'result-unmatched',
+            at: `line ${match.line}`,
+            message: `"${match.name}" ${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}`,
+          });
       Object.assign(outcome, { results: rows.filter((row) => row.testId !== null).length, issues: source.issues });
       await handle.step(0.3, 'Storing results');
       return {
         person,
         action: `Import ${file.name}`,
-        changes: [{ entity: 'source', before: null, after: source }, { entity: 'run', before: null, after: run }],
+        changes: [
+          { entity: 'source', before: null, after: source },
+          { entity: 'run', before: null, after: run },
+        ],
         also: async (tx) => {
           await this.repo.insertFiles(tx, files);
           await this.repo.insertResults(tx, rows);
@@ -102,12 +148,35 @@ export class ImportService {
       return { collection };
     }
     const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[wanted.holds];
-    const collection: CollectionRow = { id: this.clock.newId(), projectId: state.id, revision: 1, withdrawn: false, name: wanted.name, holds: wanted.holds, prefix: wanted.prefix, kind, rank: state.seq + 1 };
+    const collection: CollectionRow = {
+      id: this.clock.newId(),
+      projectId: state.id,
+      revision: 1,
+      withdrawn: false,
+      name: wanted.name,
+      holds: wanted.holds,
+      prefix: wanted.prefix,
+      kind,
+      rank: state.seq + 1,
+    };
     return { collection, change: { entity: 'collection', before: null, after: collection } };
   }
 
   private buildSource(projectId: string, person: string, now: string, file: TrayFile, wish: ImportWish): SourceRow {
-    return { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: file.name, format: file.format.id, mediaType: file.format.mediaType, size: file.bytes.length, importedAt: now, importedBy: person, recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null, issues: [] };
+    return {
+      id: this.clock.newId(),
+      projectId,
+      revision: 1,
+      withdrawn: false,
+      name: file.name,
+      format: file.format.id,
+      mediaType: file.format.mediaType,
+      size: file.bytes.length,
+      importedAt: now,
+      importedBy: person,
+      recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null,
+      issues: [],
+    };
   }
 
   /** The original, under the id of its source, and the pictures in it. */
@@ -125,7 +194,16 @@ export class ImportService {
 
   private buildDrawings(projectId: string, collectionId: string, content: Extract<FileContent, { type: 'model' }>): Change[] {
     return content.model.drawings.map((drawing): Change => {
-      const after: DrawingRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, collectionId, name: drawing.name, externalId: drawing.id, body: { shapes: drawing.shapes, routes: drawing.routes } };
+      const after: DrawingRow = {
+        id: this.clock.newId(),
+        projectId,
+        revision: 1,
+        withdrawn: false,
+        collectionId,
+        name: drawing.name,
+        externalId: drawing.id,
+        body: { shapes: drawing.shapes, routes: drawing.routes },
+      };
       return { entity: 'drawing', before: null, after };
     });
   }
@@ -133,7 +211,8 @@ export class ImportService {
 
 function applyRecipe(scheme: Scheme, content: Exclude<FileContent, { type: 'results' }>, wish: ImportWish): RecipeOutcome {
   try {
-    if (content.type === 'document') return applyDocumentRecipe(scheme, wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document), content.document);
+    if (content.type === 'document')
+      return applyDocumentRecipe(scheme, wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document), content.document);
     if (content.type === 'sheets') return applySheetRecipe(scheme, wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets), content.sheets);
     return applyModelRecipe(scheme, content.model);
   } catch (error) {

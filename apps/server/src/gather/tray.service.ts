@@ -53,7 +53,8 @@ export class TrayService {
 
   async read(projectId: string, id: string): Promise<TrayFile> {
     const folder = this.folderOf(projectId, id);
-    if (!existsSync(join(folder, 'bytes'))) throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a day. Hand it in again.');
+    if (!existsSync(join(folder, 'bytes')))
+      throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a day. Hand it in again.');
     const known = this.parsed.get(id);
     if (known) return known;
     const name = readFileSync(join(folder, 'name'), 'utf8');
@@ -118,6 +119,15 @@ export function matchCases(state: ProjectState, cases: Extract<FileContent, { ty
   return cases.map((one, index) => {
     const match = matches[index]!;
     const test = match.test === null ? undefined : state.items[state.nodeOf.get(match.test)!]!;
-    return { suite: one.suite, name: one.name, outcome: one.outcome, line: one.line, message: one.message, test: test ? { id: test.id, reference: test.reference, title: test.title } : null, reason: match.reason, ambiguous: match.ambiguous };
+    return {
+      suite: one.suite,
+      name: one.name,
+      outcome: one.outcome,
+      line: one.line,
+      message: one.message,
+      test: test ? { id: test.id, reference: test.reference, title: test.title } : null,
+      reason: match.reason,
+      ambiguous: match.ambiguous,
+    };
   });
 }

@@ -47,10 +47,22 @@ export class ItemReadingService {
       path: readPath(state, node),
       upstream,
       downstream,
-      coverage: state.scheme.rules.filter((rule) => state.question(rule).subject[node]).map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),
+      coverage: state.scheme.rules
+        .filter((rule) => state.question(rule).subject[node])
+        .map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),
       evidence: await this.readEvidence(state, node),
       results: (await this.repo.findResults([row.id])).map(({ outcome, at, run, message, duration }) => ({ outcome, at: asIso(at), run, message, duration })),
-      waivers: [...state.waivers.values()].filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn).map((waiver) => ({ id: waiver.id, item: row.id, rule: waiver.rule, person: waiver.person, reason: waiver.reason, until: waiver.until, active: isActive(waiver, today) })),
+      waivers: [...state.waivers.values()]
+        .filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn)
+        .map((waiver) => ({
+          id: waiver.id,
+          item: row.id,
+          rule: waiver.rule,
+          person: waiver.person,
+          reason: waiver.reason,
+          until: waiver.until,
+          active: isActive(waiver, today),
+        })),
     };
   }
 
@@ -94,7 +106,10 @@ export class ItemReadingService {
       if (found.size >= most * 4) break;
     }
     const starts = (node: number) => Number(state.items[node]!.reference.toLowerCase().startsWith(wanted));
-    return [...found].sort((a, b) => starts(b) - starts(a)).slice(0, most).map((node) => state.brief(node));
+    return [...found]
+      .sort((a, b) => starts(b) - starts(a))
+      .slice(0, most)
+      .map((node) => state.brief(node));
   }
 
   /** Texts for ranking: title and words of the text, by node. */
@@ -119,7 +134,15 @@ export class ItemReadingService {
       if (!linkKind || !state.isPresent(other)) continue;
       const id = state.linkIds[link]!;
       const isUp = linkKind.upstream !== end;
-      trail[isUp ? 'upstream' : 'downstream'].push({ id, linkKind: linkKind.id, phrase: phraseAt(linkKind, end), end, suspect: state.graph.isSuspect(link), origin: origins.get(id) ?? 'made', other: state.brief(other) });
+      trail[isUp ? 'upstream' : 'downstream'].push({
+        id,
+        linkKind: linkKind.id,
+        phrase: phraseAt(linkKind, end),
+        end,
+        suspect: state.graph.isSuspect(link),
+        origin: origins.get(id) ?? 'made',
+        other: state.brief(other),
+      });
     }
     return trail;
   }
@@ -132,7 +155,14 @@ export class ItemReadingService {
       const latest = results.find((result) => result.test === id);
       const known = state.latest.get(id);
       const stale = known !== undefined && Math.max(state.items[node]!.meaningSeq, state.items[test]!.meaningSeq) > known.seq;
-      return { test: state.brief(test), outcome: latest?.outcome ?? null, at: latest ? asIso(latest.at) : null, run: latest?.run ?? null, message: latest?.message ?? '', stale };
+      return {
+        test: state.brief(test),
+        outcome: latest?.outcome ?? null,
+        at: latest ? asIso(latest.at) : null,
+        run: latest?.run ?? null,
+        message: latest?.message ?? '',
+        stale,
+      };
     });
   }
 }
@@ -144,7 +174,21 @@ export function getNode(state: ProjectState, idOrReference: string): number {
 }
 
 export function asItem(state: ProjectState, node: number, row: ItemRow): Item {
-  return { id: row.id, node, collection: row.collectionId, kind: row.kind, reference: row.reference, title: row.title, html: row.html, fields: row.fields, heading: row.heading, parent: row.parentId, revision: row.revision, withdrawn: row.withdrawn, state: state.stateOf(node) };
+  return {
+    id: row.id,
+    node,
+    collection: row.collectionId,
+    kind: row.kind,
+    reference: row.reference,
+    title: row.title,
+    html: row.html,
+    fields: row.fields,
+    heading: row.heading,
+    parent: row.parentId,
+    revision: row.revision,
+    withdrawn: row.withdrawn,
+    state: state.stateOf(node),
+  };
 }
 
 /** Steps of all link kinds towards the upstream or downstream end. */
@@ -182,12 +226,17 @@ function compareItems(state: ProjectState, before: ItemRow | null, after: ItemRo
     const fields = findKind(state.scheme, after.kind)?.fields ?? [];
     for (const field of fields) {
       const value = row?.fields[field.id];
-      found.set(field.label, value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : field.type === 'rich' ? plainText(String(value)) : String(value));
+      found.set(
+        field.label,
+        value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : field.type === 'rich' ? plainText(String(value)) : String(value),
+      );
     }
     return found;
   };
   const old = texts(before);
-  return [...texts(after)].filter(([field, text]) => text !== old.get(field)).map(([field, text]) => ({ field, words: buildWordDiff(old.get(field) ?? '', text) }));
+  return [...texts(after)]
+    .filter(([field, text]) => text !== old.get(field))
+    .map(([field, text]) => ({ field, words: buildWordDiff(old.get(field) ?? '', text) }));
 }
 
 function describePlace(state: ProjectState, row: ItemRow): string {

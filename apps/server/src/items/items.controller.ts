@@ -1,4 +1,16 @@
-import { createItem, editItem, findItems, getHistory, getItem, getOutline, getTrace, moveItem, readCollection, restoreItems, withdrawItems } from '@coomb/contract';
+import {
+  createItem,
+  editItem,
+  findItems,
+  getHistory,
+  getItem,
+  getOutline,
+  getTrace,
+  moveItem,
+  readCollection,
+  restoreItems,
+  withdrawItems,
+} from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { ProjectStates } from '../project-state/project-states.js';

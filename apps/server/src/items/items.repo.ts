@@ -11,7 +11,10 @@ export class ItemsRepo {
 
   async findMany(ids: readonly string[]): Promise<Map<string, ItemRow>> {
     if (ids.length === 0) return new Map();
-    const rows = await this.db.select().from(schema.items).where(inArray(schema.items.id, [...ids]));
+    const rows = await this.db
+      .select()
+      .from(schema.items)
+      .where(inArray(schema.items.id, [...ids]));
     return new Map(rows.map((row) => [row.id, row]));
   }
 
@@ -22,7 +25,10 @@ export class ItemsRepo {
 
   async findOrigins(links: readonly string[]): Promise<Map<string, string>> {
     if (links.length === 0) return new Map();
-    const rows = await this.db.select({ id: schema.links.id, origin: schema.links.origin }).from(schema.links).where(inArray(schema.links.id, [...links]));
+    const rows = await this.db
+      .select({ id: schema.links.id, origin: schema.links.origin })
+      .from(schema.links)
+      .where(inArray(schema.links.id, [...links]));
     return new Map(rows.map((row) => [row.id, row.origin]));
   }
 

@@ -27,7 +27,8 @@ export class ItemsService {
       if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection} in ${state.name}.`);
       const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
       const parentId = after ? after.parentId : (wanted.parent ?? null);
-      if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id) throw new CoombError('move-refused', 'An item and its parent must stand in the same collection.');
+      if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id)
+        throw new CoombError('move-refused', 'An item and its parent must stand in the same collection.');
       const siblings = findSiblings(state, collection.id, parentId);
       const { rank, moved } = await this.makeRoom(state, siblings, after?.id ?? siblings.at(-1)?.id ?? null);
       const kind = wanted.kind ?? collection.kind;
@@ -68,7 +69,11 @@ export class ItemsService {
       id = state.items[node]!.id;
       const before = (await this.rows.findRows('item', [id])).get(id)!;
       if (before.revision !== wanted.revision)
-        throw new CoombError('changed-meanwhile', `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`, { revision: before.revision });
+        throw new CoombError(
+          'changed-meanwhile',
+          `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
+          { revision: before.revision },
+        );
       const kind = wanted.kind ?? before.kind;
       if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
       const after: ItemRow = {
@@ -94,10 +99,12 @@ export class ItemsService {
       if (parent !== null) {
         const target = state.items[getNode(state, parent)]!;
         if (isWithin(parentOf, target.id, item.id)) throw new CoombError('move-refused', `${item.reference} cannot be moved below itself.`);
-        if (target.collectionId !== item.collectionId) throw new CoombError('move-refused', `${item.reference} and ${target.reference} stand in different collections.`);
+        if (target.collectionId !== item.collectionId)
+          throw new CoombError('move-refused', `${item.reference} and ${target.reference} stand in different collections.`);
       }
       const siblings = findSiblings(state, item.collectionId, parent).filter((one) => one.id !== item.id);
-      if (after !== null && !siblings.some((one) => one.id === after)) throw new CoombError('move-refused', 'The item to stand after is not there any more. Look again and repeat the move.');
+      if (after !== null && !siblings.some((one) => one.id === after))
+        throw new CoombError('move-refused', 'The item to stand after is not there any more. Look again and repeat the move.');
       const { rank, moved } = await this.makeRoom(state, siblings, after);
       const before = (await this.rows.findRows('item', [item.id])).get(item.id)!;
       const row: ItemRow = { ...before, parentId: parent, rank, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
@@ -111,7 +118,13 @@ export class ItemsService {
       const chosen = new Set(ids.map((id) => state.items[getNode(state, id)]!.id));
       const all = withdrawn ? withDescendants(state, chosen) : chosen;
       const rows = await this.rows.findRows('item', [...all]);
-      const changes: Change[] = [...rows.values()].filter((row) => row.withdrawn !== withdrawn).map((before) => ({ entity: 'item', before, after: { ...before, withdrawn, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person } }));
+      const changes: Change[] = [...rows.values()]
+        .filter((row) => row.withdrawn !== withdrawn)
+        .map((before) => ({
+          entity: 'item',
+          before,
+          after: { ...before, withdrawn, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person },
+        }));
       const name = ids.length === 1 ? rows.get([...chosen][0]!)!.reference : `${ids.length} items`;
       const below = changes.length - chosen.size;
       return { person, action: `${withdrawn ? 'Withdraw' : 'Restore'} ${name}${below > 0 ? ` and ${below} below` : ''}`, changes };
@@ -125,11 +138,14 @@ export class ItemsService {
   }
 
   /** A rank behind `after` (or in front); when there is no room left between two ranks, all siblings are spaced anew. */
-  private async makeRoom(state: ProjectState, siblings: LightItem[], after: string | null): Promise<{ rank: number; moved: Change[] }> {
+  private async makeRoom(_state: ProjectState, siblings: LightItem[], after: string | null): Promise<{ rank: number; moved: Change[] }> {
     const at = after === null ? -1 : siblings.findIndex((one) => one.id === after);
     const rank = buildRankBetween(siblings[at]?.rank, siblings[at + 1]?.rank);
     if (rank !== undefined) return { rank, moved: [] };
-    const rows = await this.rows.findRows('item', siblings.map((one) => one.id));
+    const rows = await this.rows.findRows(
+      'item',
+      siblings.map((one) => one.id),
+    );
     const moved = siblings.map((one, index): Change => {
       const before = rows.get(one.id)!;
       return { entity: 'item', before, after: { ...before, rank: (index + (index > at ? 2 : 1)) * 1024, revision: before.revision + 1 } };
@@ -139,7 +155,9 @@ export class ItemsService {
 }
 
 function findSiblings(state: ProjectState, collection: string, parent: string | null): LightItem[] {
-  return state.items.filter((item) => !item.withdrawn && item.collectionId === collection && item.parentId === parent).sort((a, b) => a.rank - b.rank || (a.id < b.id ? -1 : 1));
+  return state.items
+    .filter((item) => !item.withdrawn && item.collectionId === collection && item.parentId === parent)
+    .sort((a, b) => a.rank - b.rank || (a.id < b.id ? -1 : 1));
 }
 
 function withDescendants(state: ProjectState, ids: ReadonlySet<string>): Set<string> {
@@ -169,12 +187,15 @@ function describeEdit(scheme: Scheme, before: ItemRow, after: ItemRow): string[]
   if (before.title !== after.title) changed.push('title');
   if (before.html !== after.html) changed.push('text');
   if (before.kind !== after.kind) changed.push('kind');
-  for (const field of getKind(scheme, after.kind).fields) if (JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id])) changed.push(field.label.toLowerCase());
+  for (const field of getKind(scheme, after.kind).fields)
+    if (JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id])) changed.push(field.label.toLowerCase());
   return changed;
 }
 
 /** Whether links to the item become suspect: title, text, kind, or a field marked as meaning-bearing. */
 export function changesMeaning(scheme: Scheme, before: ItemRow, after: ItemRow): boolean {
   if (before.title !== after.title || before.html !== after.html || before.kind !== after.kind) return true;
-  return getKind(scheme, after.kind).fields.some((field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]));
+  return getKind(scheme, after.kind).fields.some(
+    (field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]),
+  );
 }

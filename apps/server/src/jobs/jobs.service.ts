@@ -32,7 +32,8 @@ export class JobsService {
     const id = this.clock.newId();
     const running: RunningJob = { project, cancelled: false, job: { id, label, state: 'running', progress: 0, step: 'Starting', message: '', outcome: null } };
     this.jobs.set(id, running);
-    for (const old of [...this.jobs.keys()].slice(0, Math.max(0, this.jobs.size - KEPT))) if (this.jobs.get(old)!.job.state !== 'running') this.jobs.delete(old);
+    for (const old of [...this.jobs.keys()].slice(0, Math.max(0, this.jobs.size - KEPT)))
+      if (this.jobs.get(old)!.job.state !== 'running') this.jobs.delete(old);
     void this.run(running, work);
     return id;
   }
@@ -42,7 +43,10 @@ export class JobsService {
   }
 
   list(project: string): Job[] {
-    return [...this.jobs.values()].filter((one) => one.project === project).map((one) => one.job).reverse();
+    return [...this.jobs.values()]
+      .filter((one) => one.project === project)
+      .map((one) => one.job)
+      .reverse();
   }
 
   cancel(project: string, id: string): Job {
@@ -73,7 +77,13 @@ export class JobsService {
       const known = error instanceof CoombError || (error instanceof Error && error.name === 'ReadError');
       if (!known) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
       const cancelled = error instanceof CoombError && error.code === 'job-cancelled';
-      Object.assign(job, { state: cancelled ? 'cancelled' : 'failed', step: cancelled ? 'Cancelled' : 'Failed', message: known ? (error as Error).message : `${job.label} failed for a reason Coomb did not foresee. Nothing of it was kept; the server log tells more.` });
+      Object.assign(job, {
+        state: cancelled ? 'cancelled' : 'failed',
+        step: cancelled ? 'Cancelled' : 'Failed',
+        message: known
+          ? (error as Error).message
+          : `${job.label} failed for a reason Coomb did not foresee. Nothing of it was kept; the server log tells more.`,
+      });
     }
     this.tell(running);
   }

@@ -7,8 +7,24 @@ import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { Change, Entities, Entity } from './change.js';
 
-const tables: Record<Entity, PgTable> = { collection: schema.collections, source: schema.sources, item: schema.items, link: schema.links, drawing: schema.drawings, run: schema.runs, waiver: schema.waivers };
-const tableNames: Record<Entity, string> = { collection: 'collection', source: 'source', item: 'item', link: 'link', drawing: 'drawing', run: 'run', waiver: 'waiver' };
+const tables: Record<Entity, PgTable> = {
+  collection: schema.collections,
+  source: schema.sources,
+  item: schema.items,
+  link: schema.links,
+  drawing: schema.drawings,
+  run: schema.runs,
+  waiver: schema.waivers,
+};
+const tableNames: Record<Entity, string> = {
+  collection: 'collection',
+  source: 'source',
+  item: 'item',
+  link: 'link',
+  drawing: 'drawing',
+  run: 'run',
+  waiver: 'waiver',
+};
 const CHUNK = 2000;
 
 export type BatchRow = typeof schema.batches.$inferSelect;
@@ -32,7 +48,14 @@ export class LedgerRepo {
         const rows = chunk.filter((change) => change.entity === entity).map((change) => change.after);
         if (rows.length) await this.upsert(tx, entity, rows);
       }
-      const records = chunk.map((change, index) => ({ batch_id: batch.id, ordinal: at + index, entity: change.entity, entity_id: change.after.id, before: change.before, after: change.after }));
+      const records = chunk.map((change, index) => ({
+        batch_id: batch.id,
+        ordinal: at + index,
+        entity: change.entity,
+        entity_id: change.after.id,
+        before: change.before,
+        after: change.after,
+      }));
       await tx.execute(sql`insert into change select * from jsonb_populate_recordset(null::change, ${JSON.stringify(records)}::jsonb)`);
       await step(Math.min(changes.length, at + CHUNK));
     }
@@ -48,7 +71,9 @@ export class LedgerRepo {
         .map((column) => sql`${sql.identifier(column.name)} = excluded.${sql.identifier(column.name)}`),
       sql`, `,
     );
-    await tx.execute(sql`insert into ${table} select * from jsonb_populate_recordset(null::${table}, ${JSON.stringify(records)}::jsonb) on conflict (id) do update set ${sets}`);
+    await tx.execute(
+      sql`insert into ${table} select * from jsonb_populate_recordset(null::${table}, ${JSON.stringify(records)}::jsonb) on conflict (id) do update set ${sets}`,
+    );
   }
 
   /** Rows by id, as they stand; ids that do not exist are left out. */
@@ -56,7 +81,10 @@ export class LedgerRepo {
     const found = new Map<string, Entities[E]>();
     const table = tables[entity] as typeof schema.items;
     for (let at = 0; at < ids.length; at += CHUNK) {
-      const rows = (await tx.select().from(table).where(inArray(table.id, ids.slice(at, at + CHUNK)))) as unknown as Entities[E][];
+      const rows = (await tx
+        .select()
+        .from(table)
+        .where(inArray(table.id, ids.slice(at, at + CHUNK)))) as unknown as Entities[E][];
       for (const row of rows) found.set(row.id, row);
     }
     return found;
@@ -80,23 +108,46 @@ export class LedgerRepo {
 
   listBatches(projectId: string, before: number | undefined, most: number): Promise<BatchRow[]> {
     const { batches } = schema;
-    return this.db.select().from(batches).where(and(eq(batches.projectId, projectId), before === undefined ? undefined : lt(batches.seq, before))).orderBy(desc(batches.seq)).limit(most);
+    return this.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), before === undefined ? undefined : lt(batches.seq, before)))
+      .orderBy(desc(batches.seq))
+      .limit(most);
   }
 
   async findLastDone(projectId: string, person: string): Promise<BatchRow | undefined> {
     const { batches } = schema;
-    const [row] = await this.db.select().from(batches).where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNull(batches.undoneSeq))).orderBy(desc(batches.seq)).limit(1);
+    const [row] = await this.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNull(batches.undoneSeq)))
+      .orderBy(desc(batches.seq))
+      .limit(1);
     return row;
   }
 
   /** The action taken back last, unless something was done since. */
   async findLastUndone(projectId: string, person: string): Promise<{ done: BatchRow; undo: BatchRow } | undefined> {
     const { batches } = schema;
-    const [done] = await this.db.select().from(batches).where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNotNull(batches.undoneSeq))).orderBy(desc(batches.undoneSeq)).limit(1);
+    const [done] = await this.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNotNull(batches.undoneSeq)))
+      .orderBy(desc(batches.undoneSeq))
+      .limit(1);
     if (!done) return undefined;
-    const [newer] = await this.db.select({ seq: batches.seq }).from(batches).where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), gt(batches.seq, done.undoneSeq!))).limit(1);
+    const [newer] = await this.db
+      .select({ seq: batches.seq })
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), gt(batches.seq, done.undoneSeq!)))
+      .limit(1);
     if (newer) return undefined;
-    const [undo] = await this.db.select().from(batches).where(and(eq(batches.projectId, projectId), eq(batches.seq, done.undoneSeq!))).limit(1);
+    const [undo] = await this.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), eq(batches.seq, done.undoneSeq!)))
+      .limit(1);
     return undo && { done, undo };
   }
 
@@ -105,7 +156,10 @@ export class LedgerRepo {
   }
 
   /** Items touched by batches after `seq`, with their last action. */
-  async findTouchedSince(projectId: string, seq: number): Promise<{ entity: Entity; before: Record<string, unknown> | null; after: Record<string, unknown>; action: string }[]> {
+  async findTouchedSince(
+    projectId: string,
+    seq: number,
+  ): Promise<{ entity: Entity; before: Record<string, unknown> | null; after: Record<string, unknown>; action: string }[]> {
     const { batches, changes } = schema;
     const rows = await this.db
       .select({ entity: changes.entity, before: changes.before, after: changes.after, action: batches.action })

@@ -68,7 +68,15 @@ export class LedgerService {
 
   async list(projectId: string, before: number | undefined, most: number): Promise<Batch[]> {
     const rows = await this.repo.listBatches(projectId, before, most);
-    return rows.map((row) => ({ id: row.id, seq: row.seq, at: asIso(row.at), person: row.person, action: row.action, changes: row.size, undone: row.undoneSeq !== null }));
+    return rows.map((row) => ({
+      id: row.id,
+      seq: row.seq,
+      at: asIso(row.at),
+      person: row.person,
+      action: row.action,
+      changes: row.size,
+      undone: row.undoneSeq !== null,
+    }));
   }
 
   /** Inverts `batch`; `done` is the action it is or belongs to. */
@@ -77,10 +85,17 @@ export class LedgerService {
     const changes: Change[] = [];
     for (const entity of new Set(former.map((change) => change.entity))) {
       const own = former.filter((change) => change.entity === entity);
-      const rows = await this.repo.findRows(entity, own.map((change) => change.after.id));
+      const rows = await this.repo.findRows(
+        entity,
+        own.map((change) => change.after.id),
+      );
       for (const change of own.reverse()) {
         const current = rows.get(change.after.id);
-        if (!current || !isAsLeft(change, current)) throw new CoombError('undo-refused', `"${done.action}" cannot be ${kind === 'undo' ? 'undone' : 'done again'}: ${nameOf(change)} was changed since. Change it by hand instead.`);
+        if (!current || !isAsLeft(change, current))
+          throw new CoombError(
+            'undo-refused',
+            `"${done.action}" cannot be ${kind === 'undo' ? 'undone' : 'done again'}: ${nameOf(change)} was changed since. Change it by hand instead.`,
+          );
         const inverted = invert(change, current);
         rows.set(change.after.id, inverted.after as never);
         changes.push(inverted);
@@ -92,14 +107,34 @@ export class LedgerService {
   }
 
   private async write(state: ProjectState, commit: Commit, kind: BatchRow['kind'], target: string | null): Promise<BatchRow> {
-    const batch: BatchRow = { id: this.clock.newId(), projectId: state.id, seq: state.seq + 1, at: this.clock.now().toISOString(), person: commit.person, action: commit.action, kind, target, undoneSeq: null, size: commit.changes.length };
+    const batch: BatchRow = {
+      id: this.clock.newId(),
+      projectId: state.id,
+      seq: state.seq + 1,
+      at: this.clock.now().toISOString(),
+      person: commit.person,
+      action: commit.action,
+      kind,
+      target,
+      undoneSeq: null,
+      size: commit.changes.length,
+    };
     await this.repo.transaction(async (tx) => {
       await this.repo.write(tx, batch, commit.changes, commit.step ?? (async () => {}));
       await commit.also?.(tx);
       if (target) await this.repo.setUndone(tx, target, kind === 'undo' ? batch.seq : null);
     });
     await this.states.apply(state, commit.changes, batch.seq);
-    this.live.publish(state.id, { type: 'change', seq: batch.seq, person: batch.person, action: batch.action, items: commit.changes.filter((change) => change.entity === 'item').slice(0, 500).map((change) => change.after.id) });
+    this.live.publish(state.id, {
+      type: 'change',
+      seq: batch.seq,
+      person: batch.person,
+      action: batch.action,
+      items: commit.changes
+        .filter((change) => change.entity === 'item')
+        .slice(0, 500)
+        .map((change) => change.after.id),
+    });
     return batch;
   }
 

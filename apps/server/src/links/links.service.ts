@@ -56,7 +56,10 @@ export class LinksService {
     return this.ledger.change(projectId, async (state) => {
       const changes = wanted.map((one): Change => ({ entity: 'link', before: null, after: this.build(state, person, one, origin) }));
       const first = wanted[0]!;
-      const action = wanted.length === 1 ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}` : `Make ${wanted.length} links`;
+      const action =
+        wanted.length === 1
+          ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}`
+          : `Make ${wanted.length} links`;
       return { person, action, changes };
     });
   }
@@ -64,32 +67,66 @@ export class LinksService {
   /** A new link row; refuses what is not allowed or stands already. */
   build(state: ProjectState, person: string, { linkKind, from, to }: WantedLink, origin: string): LinkRow {
     const kind = findLinkKind(state.scheme, linkKind);
-    if (!kind) throw new CoombError('input-invalid', `There is no link kind "${linkKind}"; there are ${state.scheme.linkKinds.map((one) => one.id).join(', ')}.`);
+    if (!kind)
+      throw new CoombError('input-invalid', `There is no link kind "${linkKind}"; there are ${state.scheme.linkKinds.map((one) => one.id).join(', ')}.`);
     const fromNode = getNode(state, from);
     const toNode = getNode(state, to);
     const a = state.items[fromNode]!;
     const b = state.items[toNode]!;
     if (fromNode === toNode) throw new CoombError('link-not-allowed', `${a.reference} cannot be linked to itself.`);
-    if (a.withdrawn || b.withdrawn) throw new CoombError('link-not-allowed', `${a.withdrawn ? a.reference : b.reference} is withdrawn. Restore it before linking it.`);
+    if (a.withdrawn || b.withdrawn)
+      throw new CoombError('link-not-allowed', `${a.withdrawn ? a.reference : b.reference} is withdrawn. Restore it before linking it.`);
     if (!kind.fromKinds.includes(a.kind) || !kind.toKinds.includes(b.kind))
-      throw new CoombError('link-not-allowed', `"${kind.phrase}" does not join ${getKind(state.scheme, a.kind).label.toLowerCase()} ${a.reference} with ${getKind(state.scheme, b.kind).label.toLowerCase()} ${b.reference}.`);
+      throw new CoombError(
+        'link-not-allowed',
+        `"${kind.phrase}" does not join ${getKind(state.scheme, a.kind).label.toLowerCase()} ${a.reference} with ${getKind(state.scheme, b.kind).label.toLowerCase()} ${b.reference}.`,
+      );
     const kindIndex = state.linkKindIndex(linkKind);
-    if (state.graph.findLinks(fromNode, 'out', kindIndex).some((link) => state.graph.to[link] === toNode)) throw new CoombError('link-exists', `${a.reference} ${kind.phrase} ${b.reference} already.`);
+    if (state.graph.findLinks(fromNode, 'out', kindIndex).some((link) => state.graph.to[link] === toNode))
+      throw new CoombError('link-exists', `${a.reference} ${kind.phrase} ${b.reference} already.`);
     const now = this.clock.now().toISOString();
-    return { id: this.clock.newId(), projectId: state.id, revision: 1, withdrawn: false, kind: linkKind, fromId: a.id, toId: b.id, fromUsage: null, toUsage: null, fields: {}, origin, fromSeq: a.meaningSeq, toSeq: b.meaningSeq, confirmedBy: person, confirmedAt: now };
+    return {
+      id: this.clock.newId(),
+      projectId: state.id,
+      revision: 1,
+      withdrawn: false,
+      kind: linkKind,
+      fromId: a.id,
+      toId: b.id,
+      fromUsage: null,
+      toUsage: null,
+      fields: {},
+      origin,
+      fromSeq: a.meaningSeq,
+      toSeq: b.meaningSeq,
+      confirmedBy: person,
+      confirmedAt: now,
+    };
   }
 
   remove(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
     return this.changeRows(projectId, person, ids, (state, rows) => ({
-      action: rows.length === 1 ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}` : `Remove ${rows.length} links`,
+      action:
+        rows.length === 1
+          ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
+          : `Remove ${rows.length} links`,
       after: (row) => ({ ...row, withdrawn: true }),
     }));
   }
 
   confirm(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
     return this.changeRows(projectId, person, ids, (state, rows) => ({
-      action: rows.length === 1 ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}` : `Confirm ${rows.length} links`,
-      after: (row) => ({ ...row, fromSeq: meaningOf(state, row.fromId), toSeq: meaningOf(state, row.toId), confirmedBy: person, confirmedAt: this.clock.now().toISOString() }),
+      action:
+        rows.length === 1
+          ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
+          : `Confirm ${rows.length} links`,
+      after: (row) => ({
+        ...row,
+        fromSeq: meaningOf(state, row.fromId),
+        toSeq: meaningOf(state, row.toId),
+        confirmedBy: person,
+        confirmedAt: this.clock.now().toISOString(),
+      }),
     }));
   }
 
@@ -98,13 +135,20 @@ export class LinksService {
     const link = (await this.rows.findRows('link', [id])).get(id);
     if (!link) throw new CoombError('not-found', `There is no link ${id}.`);
     const ends: ReplyOf<typeof getLinkDifference>['ends'] = [];
-    for (const [itemId, seq] of [[link.fromId, link.fromSeq], [link.toId, link.toSeq]] as const) {
+    for (const [itemId, seq] of [
+      [link.fromId, link.fromSeq],
+      [link.toId, link.toSeq],
+    ] as const) {
       if (meaningOf(state, itemId) === seq) continue;
       const history = await this.rows.findHistory(itemId);
       const now = (await this.rows.findRows('item', [itemId])).get(itemId)!;
       const then = history.map(({ change }) => change.after as ItemRow).find((row) => row.meaningSeq === seq);
       const changed = history.find(({ batch }) => batch.seq === now.meaningSeq);
-      ends.push({ item: state.brief(state.nodeOf.get(itemId)!), words: buildWordDiff(then ? textOf(then) : '', textOf(now)), changedBy: changed?.batch.person ?? null });
+      ends.push({
+        item: state.brief(state.nodeOf.get(itemId)!),
+        words: buildWordDiff(then ? textOf(then) : '', textOf(now)),
+        changedBy: changed?.batch.person ?? null,
+      });
     }
     return { linkKind: link.kind, confirmedBy: link.confirmedBy, ends };
   }
@@ -113,7 +157,10 @@ export class LinksService {
     const state = await this.states.get(projectId);
     const node = getNode(state, item);
     const { nodes, ranking } = await this.rankingOf(state, collection);
-    const linked = new Set([...state.graph.findLinks(node, 'out').map((link) => state.graph.to[link]!), ...state.graph.findLinks(node, 'in').map((link) => state.graph.from[link]!)]);
+    const linked = new Set([
+      ...state.graph.findLinks(node, 'out').map((link) => state.graph.to[link]!),
+      ...state.graph.findLinks(node, 'in').map((link) => state.graph.from[link]!),
+    ]);
     return ranking
       .rank(await this.reading.readText(state, node), most + linked.size)
       .filter(({ index }) => !linked.has(nodes[index]!) && nodes[index] !== node)
@@ -131,7 +178,12 @@ export class LinksService {
     return made;
   }
 
-  private changeRows(projectId: string, person: string, ids: readonly string[], plan: (state: ProjectState, rows: LinkRow[]) => { action: string; after: (row: LinkRow) => LinkRow }): Promise<{ seq: number; ids: string[] }> {
+  private changeRows(
+    projectId: string,
+    person: string,
+    ids: readonly string[],
+    plan: (state: ProjectState, rows: LinkRow[]) => { action: string; after: (row: LinkRow) => LinkRow },
+  ): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
       const rows = [...(await this.rows.findRows('link', ids)).values()].filter((row) => row.projectId === projectId && !row.withdrawn);
       if (rows.length < ids.length) throw new CoombError('not-found', `${ids.length - rows.length} of ${ids.length} links are not there any more. Look again.`);

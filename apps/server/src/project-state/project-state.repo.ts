@@ -38,7 +38,9 @@ export class ProjectStateRepo {
     const fields = new Set(scheme.rules.flatMap((rule) => [rule.of.field?.id, rule.reach.field?.id]).filter((field) => field !== undefined));
     const values = new Map<string, Map<string, unknown>>();
     for (const field of fields) {
-      const rows = await this.columns<{ id: string; value: unknown }>(sql`select id, fields -> ${field}::text as value from item where project_id = ${id} and fields ? ${field}::text`);
+      const rows = await this.columns<{ id: string; value: unknown }>(
+        sql`select id, fields -> ${field}::text as value from item where project_id = ${id} and fields ? ${field}::text`,
+      );
       values.set(field, new Map(rows.map((row) => [row.id, row.value])));
     }
     return values;

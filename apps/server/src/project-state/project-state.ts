@@ -1,4 +1,4 @@
-import { type Brief, type Collection } from '@coomb/contract';
+import type { Brief, Collection } from '@coomb/contract';
 import {
   buildOutline,
   buildQuestion,
@@ -18,7 +18,10 @@ import {
 import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow } from '../ledger/change.js';
 
 /** What memory keeps of an item; its text stays in the database. */
-export type LightItem = Pick<ItemRow, 'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'externalId' | 'sourceId'>;
+export type LightItem = Pick<
+  ItemRow,
+  'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'externalId' | 'sourceId'
+>;
 
 export interface LightLinks {
   id: string[];
@@ -121,7 +124,8 @@ export class ProjectState {
     for (const change of changes) {
       if (change.entity === 'item') structure = this.applyItem(change.after) || structure;
       if (change.entity === 'collection') this.applyCollection(change.after);
-      if (change.entity === 'source') this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
+      if (change.entity === 'source')
+        this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
       if (change.entity !== 'item' && change.entity !== 'link') structure = true;
     }
@@ -140,7 +144,17 @@ export class ProjectState {
 
   brief(node: number): Brief {
     const item = this.items[node]!;
-    return { id: item.id, node, reference: item.reference, title: item.title, kind: item.kind, collection: item.collectionId, heading: item.heading, withdrawn: item.withdrawn, state: this.stateOf(node) };
+    return {
+      id: item.id,
+      node,
+      reference: item.reference,
+      title: item.title,
+      kind: item.kind,
+      collection: item.collectionId,
+      heading: item.heading,
+      withdrawn: item.withdrawn,
+      state: this.stateOf(node),
+    };
   }
 
   isPresent(node: number): boolean {
@@ -150,7 +164,15 @@ export class ProjectState {
   describeCollections(): Collection[] {
     const counts = new Map<string, number>();
     for (const item of this.items) if (!item.withdrawn && !item.heading) counts.set(item.collectionId, (counts.get(item.collectionId) ?? 0) + 1);
-    return this.liveCollections().map(({ id, name, holds, prefix, kind, withdrawn }) => ({ id, name, holds, prefix, kind, withdrawn, items: counts.get(id) ?? 0 }));
+    return this.liveCollections().map(({ id, name, holds, prefix, kind, withdrawn }) => ({
+      id,
+      name,
+      holds,
+      prefix,
+      kind,
+      withdrawn,
+      items: counts.get(id) ?? 0,
+    }));
   }
 
   liveCollections(): CollectionRow[] {

@@ -43,13 +43,20 @@ export class ProjectsService {
   async get(id: string): Promise<ReplyOf<typeof getProject>> {
     const state = await this.states.get(id);
     const last = await this.reports.findLast(id);
-    return { ...(await this.summary(id)), seq: state.seq, scheme: state.scheme, collections: state.describeCollections(), waiting: countWaiting(state, last?.seq) };
+    return {
+      ...(await this.summary(id)),
+      seq: state.seq,
+      scheme: state.scheme,
+      collections: state.describeCollections(),
+      waiting: countWaiting(state, last?.seq),
+    };
   }
 
   async createCollection(projectId: string, person: string, wanted: Pick<CollectionRow, 'name' | 'holds' | 'prefix' | 'kind'>): Promise<Collection> {
     let id = '';
     await this.ledger.change(projectId, async (state) => {
-      if (!findKind(state.scheme, wanted.kind)) throw new CoombError('input-invalid', `There is no kind "${wanted.kind}"; there are ${state.scheme.kinds.map((kind) => kind.id).join(', ')}.`);
+      if (!findKind(state.scheme, wanted.kind))
+        throw new CoombError('input-invalid', `There is no kind "${wanted.kind}"; there are ${state.scheme.kinds.map((kind) => kind.id).join(', ')}.`);
       const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, ...wanted };
       id = after.id;
       const change: Change = { entity: 'collection', before: null, after };

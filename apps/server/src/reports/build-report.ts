@@ -14,7 +14,12 @@ export interface TouchedRow {
 }
 
 /** Freezes the state of a project into a report. `last` is the report before, `touched` what changed since. */
-export function buildReportBody(state: ProjectState, wish: { title: string; note: string; at: string; person: string }, last: { number: number; body: ReportBody } | undefined, touched: readonly TouchedRow[]): ReportBody {
+export function buildReportBody(
+  state: ProjectState,
+  wish: { title: string; note: string; at: string; person: string },
+  last: { number: number; body: ReportBody } | undefined,
+  touched: readonly TouchedRow[],
+): ReportBody {
   const readiness = buildReadiness(state);
   return {
     project: state.name,
@@ -34,7 +39,9 @@ function buildGaps(state: ProjectState): ReportBody['gaps'] {
   return findOpen(state)
     .sort((a, b) => rowOf[a]! - rowOf[b]!)
     .map((node) => {
-      const why = state.scheme.rules.filter((rule) => state.question(rule).subject[node] && state.coverage(rule).stateOf(node) === 'notMet').map((rule) => `Not met: ${rule.label.toLowerCase()}`);
+      const why = state.scheme.rules
+        .filter((rule) => state.question(rule).subject[node] && state.coverage(rule).stateOf(node) === 'notMet')
+        .map((rule) => `Not met: ${rule.label.toLowerCase()}`);
       if (state.stateOf(node) === 'failing') why.unshift(stateWords.failing.label);
       return { item: state.brief(node), why };
     });
@@ -45,7 +52,12 @@ function buildMatrix(state: ProjectState): ReportBody['matrix'] {
   const { of, verifies } = state.scheme.verification;
   const verify = state.linkKindIndex(verifies);
   const design = ['satisfies', 'refines'].map((id) => state.linkKindIndex(id));
-  const isSpecification = new Set(state.liveCollections().filter((collection) => collection.holds === 'specification').map((collection) => collection.id));
+  const isSpecification = new Set(
+    state
+      .liveCollections()
+      .filter((collection) => collection.holds === 'specification')
+      .map((collection) => collection.id),
+  );
   const rows: ReportBody['matrix']['rows'] = [];
   for (const node of state.outline().nodes) {
     const item = state.items[node]!;
@@ -55,7 +67,14 @@ function buildMatrix(state: ProjectState): ReportBody['matrix'] {
         .findLinks(node, 'in')
         .filter((link) => kinds.includes(state.graph.kind[link]!) && state.isPresent(state.graph.from[link]!))
         .map((link) => state.items[state.graph.from[link]!]!.reference);
-    rows.push({ reference: item.reference, title: item.title, heading: item.heading, state: state.stateOf(node), design: item.heading ? [] : others(design), tests: item.heading ? [] : others([verify]) });
+    rows.push({
+      reference: item.reference,
+      title: item.title,
+      heading: item.heading,
+      state: state.stateOf(node),
+      design: item.heading ? [] : others(design),
+      tests: item.heading ? [] : others([verify]),
+    });
   }
   return { title: 'Requirements, design and tests', rows };
 }

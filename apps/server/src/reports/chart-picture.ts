@@ -8,7 +8,9 @@ const GAP = 20;
 
 /** The bars of the state chart as a PNG: one bar per collection, parts by share. Names and numbers stand in the table beside it. */
 export function buildChartPicture(body: ReportBody): { bytes: Buffer; width: number; height: number; names: string[] } | undefined {
-  const bars = body.readiness.collections.map((collection) => ({ name: collection.name, counts: chartOrder.map((state) => collection.states[state]) })).filter(({ counts }) => counts.some((count) => count > 0));
+  const bars = body.readiness.collections
+    .map((collection) => ({ name: collection.name, counts: chartOrder.map((state) => collection.states[state]) }))
+    .filter(({ counts }) => counts.some((count) => count > 0));
   if (bars.length === 0) return undefined;
   const height = bars.length * (BAR + GAP) - GAP;
   const png = new PNG({ width: WIDTH, height });
@@ -27,6 +29,5 @@ export function buildChartPicture(body: ReportBody): { bytes: Buffer; width: num
 
 function paint(png: PNG, from: number, top: number, to: number, height: number, colour: string): void {
   const [red, green, blue] = [0, 2, 4].map((at) => Number.parseInt(colour.slice(at, at + 2), 16)) as [number, number, number];
-  for (let y = top; y < top + height; y++)
-    for (let x = from; x < to; x++) png.data.set([red, green, blue, 255], (y * png.width + x) * 4);
+  for (let y = top; y < top + height; y++) for (let x = from; x < to; x++) png.data.set([red, green, blue, 255], (y * png.width + x) * 4);
 }

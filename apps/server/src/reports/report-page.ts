@@ -30,24 +30,35 @@ ${sections.map(([title, html], index) => `<section id="s${index}"><h2>${index + 
 
 function buildSummary({ readiness }: ReportBody, base: string): string {
   const total = readiness.states.filter((one) => one.state !== 'notApplicable').reduce((sum, one) => sum + one.count, 0);
-  const rows = readiness.states.filter((one) => one.state !== 'notApplicable' && one.count > 0).map((one) => `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n"><a href="${base}/check/figure/${encodeURIComponent(one.id)}">${one.count}</a></td><td class="n">${percent(one.count, total)}</td><td>${stateWords[one.state].explains}</td></tr>`);
+  const rows = readiness.states
+    .filter((one) => one.state !== 'notApplicable' && one.count > 0)
+    .map(
+      (one) =>
+        `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n"><a href="${base}/check/figure/${encodeURIComponent(one.id)}">${one.count}</a></td><td class="n">${percent(one.count, total)}</td><td>${stateWords[one.state].explains}</td></tr>`,
+    );
   const results = readiness.results.map((one) => `${one.count} ${one.label.toLowerCase().replace('tests ', '')}`).join(', ');
   return `<p>${total} requirements and needs; test cases: ${results}.</p><table><thead><tr><th>State</th><th class="n">Count</th><th class="n">Share</th><th>Meaning</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
 }
 
 function buildChart({ readiness }: ReportBody): string {
   const bars = readiness.collections
-    .map((collection) => ({ name: collection.name, parts: chartOrder.map((state) => ({ state, count: collection.states[state] })), total: chartOrder.reduce((sum, state) => sum + collection.states[state], 0) }))
+    .map((collection) => ({
+      name: collection.name,
+      parts: chartOrder.map((state) => ({ state, count: collection.states[state] })),
+      total: chartOrder.reduce((sum, state) => sum + collection.states[state], 0),
+    }))
     .filter((bar) => bar.total > 0);
   const height = bars.length * 34;
   const svg = bars.map((bar, row) => {
     let x = 190;
-    const rects = bar.parts.filter((part) => part.count > 0).map(({ state, count }) => {
-      const width = (count / bar.total) * 480;
-      const rect = `<rect x="${x.toFixed(1)}" y="${row * 34 + 6}" width="${width.toFixed(1)}" height="20" fill="#${paperColours[state]}"><title>${stateWords[state].label}: ${count}</title></rect>${width > 22 ? `<text x="${(x + width / 2).toFixed(1)}" y="${row * 34 + 20}" text-anchor="middle" class="in">${count}</text>` : ''}`;
-      x += width;
-      return rect;
-    });
+    const rects = bar.parts
+      .filter((part) => part.count > 0)
+      .map(({ state, count }) => {
+        const width = (count / bar.total) * 480;
+        const rect = `<rect x="${x.toFixed(1)}" y="${row * 34 + 6}" width="${width.toFixed(1)}" height="20" fill="#${paperColours[state]}"><title>${stateWords[state].label}: ${count}</title></rect>${width > 22 ? `<text x="${(x + width / 2).toFixed(1)}" y="${row * 34 + 20}" text-anchor="middle" class="in">${count}</text>` : ''}`;
+        x += width;
+        return rect;
+      });
     return `<text x="182" y="${row * 34 + 21}" text-anchor="end">${escapeHtml(bar.name.slice(0, 28))}</text>${rects.join('')}<text x="678" y="${row * 34 + 21}">${bar.total}</text>`;
   });
   const legend = chartOrder.map((state) => `<span><i style="background:#${paperColours[state]}"></i>${stateWords[state].label}</span>`).join(' ');
@@ -55,15 +66,26 @@ function buildChart({ readiness }: ReportBody): string {
 }
 
 function buildCoverage({ readiness }: ReportBody, base: string): string {
-  const cell = (rule: string, state: string, count: number) => `<td class="n"><a href="${base}/check/figure/${encodeURIComponent(`rule:${rule}:${state}`)}">${count}</a></td>`;
-  const rows = readiness.rules.map((rule) => `<tr><td><b>${escapeHtml(rule.label)}</b><br><small>${escapeHtml(rule.sentence)}</small></td>${cell(rule.rule, 'met', rule.counts.met)}${cell(rule.rule, 'suspect', rule.counts.suspect)}${cell(rule.rule, 'waived', rule.counts.waived)}${cell(rule.rule, 'notMet', rule.counts.notMet)}<td class="n">${percent(rule.counts.met + rule.counts.waived, rule.applicable)}</td></tr>`);
+  const cell = (rule: string, state: string, count: number) =>
+    `<td class="n"><a href="${base}/check/figure/${encodeURIComponent(`rule:${rule}:${state}`)}">${count}</a></td>`;
+  const rows = readiness.rules.map(
+    (rule) =>
+      `<tr><td><b>${escapeHtml(rule.label)}</b><br><small>${escapeHtml(rule.sentence)}</small></td>${cell(rule.rule, 'met', rule.counts.met)}${cell(rule.rule, 'suspect', rule.counts.suspect)}${cell(rule.rule, 'waived', rule.counts.waived)}${cell(rule.rule, 'notMet', rule.counts.notMet)}<td class="n">${percent(rule.counts.met + rule.counts.waived, rule.applicable)}</td></tr>`,
+  );
   return `<table><thead><tr><th>Rule</th><th class="n">Met</th><th class="n">Met by suspect links only</th><th class="n">Waived</th><th class="n">Not met</th><th class="n">Met or waived</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
 }
 
 function buildChanges(body: ReportBody, link: (reference: string) => string): string {
-  const moved = body.moved.map((one) => `<tr><td>${escapeHtml(one.label)}</td><td class="n">${one.before}</td><td class="n">${one.now}</td><td class="n">${one.now > one.before ? '+' : '−'}${Math.abs(one.now - one.before)}</td></tr>`);
-  const items = body.changed.map((one) => `<tr><td>${one.reference === 'Links' ? 'Links' : link(one.reference)}</td><td>${escapeHtml(one.title)}</td><td>${escapeHtml(one.what)}</td></tr>`);
-  const figures = moved.length ? `<table><thead><tr><th>Figure</th><th class="n">Then</th><th class="n">Now</th><th class="n">Moved</th></tr></thead><tbody>${moved.join('')}</tbody></table>` : '<p>No figure moved.</p>';
+  const moved = body.moved.map(
+    (one) =>
+      `<tr><td>${escapeHtml(one.label)}</td><td class="n">${one.before}</td><td class="n">${one.now}</td><td class="n">${one.now > one.before ? '+' : '−'}${Math.abs(one.now - one.before)}</td></tr>`,
+  );
+  const items = body.changed.map(
+    (one) => `<tr><td>${one.reference === 'Links' ? 'Links' : link(one.reference)}</td><td>${escapeHtml(one.title)}</td><td>${escapeHtml(one.what)}</td></tr>`,
+  );
+  const figures = moved.length
+    ? `<table><thead><tr><th>Figure</th><th class="n">Then</th><th class="n">Now</th><th class="n">Moved</th></tr></thead><tbody>${moved.join('')}</tbody></table>`
+    : '<p>No figure moved.</p>';
   return `<p>Since report ${body.since!.number} of ${date(body.since!.at)} UTC.</p>${figures}${items.length ? `<table><thead><tr><th>Item</th><th>Title</th><th>What happened</th></tr></thead><tbody>${items.join('')}</tbody></table>` : '<p>No item changed.</p>'}`;
 }
 

@@ -23,7 +23,10 @@ export class ReportsRepo {
   }
 
   async get(project: string, id: string): Promise<ReportRow> {
-    const [row] = await this.db.select().from(schema.reports).where(and(eq(schema.reports.projectId, project), eq(schema.reports.id, id)));
+    const [row] = await this.db
+      .select()
+      .from(schema.reports)
+      .where(and(eq(schema.reports.projectId, project), eq(schema.reports.id, id)));
     if (!row) throw new CoombError('not-found', 'There is no such report.');
     return row as ReportRow;
   }

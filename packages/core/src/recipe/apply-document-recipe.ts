@@ -40,7 +40,8 @@ class DocumentReading {
     this.closeList();
     const place: SourcePlace = { block: index, says: `paragraph ${block.at}` };
     const meaning = this.recipe.headings[block.level - 1] ?? 'section';
-    if (meaning === 'ignore') return this.note('warning', 'heading-ignored', place, `The heading "${cut(block.text)}" is ignored: the recipe ignores headings of level ${block.level}`);
+    if (meaning === 'ignore')
+      return this.note('warning', 'heading-ignored', place, `The heading "${cut(block.text)}" is ignored: the recipe ignores headings of level ${block.level}`);
     if (!block.text.trim()) return this.note('note', 'heading-empty', place, 'An empty heading was skipped');
     while (this.sections.length && this.sections.at(-1)!.level >= block.level) this.sections.pop();
     const { reference, rest } = this.splitIdentifier(block.text);
@@ -73,7 +74,14 @@ class DocumentReading {
     this.closeList();
     const meaning = this.findTable(table);
     const place: SourcePlace = { block: index, says: `table ${table.at}` };
-    if (!meaning) return this.note('warning', 'table-unknown', place, `The recipe says nothing of a table with the columns "${cut(headerOf(table.rows[0] ?? []))}"; it was kept as text`, () => this.appendTable(table));
+    if (!meaning)
+      return this.note(
+        'warning',
+        'table-unknown',
+        place,
+        `The recipe says nothing of a table with the columns "${cut(headerOf(table.rows[0] ?? []))}"; it was kept as text`,
+        () => this.appendTable(table),
+      );
     if (meaning.use === 'ignore') return this.note('note', 'table-ignored', place, `Table ${table.at} is ignored, as the recipe says`);
     if (meaning.use === 'text') return this.appendTable(table);
     if (meaning.use === 'fields') return this.card(table, meaning, place);
@@ -91,7 +99,10 @@ class DocumentReading {
   private findTable(table: SourceTable): TableMeaning | undefined {
     const byHeader = headerOf(table.rows[0] ?? []);
     const card = table.rows.every((row) => row.length === 2) ? cardHeader(table) : undefined;
-    return this.recipe.tables.find((one) => one.header === (one.use === 'fields' ? card : byHeader)) ?? this.recipe.tables.find((one) => one.header === byHeader || one.header === card);
+    return (
+      this.recipe.tables.find((one) => one.header === (one.use === 'fields' ? card : byHeader)) ??
+      this.recipe.tables.find((one) => one.header === byHeader || one.header === card)
+    );
   }
 
   private row(table: SourceTable, meaning: TableMeaning, index: number, row: number): void {
@@ -115,7 +126,10 @@ class DocumentReading {
 
   private fill(values: { name: string; meaning: Meaning; cell: SourceCell | undefined }[], place: SourcePlace): void {
     const of = (as: Meaning['as']) => values.find(({ meaning, cell }) => meaning.as === as && cell?.text.trim())?.cell;
-    const reference = of('reference')?.text.trim().replace(/^\[|\]$/g, '') ?? null;
+    const reference =
+      of('reference')
+        ?.text.trim()
+        .replace(/^\[|\]$/g, '') ?? null;
     const title = of('title')?.text.trim() ?? '';
     const text = values.filter(({ meaning, cell }) => meaning.as === 'text' && cell).map(({ cell }) => cell!);
     if (!reference && !title && text.every((cell) => !cell.text.trim()))
@@ -205,7 +219,13 @@ class DocumentReading {
   private splitIdentifier(text: string): { reference: string | null; rest: string } {
     const match = this.identifier?.(text);
     if (!match) return { reference: null, rest: text.trim() };
-    return { reference: match.reference, rest: text.slice(match.length).replace(/^[\s:.–—-]+/, '').trim() };
+    return {
+      reference: match.reference,
+      rest: text
+        .slice(match.length)
+        .replace(/^[\s:.–—-]+/, '')
+        .trim(),
+    };
   }
 
   /** Parents named by reference win over the section an item stands in, unless that would tie a knot. */
@@ -213,15 +233,23 @@ class DocumentReading {
     for (const { draft, target } of this.parents) {
       const parent = this.byReference.get(target.toLowerCase());
       const own = this.drafts[draft]!;
-      if (parent === undefined) this.note('warning', 'parent-unknown', own.place, `The parent "${cut(target)}" is not in this document; ${own.reference ?? 'the item'} stays in its section`);
-      else if (parent >= draft) this.note('warning', 'parent-later', own.place, `The parent ${target} stands after ${own.reference ?? 'the item'}, or is it; it stays in its section`);
+      if (parent === undefined)
+        this.note(
+          'warning',
+          'parent-unknown',
+          own.place,
+          `The parent "${cut(target)}" is not in this document; ${own.reference ?? 'the item'} stays in its section`,
+        );
+      else if (parent >= draft)
+        this.note('warning', 'parent-later', own.place, `The parent ${target} stands after ${own.reference ?? 'the item'}, or is it; it stays in its section`);
       else own.parent = parent;
     }
   }
 
   private countEmpty(): void {
     for (const draft of this.drafts)
-      if (draft.role === 'item' && !draft.html && !draft.title) this.note('warning', 'item-empty', draft.place, `${draft.reference ?? 'An item'} has neither title nor text`);
+      if (draft.role === 'item' && !draft.html && !draft.title)
+        this.note('warning', 'item-empty', draft.place, `${draft.reference ?? 'An item'} has neither title nor text`);
   }
 
   private note(severity: Issue['severity'], code: string, place: SourcePlace, message: string, then?: () => void): void {

@@ -12,10 +12,7 @@ const WORDS: [RegExp, Meaning][] = [
   [/^(title|name|short (name|text)|heading|summary)$/i, { as: 'title' }],
   [/^(text|requirement|description|statement|requirement text|shall statement|wording)$/i, { as: 'text' }],
   [/^(parent|part of|belongs to|child of)$/i, { as: 'parent' }],
-  [
-    /^(source|traces? to|derived? from|derives from|origin|upstream|needs?|satisfies need)$/i,
-    { as: 'link', linkKind: 'derives', reversed: false },
-  ],
+  [/^(source|traces? to|derived? from|derives from|origin|upstream|needs?|satisfies need)$/i, { as: 'link', linkKind: 'derives', reversed: false }],
   [/^(verifies|tests|covers|requirements?( ids?)?|verified requirements?)$/i, { as: 'link', linkKind: 'verifies', reversed: false }],
 ];
 
@@ -91,7 +88,10 @@ function proposeTable(scheme: Scheme, kind: string, table: SourceTable): TableMe
   if (byRow) return { header: headerOf(first), use: 'items', columns };
   const labels = table.rows.map((row) => row[0]?.text.trim() ?? '');
   const meanings = labels.map((name) => ({ name, meaning: proposeMeaning(scheme, kind, name) }));
-  const isCard = table.rows.every((row) => row.length === 2) && meanings.filter(({ meaning }) => meaning.as !== 'ignore').length >= 2 && meanings.some(({ meaning }) => meaning.as === 'reference');
+  const isCard =
+    table.rows.every((row) => row.length === 2) &&
+    meanings.filter(({ meaning }) => meaning.as !== 'ignore').length >= 2 &&
+    meanings.some(({ meaning }) => meaning.as === 'reference');
   if (isCard) return { header: cardHeader(table), use: 'fields', columns: meanings };
   return { header: headerOf(first), use: 'text', columns };
 }

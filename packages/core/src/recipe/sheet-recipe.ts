@@ -38,7 +38,19 @@ export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: re
   const drafts: Draft[] = [];
   const links: DraftLink[] = [];
   const sheet = sheets.find((one) => one.name === recipe.sheet);
-  if (!sheet) return { drafts, links, issues: [{ severity: 'error', code: 'sheet-missing', at: recipe.sheet, message: `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}` }] };
+  if (!sheet)
+    return {
+      drafts,
+      links,
+      issues: [
+        {
+          severity: 'error',
+          code: 'sheet-missing',
+          at: recipe.sheet,
+          message: `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}`,
+        },
+      ],
+    };
   const seen = new Map<string, number>();
   for (let row = recipe.headerRow + 1; row < sheet.rows.length; row++) readRow(row);
   return { drafts, links, issues };
@@ -59,15 +71,32 @@ export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: re
       return;
     }
     if (reference && seen.has(reference.toLowerCase())) {
-      note('warning', 'reference-twice', at('reference'), `${reference} stands already in row ${seen.get(reference.toLowerCase())! + 1}; this one will get a new reference`);
+      note(
+        'warning',
+        'reference-twice',
+        at('reference'),
+        `${reference} stands already in row ${seen.get(reference.toLowerCase())! + 1}; this one will get a new reference`,
+      );
       reference = null;
     } else if (reference) seen.set(reference.toLowerCase(), row);
-    const draft: Draft = { key: drafts.length, parent: -1, role: 'item', kind: recipe.kind, reference, externalId: reference, title: title || text.slice(0, 80) || reference || 'Untitled', html: text ? asHtml(text) : '', fields: {}, place };
+    const draft: Draft = {
+      key: drafts.length,
+      parent: -1,
+      role: 'item',
+      kind: recipe.kind,
+      reference,
+      externalId: reference,
+      title: title || text.slice(0, 80) || reference || 'Untitled',
+      html: text ? asHtml(text) : '',
+      fields: {},
+      place,
+    };
     drafts.push(draft);
     recipe.columns.forEach(({ name, meaning }, column) => {
       const value = textAt(column);
       if (!value) return;
-      if (meaning.as === 'link') for (const target of splitReferences(value)) links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place });
+      if (meaning.as === 'link')
+        for (const target of splitReferences(value)) links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place });
       if (meaning.as === 'parent') {
         const parent = drafts.find((one) => one.reference?.toLowerCase() === value.toLowerCase());
         if (parent && parent.key < draft.key) draft.parent = parent.key;
@@ -75,7 +104,8 @@ export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: re
       }
       if (meaning.as !== 'field') return;
       const field = findKind(scheme, recipe.kind)?.fields.find((one) => one.id === meaning.field);
-      if (!field) return void note('warning', 'field-unknown', column, `"${name}" goes to a field "${meaning.field}" that the kind does not have; it was skipped`);
+      if (!field)
+        return void note('warning', 'field-unknown', column, `"${name}" goes to a field "${meaning.field}" that the kind does not have; it was skipped`);
       const read = readFieldValue(field, value);
       if (read.problem) note('warning', 'field-value', column, read.problem);
       if (read.value !== null) draft.fields[field.id] = field.type === 'rich' ? asHtml(String(read.value)) : read.value;
@@ -92,7 +122,10 @@ export function columnName(column: number): string {
 
 /** Lines that start with a number become a list; others paragraphs. */
 function asHtml(text: string): string {
-  const lines = text.split(/\r?\n/).map((line) => line.trim()).filter(Boolean);
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter(Boolean);
   const numbered = lines.length > 1 && lines.every((line) => /^\d+[.)]\s/.test(line));
   if (numbered) return `<ol>${lines.map((line) => `<li>${escapeHtml(line.replace(/^\d+[.)]\s+/, ''))}</li>`).join('')}</ol>`;
   return lines.map((line) => `<p>${escapeHtml(line)}</p>`).join('');

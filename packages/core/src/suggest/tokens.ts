@@ -1,12 +1,17 @@
 const WORD = /[\p{L}\p{N}]+/gu;
 const COMMON = new Set(
-  'a an and any are as at be been by can for from has have if in into is it its may must not of on or shall should that the their then there these this to was when where which while will with within'.split(' '),
+  'a an and any are as at be been by can for from has have if in into is it its may must not of on or shall should that the their then there these this to was when where which while will with within'.split(
+    ' ',
+  ),
 );
 
 /** Words that carry meaning, lower case, plural and verb endings cut: "gates" and "gate" meet. */
 export function buildTokens(text: string): string[] {
   const tokens: string[] = [];
-  for (const word of text.replace(/([\p{Ll}])([\p{Lu}])/gu, '$1 $2').toLowerCase().match(WORD) ?? []) {
+  for (const word of text
+    .replace(/([\p{Ll}])([\p{Lu}])/gu, '$1 $2')
+    .toLowerCase()
+    .match(WORD) ?? []) {
     if (word.length < 2 || COMMON.has(word)) continue;
     tokens.push(cutEnding(word));
   }

@@ -69,8 +69,7 @@ export class TraceGraph {
   static build(columns: LinkColumns): TraceGraph {
     const { nodes, from, to, kind } = columns;
     if (from.length !== to.length || from.length !== kind.length) throw new RangeError('Link columns differ in length');
-    for (let i = 0; i < from.length; i++)
-      if (from[i]! >= nodes || to[i]! >= nodes) throw new RangeError(`Link ${i} ends outside the ${nodes} nodes`);
+    for (let i = 0; i < from.length; i++) if (from[i]! >= nodes || to[i]! >= nodes) throw new RangeError(`Link ${i} ends outside the ${nodes} nodes`);
     return new TraceGraph(columns);
   }
 
@@ -145,8 +144,7 @@ export class TraceGraph {
     const head = out ? this.outHead : this.inHead;
     if (node >= head.length) return;
     const next = out ? this.outNext : this.inNext;
-    for (let link = head[node]!; link !== NONE; link = next[link - built.outLink.length]!)
-      if (!(this.state[link]! & DEAD)) visit(link, other[link]!);
+    for (let link = head[node]!; link !== NONE; link = next[link - built.outLink.length]!) if (!(this.state[link]! & DEAD)) visit(link, other[link]!);
   }
 
   /** Live links at a node in one direction, as indexes, optionally of one kind only. */

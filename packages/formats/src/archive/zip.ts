@@ -19,7 +19,8 @@ export interface Archive {
   close(): void;
 }
 
-const damaged = (cause: unknown) => new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
+const damaged = (cause: unknown) =>
+  new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
 
 /**
  * Opens a zip archive held in memory. Declared sizes are checked before anything is unpacked, and again against what comes out.
@@ -27,10 +28,16 @@ const damaged = (cause: unknown) => new ReadError('archive-damaged', 'The file i
  */
 export async function openArchive(bytes: Uint8Array, limits: ZipLimits = usualZipLimits): Promise<Archive> {
   if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
-  if (bytes[0] === 0xd0 && bytes[1] === 0xcf) throw new ReadError('file-encrypted', 'The file is protected by a password or saved in an old binary format. Save it without password as .docx or .xlsx and try again.');
+  if (bytes[0] === 0xd0 && bytes[1] === 0xcf)
+    throw new ReadError(
+      'file-encrypted',
+      'The file is protected by a password or saved in an old binary format. Save it without password as .docx or .xlsx and try again.',
+    );
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new ReadError('not-an-archive', 'The file is not what its name says: it does not hold an office document.');
   const zip = await new Promise<ZipFile>((resolve, reject) =>
-    fromBuffer(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), { lazyEntries: true, validateEntrySizes: true, autoClose: false }, (error, file) => (error ? reject(damaged(error)) : resolve(file))),
+    fromBuffer(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), { lazyEntries: true, validateEntrySizes: true, autoClose: false }, (error, file) =>
+      error ? reject(damaged(error)) : resolve(file),
+    ),
   );
   const entries = await listEntries(zip, limits);
   const stream = (name: string) => openEntry(zip, entries.get(name), name);
@@ -59,8 +66,12 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
     zip.on('end', () => resolve(entries));
     zip.on('entry', (entry: Entry) => {
       unpacked += entry.uncompressedSize;
-      if (unpacked > limits.unpacked) return reject(new ReadError('archive-too-large', `The file would unpack to more than ${Math.round(limits.unpacked / 1024 / 1024)} MB and was refused.`));
-      if (entries.size >= limits.entries) return reject(new ReadError('archive-too-large', `The file holds more than ${limits.entries} parts and was refused.`));
+      if (unpacked > limits.unpacked)
+        return reject(
+          new ReadError('archive-too-large', `The file would unpack to more than ${Math.round(limits.unpacked / 1024 / 1024)} MB and was refused.`),
+        );
+      if (entries.size >= limits.entries)
+        return reject(new ReadError('archive-too-large', `The file holds more than ${limits.entries} parts and was refused.`));
       if (entry.generalPurposeBitFlag & 1) return reject(new ReadError('file-encrypted', 'The file is encrypted. Save it without password and try again.'));
       entries.set(entry.fileName, entry);
       zip.readEntry();
@@ -71,5 +82,7 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
 
 function openEntry(zip: ZipFile, entry: Entry | undefined, name: string): Promise<AsyncIterable<Buffer>> {
   if (!entry) return Promise.reject(new ReadError('part-missing', `The file lacks its part "${name}": it is damaged, or not what its name says.`));
-  return new Promise((resolve, reject) => zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(stream as AsyncIterable<Buffer>))));
+  return new Promise((resolve, reject) =>
+    zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(stream as AsyncIterable<Buffer>))),
+  );
 }

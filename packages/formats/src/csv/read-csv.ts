@@ -22,6 +22,11 @@ export function readCsv(bytes: Uint8Array, name: string): { sheets: SourceSheet[
   const issues: Issue[] = parsed.errors
     .filter((error) => error.code !== 'UndetectableDelimiter')
     .slice(0, 100)
-    .map((error) => ({ severity: 'warning', code: 'csv-syntax', at: `line ${(error.row ?? 0) + 1}`, message: `${error.message}; the row was read as far as possible` }));
+    .map((error) => ({
+      severity: 'warning',
+      code: 'csv-syntax',
+      at: `line ${(error.row ?? 0) + 1}`,
+      message: `${error.message}; the row was read as far as possible`,
+    }));
   return { sheets: [{ name: name.replace(/\.[^.]*$/, ''), rows: parsed.data }], issues };
 }

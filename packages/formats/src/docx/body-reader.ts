@@ -50,7 +50,12 @@ export class BodyReader implements XmlVisitor {
   }
 
   issues(): Issue[] {
-    return [...this.oddities].map(([code, { at, message, count }]) => ({ severity: 'note', code, at, message: count > 1 ? `${message} (${count} times, first here)` : message }));
+    return [...this.oddities].map(([code, { at, message, count }]) => ({
+      severity: 'note',
+      code,
+      at,
+      message: count > 1 ? `${message} (${count} times, first here)` : message,
+    }));
   }
 
   open(name: string, attributes: Record<string, string>): void {
@@ -192,7 +197,8 @@ export class BodyReader implements XmlVisitor {
       return;
     }
     this.paragraphCount++;
-    if (/^(toc|table of contents|contents) ?\d*$/i.test(this.context.styles.get(paragraph.style)?.name ?? '')) return this.odd('contents', 'The table of contents was left out');
+    if (/^(toc|table of contents|contents) ?\d*$/i.test(this.context.styles.get(paragraph.style)?.name ?? ''))
+      return this.odd('contents', 'The table of contents was left out');
     const level = paragraph.outline !== undefined ? (paragraph.outline < 9 ? paragraph.outline + 1 : 0) : findLevel(this.context.styles, paragraph.style);
     const isList = level === 0 && paragraph.numId !== undefined && paragraph.numId !== '0';
     const isStyledList = level === 0 && paragraph.numId === undefined && this.context.styles.get(paragraph.style)?.numbered === true;

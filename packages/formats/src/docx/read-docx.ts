@@ -19,7 +19,8 @@ export interface DocxReading {
 export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
   const archive = await openArchive(bytes);
   try {
-    if (!archive.has('word/document.xml')) throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
+    if (!archive.has('word/document.xml'))
+      throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
     const styles = archive.has('word/styles.xml') ? await readStyles(await archive.stream('word/styles.xml')) : new Map();
     const isCounted = archive.has('word/numbering.xml') ? await readNumbering(await archive.stream('word/numbering.xml')) : () => false;
     const targets = await readTargets(archive);
@@ -53,7 +54,13 @@ async function readPictures(archive: Archive, used: Map<string, string>): Promis
     const part = target.startsWith('/') ? target.slice(1) : `word/${target}`;
     const mediaType = MEDIA_TYPES[part.slice(part.lastIndexOf('.') + 1).toLowerCase()];
     if (!archive.has(part)) issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });
-    else if (!mediaType) issues.push({ severity: 'warning', code: 'picture-type', at, message: `The picture "${target}" is of a kind that browsers do not show; it stays in the stored file` });
+    else if (!mediaType)
+      issues.push({
+        severity: 'warning',
+        code: 'picture-type',
+        at,
+        message: `The picture "${target}" is of a kind that browsers do not show; it stays in the stored file`,
+      });
     else pictures.set(target, { mediaType, bytes: await archive.read(part) });
   }
   return { pictures, issues };

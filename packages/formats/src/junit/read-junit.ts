@@ -41,8 +41,22 @@ export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
         if (local === 'testsuite') suites.push(attributes.name ?? '');
       } else if (local === 'testcase') {
         const duration = Number(attributes.time);
-        current = { suite: attributes.classname || suites.at(-1) || '', name: attributes.name ?? '', outcome: 'passed', duration: attributes.time && Number.isFinite(duration) ? duration : null, message: '', properties: [], line };
-        if (!attributes.name) reading.issues.push({ severity: 'warning', code: 'case-unnamed', at: `line ${line}`, message: 'A test case has no name; it can be matched by its properties only' });
+        current = {
+          suite: attributes.classname || suites.at(-1) || '',
+          name: attributes.name ?? '',
+          outcome: 'passed',
+          duration: attributes.time && Number.isFinite(duration) ? duration : null,
+          message: '',
+          properties: [],
+          line,
+        };
+        if (!attributes.name)
+          reading.issues.push({
+            severity: 'warning',
+            code: 'case-unnamed',
+            at: `line ${line}`,
+            message: 'A test case has no name; it can be matched by its properties only',
+          });
       } else if (current && OUTCOMES[local]) {
         current.outcome = OUTCOMES[local]!;
         current.message = attributes.message ?? '';
@@ -63,6 +77,7 @@ export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
       if (inMessage && current && current.message.length < 4000) current.message += text;
     },
   });
-  if (root !== 'testsuites' && root !== 'testsuite') throw new ReadError('not-junit', `The file is XML, but starts with <${root}>, not with <testsuites> or <testsuite>.`);
+  if (root !== 'testsuites' && root !== 'testsuite')
+    throw new ReadError('not-junit', `The file is XML, but starts with <${root}>, not with <testsuites> or <testsuite>.`);
   return reading;
 }

@@ -15,8 +15,7 @@ export async function readXlsx(bytes: Uint8Array): Promise<{ sheets: SourceSheet
     const isDate = archive.has('xl/styles.xml') ? await readDateStyles(archive) : () => false;
     const issues: Issue[] = [];
     const sheets: SourceSheet[] = [];
-    for (const { name, part } of parts)
-      if (archive.has(part)) sheets.push({ name, rows: await readRows(archive, part, name, strings, isDate, issues) });
+    for (const { name, part } of parts) if (archive.has(part)) sheets.push({ name, rows: await readRows(archive, part, name, strings, isDate, issues) });
     return { sheets, issues };
   } finally {
     archive.close();
@@ -88,7 +87,14 @@ async function readDateStyles(archive: Archive): Promise<(style: number) => bool
   return (style) => styles[style] === true;
 }
 
-async function readRows(archive: Archive, part: string, sheet: string, strings: string[], isDate: (style: number) => boolean, issues: Issue[]): Promise<string[][]> {
+async function readRows(
+  archive: Archive,
+  part: string,
+  sheet: string,
+  strings: string[],
+  isDate: (style: number) => boolean,
+  issues: Issue[],
+): Promise<string[][]> {
   const rows: string[][] = [];
   let row: string[] = [];
   let column = 0;
@@ -119,8 +125,25 @@ async function readRows(archive: Archive, part: string, sheet: string, strings: 
       if (local === 'v' || local === 't') reading = false;
       if (local !== 'c') return;
       while (row.length < column) row.push('');
-      if (type === 'e') issues.push({ severity: 'warning', code: 'cell-error', at: `${sheet}!${column + 1},${rows.length}`, message: `The cell shows the error ${value}; it was read as empty` });
-      row[column++] = type === 's' ? (strings[Number(value)] ?? '') : type === 'b' ? (value === '1' ? 'yes' : 'no') : type === 'e' ? '' : type === 'n' && value && isDate(style) ? asDate(Number(value)) : value;
+      if (type === 'e')
+        issues.push({
+          severity: 'warning',
+          code: 'cell-error',
+          at: `${sheet}!${column + 1},${rows.length}`,
+          message: `The cell shows the error ${value}; it was read as empty`,
+        });
+      row[column++] =
+        type === 's'
+          ? (strings[Number(value)] ?? '')
+          : type === 'b'
+            ? value === '1'
+              ? 'yes'
+              : 'no'
+            : type === 'e'
+              ? ''
+              : type === 'n' && value && isDate(style)
+                ? asDate(Number(value))
+                : value;
     },
     text(part) {
       if (reading) value += part;

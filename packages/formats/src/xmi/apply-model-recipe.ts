@@ -59,7 +59,12 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
       reference: element.reference,
       externalId: element.id,
       title: element.name || nameless(element, elements),
-      html: element.text ? element.text.split(/\n+/).map((line) => `<p>${escapeHtml(line)}</p>`).join('') : '',
+      html: element.text
+        ? element.text
+            .split(/\n+/)
+            .map((line) => `<p>${escapeHtml(line)}</p>`)
+            .join('')
+        : '',
       fields: {},
       place: { element: element.id, says: `element ${element.id}` },
     };
@@ -72,7 +77,13 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
     links.push({ draft: key, linkKind: 'typed', reversed: false, target: element.typedBy, place: drafts[key]!.place });
   }
   for (const relation of model.relations) addRelation(relation);
-  for (const [what, count] of skipped) issues.push({ severity: 'note', code: 'element-left-out', at: what, message: `${count} × ${what} was left out: it is neither structure nor behaviour that requirements are linked to` });
+  for (const [what, count] of skipped)
+    issues.push({
+      severity: 'note',
+      code: 'element-left-out',
+      at: what,
+      message: `${count} × ${what} was left out: it is neither structure nor behaviour that requirements are linked to`,
+    });
   return { drafts, links, issues };
 
   function addRelation(relation: ModelRelation): void {
@@ -86,10 +97,21 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
     const fits = linkKind.fromKinds.includes(fromKind) && linkKind.toKinds.includes(toKind);
     const fallback = scheme.linkKinds.find((one) => one.id === 'depends' && one.fromKinds.includes(fromKind) && one.toKinds.includes(toKind));
     if (!fits && !fallback) {
-      issues.push({ severity: 'warning', code: 'relation-not-allowed', at: relation.id, message: `"${drafts[from]!.title}" ${linkKind.phrase} "${drafts[to]!.title}" is not allowed between these kinds; it was left out` });
+      issues.push({
+        severity: 'warning',
+        code: 'relation-not-allowed',
+        at: relation.id,
+        message: `"${drafts[from]!.title}" ${linkKind.phrase} "${drafts[to]!.title}" is not allowed between these kinds; it was left out`,
+      });
       return;
     }
-    links.push({ draft: from, linkKind: fits ? linkKind.id : fallback!.id, reversed: false, target: relation.to, place: { element: relation.id, says: `relation ${relation.id}` } });
+    links.push({
+      draft: from,
+      linkKind: fits ? linkKind.id : fallback!.id,
+      reversed: false,
+      target: relation.to,
+      place: { element: relation.id, says: `relation ${relation.id}` },
+    });
   }
 }
 

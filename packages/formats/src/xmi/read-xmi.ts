@@ -3,17 +3,73 @@ import { ReadError } from '../read-error.js';
 import { inChunks, localName, walkXml, type XmlVisitor } from '../xml/walk-xml.js';
 import type { ModelDocument, ModelDrawing, ModelElement, ModelRelation } from './model-document.js';
 
-const ELEMENTS = new Set(['Model', 'Package', 'Profile', 'Class', 'Component', 'Interface', 'DataType', 'PrimitiveType', 'Enumeration', 'Signal', 'Actor', 'UseCase', 'Activity', 'StateMachine', 'Interaction', 'Property', 'Port', 'OpaqueAction', 'CallBehaviorAction', 'Operation']);
-const RELATIONS = new Set(['Dependency', 'Abstraction', 'Realization', 'Usage', 'InterfaceRealization', 'Include', 'Extend', 'Generalization', 'ComponentRealization']);
+const ELEMENTS = new Set([
+  'Model',
+  'Package',
+  'Profile',
+  'Class',
+  'Component',
+  'Interface',
+  'DataType',
+  'PrimitiveType',
+  'Enumeration',
+  'Signal',
+  'Actor',
+  'UseCase',
+  'Activity',
+  'StateMachine',
+  'Interaction',
+  'Property',
+  'Port',
+  'OpaqueAction',
+  'CallBehaviorAction',
+  'Operation',
+]);
+const RELATIONS = new Set([
+  'Dependency',
+  'Abstraction',
+  'Realization',
+  'Usage',
+  'InterfaceRealization',
+  'Include',
+  'Extend',
+  'Generalization',
+  'ComponentRealization',
+]);
 /** Which attributes or child elements hold the ends of a relation, first the depending one. */
 const ENDS: Record<string, [string[], string[]]> = {
   Include: [['includingCase'], ['addition']],
   Extend: [['extension'], ['extendedCase']],
   Generalization: [['specific'], ['general']],
-  InterfaceRealization: [['implementingClassifier', 'client'], ['contract', 'supplier']],
+  InterfaceRealization: [
+    ['implementingClassifier', 'client'],
+    ['contract', 'supplier'],
+  ],
 };
 /** Content that is read as part of its owner, so that it is neither an element nor unknown. */
-const KNOWN = new Set(['XMI', 'Documentation', 'exporter', 'exporterVersion', 'body', 'client', 'supplier', 'bounds', 'waypoint', 'annotatedElement', 'type', 'general', 'addition', 'extendedCase', 'contract', 'specific', 'includingCase', 'extension', 'implementingClassifier', 'lowerValue', 'upperValue']);
+const KNOWN = new Set([
+  'XMI',
+  'Documentation',
+  'exporter',
+  'exporterVersion',
+  'body',
+  'client',
+  'supplier',
+  'bounds',
+  'waypoint',
+  'annotatedElement',
+  'type',
+  'general',
+  'addition',
+  'extendedCase',
+  'contract',
+  'specific',
+  'includingCase',
+  'extension',
+  'implementingClassifier',
+  'lowerValue',
+  'upperValue',
+]);
 
 interface Frame {
   tag: string;
@@ -60,7 +116,8 @@ class XmiReader implements XmlVisitor {
     else if (/^UML\w*(Shape|Label|Compartment)$/.test(type)) this.addShape(frame, attributes, false);
     else if (/^UML\w*Edge$/.test(type)) this.addShape(frame, attributes, true);
     else if (this.readPart(frame.tag, attributes)) return;
-    else if (this.frames.length === 2 && !type && Object.keys(attributes).some((key) => key.startsWith('base_'))) this.stereotypes.push({ name: frame.tag, attributes });
+    else if (this.frames.length === 2 && !type && Object.keys(attributes).some((key) => key.startsWith('base_')))
+      this.stereotypes.push({ name: frame.tag, attributes });
     else if (!KNOWN.has(frame.tag)) this.count(type || frame.tag);
   }
 
@@ -79,7 +136,8 @@ class XmiReader implements XmlVisitor {
   }
 
   finish(): { model: ModelDocument; issues: Issue[] } {
-    if (this.root !== 'XMI' && this.model.elements.length === 0) throw new ReadError('not-xmi', `The file is XML, but starts with <${this.root}> and holds no UML model. Export the model as XMI 2.5.1.`);
+    if (this.root !== 'XMI' && this.model.elements.length === 0)
+      throw new ReadError('not-xmi', `The file is XML, but starts with <${this.root}> and holds no UML model. Export the model as XMI 2.5.1.`);
     for (const { name, attributes } of this.stereotypes) this.applyStereotype(name, attributes);
     for (const { body, of } of this.comments)
       for (const id of of) {
@@ -88,7 +146,12 @@ class XmiReader implements XmlVisitor {
       }
     this.dropDangling();
     for (const [what, count] of this.model.unknown)
-      this.issues.push({ severity: 'note', code: 'content-unknown', at: what, message: `${count} × ${what} has no place in Coomb yet; it stays in the stored file` });
+      this.issues.push({
+        severity: 'note',
+        code: 'content-unknown',
+        at: what,
+        message: `${count} × ${what} has no place in Coomb yet; it stays in the stored file`,
+      });
     return { model: this.model, issues: this.issues };
   }
 
@@ -99,15 +162,35 @@ class XmiReader implements XmlVisitor {
 
   private addElement(type: string, id: string, attributes: Record<string, string>, line: number): ModelElement | undefined {
     if (!id) {
-      this.issues.push({ severity: 'warning', code: 'element-without-id', at: `line ${line}`, message: `A ${type} "${attributes.name ?? ''}" has no xmi:id and was left out` });
+      this.issues.push({
+        severity: 'warning',
+        code: 'element-without-id',
+        at: `line ${line}`,
+        message: `A ${type} "${attributes.name ?? ''}" has no xmi:id and was left out`,
+      });
       return undefined;
     }
     if (this.byId.has(id)) {
-      this.issues.push({ severity: 'warning', code: 'id-twice', at: `line ${line}`, message: `The id ${id} is used twice; the second element, "${attributes.name ?? ''}", was left out` });
+      this.issues.push({
+        severity: 'warning',
+        code: 'id-twice',
+        at: `line ${line}`,
+        message: `The id ${id} is used twice; the second element, "${attributes.name ?? ''}", was left out`,
+      });
       return undefined;
     }
     const parent = this.find('element')?.id ?? null;
-    const element: ModelElement = { id, type, stereotypes: [], name: attributes.name ?? '', parent, typedBy: attributes.type ?? null, composite: attributes.aggregation === 'composite', text: '', reference: null };
+    const element: ModelElement = {
+      id,
+      type,
+      stereotypes: [],
+      name: attributes.name ?? '',
+      parent,
+      typedBy: attributes.type ?? null,
+      composite: attributes.aggregation === 'composite',
+      text: '',
+      reference: null,
+    };
     this.byId.set(id, element);
     this.model.elements.push(element);
     return element;
@@ -144,8 +227,15 @@ class XmiReader implements XmlVisitor {
     const owner = this.frames.at(-2);
     const shape = this.find('shape');
     const drawing = this.find('drawing');
-    if (tag === 'bounds' && shape && drawing && !shape.isRoute) Object.assign(drawing.shapes[shape.index]!, { x: Number(attributes.x) || 0, y: Number(attributes.y) || 0, width: Number(attributes.width) || 0, height: Number(attributes.height) || 0 });
-    else if (tag === 'waypoint' && shape?.isRoute && drawing) drawing.routes[shape.index]!.points.push({ x: Number(attributes.x) || 0, y: Number(attributes.y) || 0 });
+    if (tag === 'bounds' && shape && drawing && !shape.isRoute)
+      Object.assign(drawing.shapes[shape.index]!, {
+        x: Number(attributes.x) || 0,
+        y: Number(attributes.y) || 0,
+        width: Number(attributes.width) || 0,
+        height: Number(attributes.height) || 0,
+      });
+    else if (tag === 'waypoint' && shape?.isRoute && drawing)
+      drawing.routes[shape.index]!.points.push({ x: Number(attributes.x) || 0, y: Number(attributes.y) || 0 });
     else if (tag === 'modelElement' && ref && shape && drawing) (shape.isRoute ? drawing.routes : drawing.shapes)[shape.index]!.element = ref;
     else if (!ref || !owner) return false;
     else if (owner.relation && ['client', 'includingCase', 'extension', 'specific', 'implementingClassifier'].includes(tag)) owner.relation.from = ref;
@@ -167,7 +257,12 @@ class XmiReader implements XmlVisitor {
       const element = this.byId.get(value);
       const target = element ?? this.relationById.get(value);
       if (!target) {
-        this.issues.push({ severity: 'warning', code: 'stereotype-dangling', at: attributes['xmi:id'] ?? name, message: `«${name}» is applied to ${value}, which is not in the file` });
+        this.issues.push({
+          severity: 'warning',
+          code: 'stereotype-dangling',
+          at: attributes['xmi:id'] ?? name,
+          message: `«${name}» is applied to ${value}, which is not in the file`,
+        });
         continue;
       }
       target.stereotypes.push(name);
@@ -181,7 +276,12 @@ class XmiReader implements XmlVisitor {
     const known = (id: string) => this.byId.has(id);
     this.model.relations = this.model.relations.filter((relation) => {
       if (known(relation.from) && known(relation.to)) return true;
-      this.issues.push({ severity: 'warning', code: 'relation-dangling', at: relation.id, message: `A ${relation.type} ends at an element that is not in the file; it was left out` });
+      this.issues.push({
+        severity: 'warning',
+        code: 'relation-dangling',
+        at: relation.id,
+        message: `A ${relation.type} ends at an element that is not in the file; it was left out`,
+      });
       return false;
     });
   }

@@ -21,8 +21,19 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
   const fail = (error: ReadError) => {
     failure ??= error;
   };
-  parser.on('doctype', () => fail(new ReadError('xml-doctype', `Line ${parser.line}: the file declares a document type, which Coomb does not read for safety. Remove the DOCTYPE line and try again.`)));
-  parser.on('error', (error) => fail(new ReadError('xml-broken', `Line ${parser.line}: the file is not well-formed XML (${error.message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '')}).`)));
+  parser.on('doctype', () =>
+    fail(
+      new ReadError(
+        'xml-doctype',
+        `Line ${parser.line}: the file declares a document type, which Coomb does not read for safety. Remove the DOCTYPE line and try again.`,
+      ),
+    ),
+  );
+  parser.on('error', (error) =>
+    fail(
+      new ReadError('xml-broken', `Line ${parser.line}: the file is not well-formed XML (${error.message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '')}).`),
+    ),
+  );
   parser.on('opentag', (tag: SaxesTagPlain) => {
     if (++depth > DEEPEST) fail(new ReadError('xml-deep', `Line ${parser.line}: elements are nested more than ${DEEPEST} deep; the file was refused.`));
     if (!failure) visitor.open(tag.name, tag.attributes, parser.line);

@@ -26,11 +26,19 @@ export const testsPerRequirement = {
   id: 'tests-per-requirement',
   describe: (_, [id]) => {
     const one = classes.find((entry) => entry.id === id);
-    return one && { label: `Requirements with ${one.label} ${one.id === '1' ? 'test' : 'tests'}`, explains: 'Test cases that verify the requirement, or what is derived from it.' };
+    return (
+      one && {
+        label: `Requirements with ${one.label} ${one.id === '1' ? 'test' : 'tests'}`,
+        explains: 'Test cases that verify the requirement, or what is derived from it.',
+      }
+    );
   },
   collect: (state, [id]) => {
     const kinds = new Set(state.scheme.verification.of.kinds);
-    return [...state.items.keys()].filter((node) => kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading && inClass(state.verification(node).tests.length, id));
+    return [...state.items.keys()].filter(
+      (node) =>
+        kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading && inClass(state.verification(node).tests.length, id),
+    );
   },
 } satisfies FigureFamily;
 

@@ -8,7 +8,15 @@ import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
 import { stateFigures } from './state-figures.js';
 
-export const figureFamilies: readonly FigureFamily[] = [ruleFigures, stateFigures, resultFigures, linkFigures, testsPerRequirement, requirementsPerTest, gapFigures];
+export const figureFamilies: readonly FigureFamily[] = [
+  ruleFigures,
+  stateFigures,
+  resultFigures,
+  linkFigures,
+  testsPerRequirement,
+  requirementsPerTest,
+  gapFigures,
+];
 
 /** The items behind a figure. Refuses with `not-found` when there is no such figure. */
 export function openFigure(state: ProjectState, id: string): { label: string; explains: string; nodes: number[] } {

@@ -12,7 +12,9 @@ export const linkFigures = {
         ? { label: 'Items without any link', explains: 'Neither upstream nor downstream is anything linked to them.' }
         : undefined,
   collect: (state, [which]) => {
-    const nodes = [...state.items.keys()].filter((node) => state.isPresent(node) && !state.items[node]!.heading && !findKind(state.scheme, state.items[node]!.kind)?.informative);
+    const nodes = [...state.items.keys()].filter(
+      (node) => state.isPresent(node) && !state.items[node]!.heading && !findKind(state.scheme, state.items[node]!.kind)?.informative,
+    );
     if (which === 'none') return nodes.filter((node) => !hasLink(state, node));
     return nodes.filter((node) => [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')].some((link) => state.graph.isSuspect(link)));
   },

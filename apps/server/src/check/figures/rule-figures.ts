@@ -1,7 +1,13 @@
 import { coverageStates, type CoverageState } from '@coomb/core';
 import type { FigureFamily } from './figure-family.js';
 
-const words: Record<CoverageState, string> = { met: 'met', suspect: 'met only by suspect links', waived: 'waived', notMet: 'not met', notApplicable: 'not applicable' };
+const words: Record<CoverageState, string> = {
+  met: 'met',
+  suspect: 'met only by suspect links',
+  waived: 'waived',
+  notMet: 'not met',
+  notApplicable: 'not applicable',
+};
 
 /** `rule:<coverage rule>:<coverage state>` */
 export const ruleFigures = {

@@ -19,6 +19,8 @@ export const stateFigures = {
   collect: (state, [wanted]) => {
     const kinds = new Set(state.scheme.verification.of.kinds);
     const states = state.allStates();
-    return [...states.keys()].filter((node) => states[node] === wanted && kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading);
+    return [...states.keys()].filter(
+      (node) => states[node] === wanted && kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading,
+    );
   },
 } satisfies FigureFamily;

@@ -15,7 +15,16 @@ export const importCommand: Command = {
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { project: { type: 'string' }, collection: { type: 'string' }, prefix: { type: 'string' }, kind: { type: 'string' }, data: { type: 'string' }, server: { type: 'string' }, person: { type: 'string' }, json: { type: 'boolean' } },
+      options: {
+        project: { type: 'string' },
+        collection: { type: 'string' },
+        prefix: { type: 'string' },
+        kind: { type: 'string' },
+        data: { type: 'string' },
+        server: { type: 'string' },
+        person: { type: 'string' },
+        json: { type: 'boolean' },
+      },
     });
     const [path] = positionals;
     if (!path) throw new UsageError('Name the file to import.');
@@ -25,7 +34,11 @@ export const importCommand: Command = {
       const { collections } = await client.call(getProject, { params: { project } });
       const known = collections.find((one) => one.name === values.collection);
       const kind = values.kind ?? 'requirement';
-      const collection = known ? { id: known.id } : values.collection ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' } : undefined;
+      const collection = known
+        ? { id: known.id }
+        : values.collection
+          ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' }
+          : undefined;
       const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }) });
       if (values.json) io.out(JSON.stringify(outcome));
       else {

@@ -11,16 +11,27 @@ export const inspect: Command = {
   usage: 'inspect FILE [--json] [--items] [--kind KIND]',
   summary: 'Say what a file holds and what would be imported; needs no database',
   run: async (args, io) => {
-    const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' } } });
+    const { values, positionals } = parseArgs({
+      args,
+      allowPositionals: true,
+      options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' } },
+    });
     const [path] = positionals;
     if (!path || positionals.length > 1) throw new UsageError('Name one file to inspect.');
     const bytes = await readFile(path);
     const { format, content } = await readFileContent(basename(path), bytes);
     if (content.type === 'results') {
       const { cases, name, at } = content.results;
-      const counts = Object.fromEntries(['passed', 'failed', 'broken', 'skipped'].map((outcome) => [outcome, cases.filter((one) => one.outcome === outcome).length]));
+      const counts = Object.fromEntries(
+        ['passed', 'failed', 'broken', 'skipped'].map((outcome) => [outcome, cases.filter((one) => one.outcome === outcome).length]),
+      );
       if (values.items) for (const one of cases) io.out(JSON.stringify(one));
-      else io.out(values.json ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues }) : `${format.label}: ${cases.length} cases, ${JSON.stringify(counts)}`);
+      else
+        io.out(
+          values.json
+            ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues })
+            : `${format.label}: ${cases.length} cases, ${JSON.stringify(counts)}`,
+        );
       return exitCodes.done;
     }
     const outcome = harvest(content, values.kind);
@@ -39,7 +50,8 @@ export const inspect: Command = {
 };
 
 function harvest(content: Exclude<FileContent, { type: 'results' }>, kind: string | undefined): RecipeOutcome {
-  if (kind && !defaultScheme.kinds.some((one) => one.id === kind)) throw new UsageError(`There is no kind "${kind}"; there are ${defaultScheme.kinds.map((one) => one.id).join(', ')}.`);
+  if (kind && !defaultScheme.kinds.some((one) => one.id === kind))
+    throw new UsageError(`There is no kind "${kind}"; there are ${defaultScheme.kinds.map((one) => one.id).join(', ')}.`);
   if (content.type === 'document') return applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document, kind), content.document);
   if (content.type === 'sheets') return applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets, kind), content.sheets);
   return applyModelRecipe(defaultScheme, content.model);

@@ -9,7 +9,17 @@ export const report: Command = {
   usage: 'report --out FILE.docx|FILE.html [--project NAME] [--title TITLE] (--data FOLDER | --server ADDRESS) [--person NAME]',
   summary: 'Publish a status report and write it to a file',
   run: async (args, io) => {
-    const { values } = parseArgs({ args, options: { out: { type: 'string' }, project: { type: 'string' }, title: { type: 'string' }, data: { type: 'string' }, server: { type: 'string' }, person: { type: 'string' } } });
+    const { values } = parseArgs({
+      args,
+      options: {
+        out: { type: 'string' },
+        project: { type: 'string' },
+        title: { type: 'string' },
+        data: { type: 'string' },
+        server: { type: 'string' },
+        person: { type: 'string' },
+      },
+    });
     const endpoint = values.out?.endsWith('.docx') ? getReportDocument : values.out?.endsWith('.html') ? getReportPage : undefined;
     if (!values.out || !endpoint) throw new UsageError('Name the file to write: --out FILE.docx or --out FILE.html.');
     const out = values.out;

@@ -36,13 +36,23 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
   }
   await reword(client, project);
   const lamp = await client.call(getItem, { params: { project, item: 'SYS-118' } });
-  await client.call(createWaiver, { params: { project }, body: { item: lamp.id, rule: 'tested', reason: 'The fish counter is delivered in the second stage; the fishery board agreed to wait.', until: '2027-06-30' } });
+  await client.call(createWaiver, {
+    params: { project },
+    body: {
+      item: lamp.id,
+      rule: 'tested',
+      reason: 'The fish counter is delivered in the second stage; the fishery board agreed to wait.',
+      until: '2027-06-30',
+    },
+  });
   return project;
 }
 
 /** Links kept in a list by the design team: element by name, requirement by reference. */
 async function linkDesign(client: Client, project: string, path: string): Promise<void> {
-  const rows = readCsv(readFileSync(path), 'links.csv').sheets[0]!.rows.slice(1).filter((row) => row.length === 3);
+  const rows = readCsv(readFileSync(path), 'links.csv')
+    .sheets[0]!.rows.slice(1)
+    .filter((row) => row.length === 3);
   const outline = await client.call(getOutline, { params: { project } });
   const { collections } = await client.call(getProject, { params: { project } });
   const model = collections.findIndex((collection) => collection.holds === 'model');

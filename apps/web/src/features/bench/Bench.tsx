@@ -48,14 +48,23 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     return onlyUnlinked ? narrowRows(outline, all, (row) => !linked.has(row) || row === marked.left) : all;
   }, [outline, leftIndex, onlyUnlinked, linked, marked.left]);
   const plainRight = useMemo(() => rowsOf(outline, rightIndex), [outline, rightIndex]);
-  const suggestions = useSuggestions(project.id, likely && marked.left !== undefined && !outline.heading[marked.left] ? outline.id[marked.left] : undefined, right);
-  const { rightRows, reasons } = useMemo(() => orderRight(outline, plainRight, likely && suggestions.data ? suggestions.data : [], threads, marked.left), [outline, plainRight, likely, suggestions.data, threads, marked.left]);
+  const suggestions = useSuggestions(
+    project.id,
+    likely && marked.left !== undefined && !outline.heading[marked.left] ? outline.id[marked.left] : undefined,
+    right,
+  );
+  const { rightRows, reasons } = useMemo(
+    () => orderRight(outline, plainRight, likely && suggestions.data ? suggestions.data : [], threads, marked.left),
+    [outline, plainRight, likely, suggestions.data, threads, marked.left],
+  );
 
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
   const allowedFor = (a: number, b: number): AllowedLink[] => {
     if (outline.heading[a] || outline.heading[b]) return [];
     const present = threads.filter((thread) => thread.left === a && thread.right === b);
-    return findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(({ linkKind, reversed }) => !present.some((thread) => scheme.linkKinds[thread.kind]!.id === linkKind.id && thread.leftIsFrom === !reversed));
+    return findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(
+      ({ linkKind, reversed }) => !present.some((thread) => scheme.linkKinds[thread.kind]!.id === linkKind.id && thread.leftIsFrom === !reversed),
+    );
   };
   const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
     const [from, to] = reversed ? [b, a] : [a, b];
@@ -68,7 +77,11 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const propose = (a: number | undefined, b: number | undefined) => {
     if (a === undefined || b === undefined) return notify('Mark an item on each side first.', 'info');
     const allowed = allowedFor(a, b);
-    if (allowed.length === 0) return notify(explainRefusal(outline, threads, a, b, (row) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase()), 'info');
+    if (allowed.length === 0)
+      return notify(
+        explainRefusal(outline, threads, a, b, (row) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase()),
+        'info',
+      );
     setMarked({ left: a, right: b });
     if (allowed.length === 1) create(a, b, allowed[0]!);
     else setAsking({ left: a, right: b, allowed });
@@ -76,7 +89,10 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const removeMarked = () => {
     const found = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
     if (found.length === 0) return notify('The two marked items are not linked.', 'info');
-    unlink.mutate(found.map((thread) => thread.id), { onSuccess: () => notify('Link removed. Undo brings it back.') });
+    unlink.mutate(
+      found.map((thread) => thread.id),
+      { onSuccess: () => notify('Link removed. Undo brings it back.') },
+    );
   };
   const rowsAt = { left: leftRows, right: rightRows };
   const step = (by: number) => {
@@ -92,7 +108,18 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     setMarked({ ...marked, left: next });
   };
   const open = () => marked[side] !== undefined && void navigate(itemAddress(outline.reference[marked[side]!]!));
-  const keys: Record<string, () => void> = { ArrowDown: () => step(1), ArrowUp: () => step(-1), PageDown: () => step(15), PageUp: () => step(-15), ArrowRight: () => setSide('right'), ArrowLeft: () => setSide('left'), Enter: () => propose(marked.left, marked.right), Delete: removeMarked, n: nextUnlinked, o: open };
+  const keys: Record<string, () => void> = {
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
+    PageDown: () => step(15),
+    PageUp: () => step(-15),
+    ArrowRight: () => setSide('right'),
+    ArrowLeft: () => setSide('left'),
+    Enter: () => propose(marked.left, marked.right),
+    Delete: removeMarked,
+    n: nextUnlinked,
+    o: open,
+  };
   return (
     <DndContext
       sensors={sensors}
@@ -125,19 +152,86 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           run();
         }}
       >
-        <BenchSide side="left" label={project.collections[leftIndex]!.name} outline={outline} rows={leftRows} marked={marked.left} focused={side === 'left'} partner={threads.filter((thread) => thread.right === marked.right).map((thread) => thread.left)} fits={(row) => dragged?.side !== 'right' || allowedFor(row, dragged.row).length > 0} onMark={(row) => { setSide('left'); setMarked((before) => ({ ...before, left: row })); frame.current?.focus(); }} onScroll={(top) => setScroll((before) => ({ ...before, left: top }))} />
-        <Threads threads={threads} leftRows={leftRows} rightRows={rightRows} scroll={scroll} height={height} marked={marked} phrase={(thread: Thread) => `${outline.reference[thread.left]} ${phraseAt(scheme.linkKinds[thread.kind]!, thread.leftIsFrom ? 'from' : 'to')} ${outline.reference[thread.right]}`} onPick={(thread) => setMarked({ left: thread.left, right: thread.right })} />
-        <BenchSide side="right" label={project.collections[rightIndex]!.name} outline={outline} rows={rightRows} marked={marked.right} focused={side === 'right'} partner={threads.filter((thread) => thread.left === marked.left).map((thread) => thread.right)} reasons={reasons} fits={(row) => dragged?.side !== 'left' || allowedFor(dragged.row, row).length > 0} onMark={(row) => { setSide('right'); setMarked((before) => ({ ...before, right: row })); frame.current?.focus(); }} onScroll={(top) => setScroll((before) => ({ ...before, right: top }))} />
-        <Box srOnly aria-live="polite">{marked[side] === undefined ? '' : `${outline.reference[marked[side]!]} ${outline.title[marked[side]!]}`}</Box>
+        <BenchSide
+          side="left"
+          label={project.collections[leftIndex]!.name}
+          outline={outline}
+          rows={leftRows}
+          marked={marked.left}
+          focused={side === 'left'}
+          partner={threads.filter((thread) => thread.right === marked.right).map((thread) => thread.left)}
+          fits={(row) => dragged?.side !== 'right' || allowedFor(row, dragged.row).length > 0}
+          onMark={(row) => {
+            setSide('left');
+            setMarked((before) => ({ ...before, left: row }));
+            frame.current?.focus();
+          }}
+          onScroll={(top) => setScroll((before) => ({ ...before, left: top }))}
+        />
+        <Threads
+          threads={threads}
+          leftRows={leftRows}
+          rightRows={rightRows}
+          scroll={scroll}
+          height={height}
+          marked={marked}
+          phrase={(thread: Thread) =>
+            `${outline.reference[thread.left]} ${phraseAt(scheme.linkKinds[thread.kind]!, thread.leftIsFrom ? 'from' : 'to')} ${outline.reference[thread.right]}`
+          }
+          onPick={(thread) => setMarked({ left: thread.left, right: thread.right })}
+        />
+        <BenchSide
+          side="right"
+          label={project.collections[rightIndex]!.name}
+          outline={outline}
+          rows={rightRows}
+          marked={marked.right}
+          focused={side === 'right'}
+          partner={threads.filter((thread) => thread.left === marked.left).map((thread) => thread.right)}
+          reasons={reasons}
+          fits={(row) => dragged?.side !== 'left' || allowedFor(dragged.row, row).length > 0}
+          onMark={(row) => {
+            setSide('right');
+            setMarked((before) => ({ ...before, right: row }));
+            frame.current?.focus();
+          }}
+          onScroll={(top) => setScroll((before) => ({ ...before, right: top }))}
+        />
+        <Box srOnly aria-live="polite">
+          {marked[side] === undefined ? '' : `${outline.reference[marked[side]!]} ${outline.title[marked[side]!]}`}
+        </Box>
       </Flex>
-      <DragOverlay dropAnimation={null}>{dragged && <Box bg="moss.solid" color="moss.contrast" px="2" h={`${rowHeight}px`} display="inline-flex" alignItems="center" fontFamily="mono" fontSize="12px">{outline.reference[dragged.row]}</Box>}</DragOverlay>
-      {asking && <KindChoice left={outline.reference[asking.left]!} right={outline.reference[asking.right]!} allowed={asking.allowed} onChoose={(allowed) => create(asking.left, asking.right, allowed)} onClose={() => { setAsking(undefined); frame.current?.focus(); }} />}
+      <DragOverlay dropAnimation={null}>
+        {dragged && (
+          <Box bg="moss.solid" color="moss.contrast" px="2" h={`${rowHeight}px`} display="inline-flex" alignItems="center" fontFamily="mono" fontSize="12px">
+            {outline.reference[dragged.row]}
+          </Box>
+        )}
+      </DragOverlay>
+      {asking && (
+        <KindChoice
+          left={outline.reference[asking.left]!}
+          right={outline.reference[asking.right]!}
+          allowed={asking.allowed}
+          onChoose={(allowed) => create(asking.left, asking.right, allowed)}
+          onClose={() => {
+            setAsking(undefined);
+            frame.current?.focus();
+          }}
+        />
+      )}
     </DndContext>
   );
 }
 
 /** Linked and likely rows first, the others in outline order, when likeliest first is asked. */
-function orderRight(outline: OutlineReply, rows: number[], suggestions: { item: { id: string }; shared: string[] }[], threads: Thread[], left: number | undefined): { rightRows: number[]; reasons: Map<number, string> } {
+function orderRight(
+  outline: OutlineReply,
+  rows: number[],
+  suggestions: { item: { id: string }; shared: string[] }[],
+  threads: Thread[],
+  left: number | undefined,
+): { rightRows: number[]; reasons: Map<number, string> } {
   const reasons = new Map<number, string>();
   if (suggestions.length === 0) return { rightRows: rows, reasons };
   const rowOf = new Map(rows.map((row) => [outline.id[row]!, row]));

@@ -8,7 +8,12 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { Bench } from './Bench';
 
-const address = z.object({ left: z.string().default(''), right: z.string().default(''), only: z.enum(['all', 'unlinked']).default('all'), order: z.enum(['outline', 'likely']).default('outline') });
+const address = z.object({
+  left: z.string().default(''),
+  right: z.string().default(''),
+  only: z.enum(['all', 'unlinked']).default('all'),
+  order: z.enum(['outline', 'likely']).default('outline'),
+});
 
 /** Linking: two outlines face to face. */
 export function BenchPage() {
@@ -19,9 +24,20 @@ export function BenchPage() {
   if (outline.error) return <ErrorNote error={outline.error} />;
   if (!outline.data) return <Loading what="the bench" />;
   if (collections.length < 2)
-    return <EmptyState title="The bench needs two collections"><Box asChild textDecoration="underline"><Link to={`/p/${project.id}/gather`}>Gather</Link></Box> a specification and a model or tests; then link them here, side by side.</EmptyState>;
-  const leftId = collections.some((one) => one.id === left) ? left : (collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0]!).id;
-  const rightId = collections.some((one) => one.id === right) ? right : (collections.find((one) => one.holds === 'model' && one.id !== leftId) ?? collections.find((one) => one.id !== leftId)!).id;
+    return (
+      <EmptyState title="The bench needs two collections">
+        <Box asChild textDecoration="underline">
+          <Link to={`/p/${project.id}/gather`}>Gather</Link>
+        </Box>{' '}
+        a specification and a model or tests; then link them here, side by side.
+      </EmptyState>
+    );
+  const leftId = collections.some((one) => one.id === left)
+    ? left
+    : (collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0]!).id;
+  const rightId = collections.some((one) => one.id === right)
+    ? right
+    : (collections.find((one) => one.holds === 'model' && one.id !== leftId) ?? collections.find((one) => one.id !== leftId)!).id;
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   return (
     <Page
@@ -31,15 +47,38 @@ export function BenchPage() {
       actions={
         <>
           <Choice label="Left outline" value={leftId} options={options} onChange={(value) => set({ left: value })} />
-          <Choice label="Which items on the left" value={only} options={[{ value: 'all', label: 'all items' }, { value: 'unlinked', label: 'without a link to the right' }]} onChange={(value) => set({ only: value as 'all' })} />
+          <Choice
+            label="Which items on the left"
+            value={only}
+            options={[
+              { value: 'all', label: 'all items' },
+              { value: 'unlinked', label: 'without a link to the right' },
+            ]}
+            onChange={(value) => set({ only: value as 'all' })}
+          />
           <Box color="fg.muted">facing</Box>
           <Choice label="Right outline" value={rightId} options={options} onChange={(value) => set({ right: value })} />
-          <Choice label="Order on the right" value={order} options={[{ value: 'outline', label: 'in outline order' }, { value: 'likely', label: 'likeliest first' }]} onChange={(value) => set({ order: value as 'outline' })} />
+          <Choice
+            label="Order on the right"
+            value={order}
+            options={[
+              { value: 'outline', label: 'in outline order' },
+              { value: 'likely', label: 'likeliest first' },
+            ]}
+            onChange={(value) => set({ order: value as 'outline' })}
+          />
         </>
       }
     >
       <Flex h="100%" borderTopWidth="1px">
-        <Bench key={`${leftId} ${rightId}`} outline={outline.data} left={leftId} right={rightId} onlyUnlinked={only === 'unlinked'} likely={order === 'likely'} />
+        <Bench
+          key={`${leftId} ${rightId}`}
+          outline={outline.data}
+          left={leftId}
+          right={rightId}
+          onlyUnlinked={only === 'unlinked'}
+          likely={order === 'likely'}
+        />
       </Flex>
     </Page>
   );

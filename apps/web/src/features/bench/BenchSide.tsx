@@ -29,16 +29,47 @@ export function BenchSide({ side, label, outline, rows, marked, focused, partner
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
   const linked = new Set(partner);
   const at = marked === undefined ? -1 : rows.indexOf(marked);
+  const firstPartner = focused ? -1 : rows.findIndex((row) => linked.has(row));
+  useEffect(() => {
+    if (firstPartner >= 0) virtual.scrollToIndex(firstPartner, { align: 'center' });
+  }, [firstPartner, virtual]);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
   return (
-    <Box ref={frame} flex="1" minW="0" overflow="auto" bg="bg.panel" role="listbox" aria-label={label} onScroll={(event) => onScroll(event.currentTarget.scrollTop)}>
-      {rows.length === 0 && <Box p="6" color="fg.muted">Nothing to show here.</Box>}
+    <Box
+      ref={frame}
+      flex="1"
+      minW="0"
+      overflow="auto"
+      bg="bg.panel"
+      role="listbox"
+      aria-label={label}
+      onScroll={(event) => onScroll(event.currentTarget.scrollTop)}
+    >
+      {rows.length === 0 && (
+        <Box p="6" color="fg.muted">
+          Nothing to show here.
+        </Box>
+      )}
       <Box position="relative" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index, start }) => {
           const row = rows[index]!;
-          return <BenchRow key={outline.id[row]} side={side} outline={outline} row={row} top={start} marked={row === marked} focused={focused} linked={linked.has(row)} fits={fits(row)} reason={reasons?.get(row)} onMark={() => onMark(row)} />;
+          return (
+            <BenchRow
+              key={outline.id[row]}
+              side={side}
+              outline={outline}
+              row={row}
+              top={start}
+              marked={row === marked}
+              focused={focused}
+              linked={linked.has(row)}
+              fits={fits(row)}
+              reason={reasons?.get(row)}
+              onMark={() => onMark(row)}
+            />
+          );
         })}
       </Box>
     </Box>
@@ -90,10 +121,24 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       title={outline.title[row]}
     >
       <Box flexShrink={0} style={{ width: depthIn(outline, row) * 12 }} />
-      {isHeading ? null : state === 'notApplicable' ? <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} /> : <StateMark state={state} bare />}
-      {!isHeading && <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>{outline.reference[row]}</Box>}
-      <Box flex="1" minW="0" truncate fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'}>{outline.title[row]}</Box>
-      {reason && <Box fontSize="11.5px" color="moss.fg" fontStyle="italic" truncate maxW="40%">{reason}</Box>}
+      {isHeading ? null : state === 'notApplicable' ? (
+        <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} />
+      ) : (
+        <StateMark state={state} bare />
+      )}
+      {!isHeading && (
+        <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>
+          {outline.reference[row]}
+        </Box>
+      )}
+      <Box flex="1" minW="0" truncate fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'}>
+        {outline.title[row]}
+      </Box>
+      {reason && (
+        <Box fontSize="11.5px" color="moss.fg" fontStyle="italic" truncate maxW="40%">
+          {reason}
+        </Box>
+      )}
     </Flex>
   );
 }

@@ -22,11 +22,25 @@ export function KindChoice({ left, right, allowed, onChoose, onClose }: Props) {
               if (chosen) onChoose(chosen);
             }}
           >
-            <Dialog.Header pb="2"><Dialog.Title fontSize="15px">How are they linked?</Dialog.Title></Dialog.Header>
+            <Dialog.Header pb="2">
+              <Dialog.Title fontSize="15px">How are they linked?</Dialog.Title>
+            </Dialog.Header>
             <Dialog.Body pb="4">
               {allowed.map((one, index) => (
-                <Button key={`${one.linkKind.id}${one.reversed}`} variant="outline" size="sm" w="100%" mb="2" justifyContent="flex-start" fontWeight="400" autoFocus={index === 0} onClick={() => onChoose(one)}>
-                  <Box fontFamily="mono" color="fg.muted" mr="1">{index + 1}</Box>
+                <Button
+                  key={`${one.linkKind.id}${one.reversed}`}
+                  variant="outline"
+                  size="sm"
+                  w="100%"
+                  mb="2"
+                  justifyContent="flex-start"
+                  fontWeight="400"
+                  autoFocus={index === 0}
+                  onClick={() => onChoose(one)}
+                >
+                  <Box fontFamily="mono" color="fg.muted" mr="1">
+                    {index + 1}
+                  </Box>
                   <Box fontFamily="mono">{left}</Box> {phraseAt(one.linkKind, one.reversed ? 'to' : 'from')} <Box fontFamily="mono">{right}</Box>
                 </Button>
               ))}

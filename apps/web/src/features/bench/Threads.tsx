@@ -35,11 +35,23 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
         {placed.slice(0, MOST).map(({ thread, y1, y2, near, far }) => {
           const isMarked = thread.left === marked.left || thread.right === marked.right;
           const clamp = (y: number) => Math.max(-10, Math.min(height + 10, y));
-          const path = near && far ? `M0 ${y1}C60 ${y1} 90 ${y2} ${WIDTH} ${y2}` : near ? `M0 ${y1}C26 ${y1} 34 ${y1} 40 ${clamp(y1 + (y2 > y1 ? 9 : -9))}` : `M${WIDTH} ${y2}C${WIDTH - 26} ${y2} ${WIDTH - 34} ${y2} ${WIDTH - 40} ${clamp(y2 + (y1 > y2 ? 9 : -9))}`;
+          const path =
+            near && far
+              ? `M0 ${y1}C60 ${y1} 90 ${y2} ${WIDTH} ${y2}`
+              : near
+                ? `M0 ${y1}C26 ${y1} 34 ${y1} 40 ${clamp(y1 + (y2 > y1 ? 9 : -9))}`
+                : `M${WIDTH} ${y2}C${WIDTH - 26} ${y2} ${WIDTH - 34} ${y2} ${WIDTH - 40} ${clamp(y2 + (y1 > y2 ? 9 : -9))}`;
           return (
             <g key={thread.id} onClick={() => onPick(thread)} style={{ cursor: 'pointer' }}>
               <path d={path} fill="none" stroke="transparent" strokeWidth="9" />
-              <path d={path} fill="none" stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : 'var(--chakra-colors-thread)'} strokeWidth={isMarked ? 2.6 : 1.3} strokeDasharray={thread.suspect ? '5 4' : undefined} opacity={isMarked ? 1 : 0.45}>
+              <path
+                d={path}
+                fill="none"
+                stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : 'var(--chakra-colors-thread)'}
+                strokeWidth={isMarked ? 2.6 : 1.3}
+                strokeDasharray={thread.suspect ? '5 4' : undefined}
+                opacity={isMarked ? 1 : 0.45}
+              >
                 <title>{phrase(thread) + (thread.suspect ? ' (suspect)' : '')}</title>
               </path>
             </g>

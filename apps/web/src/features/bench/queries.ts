@@ -5,12 +5,22 @@ import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../item-sheet/queries';
 
 export function useLinksBetween(project: string, left: string, right: string) {
-  return useQuery({ queryKey: [...projectKey(project), 'links', left, right], queryFn: () => call(listLinks, { params: { project }, query: { left, right } }), placeholderData: keepPreviousData, enabled: left !== '' && right !== '' });
+  return useQuery({
+    queryKey: [...projectKey(project), 'links', left, right],
+    queryFn: () => call(listLinks, { params: { project }, query: { left, right } }),
+    placeholderData: keepPreviousData,
+    enabled: left !== '' && right !== '',
+  });
 }
 
 export function useSuggestions(project: string, item: string | undefined, collection: string) {
-  return useQuery({ queryKey: [...projectKey(project), 'suggestions', item, collection], queryFn: ({ signal }) => call(suggestLinks, { params: { project, item: item! }, query: { collection }, signal }), enabled: item !== undefined && collection !== '' });
+  return useQuery({
+    queryKey: [...projectKey(project), 'suggestions', item, collection],
+    queryFn: ({ signal }) => call(suggestLinks, { params: { project, item: item! }, query: { collection }, signal }),
+    enabled: item !== undefined && collection !== '',
+  });
 }
 
-export const useMakeLink = (project: string) => useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) => call(createLinks, { params: { project }, body: { links } }));
+export const useMakeLink = (project: string) =>
+  useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) => call(createLinks, { params: { project }, body: { links } }));
 export const useUnlink = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));

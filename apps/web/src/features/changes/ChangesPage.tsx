@@ -26,14 +26,26 @@ export function ChangesPage() {
       {changes.data && rows.length === 0 && <EmptyState title="Nothing has changed yet">What you gather, write and link appears here.</EmptyState>}
       {rows.map((row) => (
         <Flex key={row.id} gap="4" py="1" borderTopWidth="1px" color={row.undone ? 'fg.subtle' : undefined}>
-          <Box w="4em" textAlign="right" fontVariantNumeric="tabular-nums" color="fg.muted">{row.seq}</Box>
-          <Box w="11em" color="fg.muted">{format(new Date(row.at), 'd MMM yyyy, HH:mm:ss')}</Box>
-          <Box w="11em" truncate>{row.person}</Box>
-          <Box flex="1" textDecoration={row.undone ? 'line-through' : undefined}>{row.action}</Box>
+          <Box w="4em" textAlign="right" fontVariantNumeric="tabular-nums" color="fg.muted">
+            {row.seq}
+          </Box>
+          <Box w="11em" color="fg.muted">
+            {format(new Date(row.at), 'd MMM yyyy, HH:mm:ss')}
+          </Box>
+          <Box w="11em" truncate>
+            {row.person}
+          </Box>
+          <Box flex="1" textDecoration={row.undone ? 'line-through' : undefined}>
+            {row.action}
+          </Box>
           <Box color="fg.muted">{row.undone ? 'undone' : `${row.changes} ${row.changes === 1 ? 'row' : 'rows'}`}</Box>
         </Flex>
       ))}
-      {changes.hasNextPage && <Button mt="3" size="xs" variant="outline" loading={changes.isFetchingNextPage} onClick={() => void changes.fetchNextPage()}>Older changes</Button>}
+      {changes.hasNextPage && (
+        <Button mt="3" size="xs" variant="outline" loading={changes.isFetchingNextPage} onClick={() => void changes.fetchNextPage()}>
+          Older changes
+        </Button>
+      )}
     </Page>
   );
 }

@@ -38,18 +38,35 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
   const go = (path: string) => () => void navigate(path);
   const fixed: Entry[] = [
     { key: 'section', sort: 'View', label: 'Section', run: go(`/p/${project.id}`) },
-    ...course.flatMap((stage) => stage.views.map((view): Entry => ({ key: view.path, sort: 'View', label: `${stage.label}: ${view.label}`, run: go(`/p/${project.id}/${view.path}`) }))),
-    ...project.collections.map((collection): Entry => ({ key: collection.id, sort: 'View', label: `Read ${collection.name}`, run: go(`/p/${project.id}/shape/${collection.id}`) })),
+    ...course.flatMap((stage) =>
+      stage.views.map((view): Entry => ({ key: view.path, sort: 'View', label: `${stage.label}: ${view.label}`, run: go(`/p/${project.id}/${view.path}`) })),
+    ),
+    ...project.collections.map(
+      (collection): Entry => ({ key: collection.id, sort: 'View', label: `Read ${collection.name}`, run: go(`/p/${project.id}/shape/${collection.id}`) }),
+    ),
     { key: 'changes', sort: 'View', label: 'Changes', run: go(`/p/${project.id}/changes`) },
     { key: 'undo', sort: 'Action', label: 'Undo your last action', run: () => takeBack.mutate('undo') },
     { key: 'redo', sort: 'Action', label: 'Redo', run: () => takeBack.mutate('redo') },
-    { key: 'theme', sort: 'Action', label: mode === 'dark' ? 'Use the light theme' : 'Use the dark theme', run: () => setColourMode(mode === 'dark' ? 'light' : 'dark') },
+    {
+      key: 'theme',
+      sort: 'Action',
+      label: mode === 'dark' ? 'Use the light theme' : 'Use the dark theme',
+      run: () => setColourMode(mode === 'dark' ? 'light' : 'dark'),
+    },
     { key: 'projects', sort: 'View', label: 'All projects', run: go('/') },
   ];
   const wanted = words.trim().toLowerCase();
   const items = wanted ? (found.data ?? []) : [];
   const entries: Entry[] = [
-    ...items.map((item): Entry => ({ key: item.id, sort: 'Item', label: `${item.reference}  ${item.title}`, mark: <StateMark state={item.state} bare />, run: go(itemAddress(item.reference)) })),
+    ...items.map(
+      (item): Entry => ({
+        key: item.id,
+        sort: 'Item',
+        label: `${item.reference}  ${item.title}`,
+        mark: <StateMark state={item.state} bare />,
+        run: go(itemAddress(item.reference)),
+      }),
+    ),
     ...fixed.filter((entry) => entry.label.toLowerCase().includes(wanted)),
   ];
   const chosen = Math.min(at, entries.length - 1);
@@ -87,13 +104,34 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
             />
             <Box role="listbox" maxH="56vh" overflow="auto" py="1">
               {entries.map((entry, index) => (
-                <Flex key={`${entry.sort}${entry.key}`} role="option" aria-selected={index === chosen} px="4" py="1" gap="3" align="center" cursor="pointer" bg={index === chosen ? 'moss.subtle' : undefined} onMouseMove={() => setAt(index)} onClick={() => choose(entry)} ref={index === chosen ? (element) => void element?.scrollIntoView({ block: 'nearest' }) : undefined}>
+                <Flex
+                  key={`${entry.sort}${entry.key}`}
+                  role="option"
+                  aria-selected={index === chosen}
+                  px="4"
+                  py="1"
+                  gap="3"
+                  align="center"
+                  cursor="pointer"
+                  bg={index === chosen ? 'moss.subtle' : undefined}
+                  onMouseMove={() => setAt(index)}
+                  onClick={() => choose(entry)}
+                  ref={index === chosen ? (element) => void element?.scrollIntoView({ block: 'nearest' }) : undefined}
+                >
                   {entry.mark ?? <Box w="14px" />}
-                  <Box flex="1" truncate>{entry.label}</Box>
-                  <Box color="fg.muted" fontSize="12px">{entry.sort}</Box>
+                  <Box flex="1" truncate>
+                    {entry.label}
+                  </Box>
+                  <Box color="fg.muted" fontSize="12px">
+                    {entry.sort}
+                  </Box>
                 </Flex>
               ))}
-              {entries.length === 0 && <Box px="4" py="3" color="fg.muted">{found.isFetching ? 'Looking…' : `Nothing is called “${words}”. Try fewer words or a reference.`}</Box>}
+              {entries.length === 0 && (
+                <Box px="4" py="3" color="fg.muted">
+                  {found.isFetching ? 'Looking…' : `Nothing is called “${words}”. Try fewer words or a reference.`}
+                </Box>
+              )}
             </Box>
           </Dialog.Content>
         </Dialog.Positioner>

@@ -45,7 +45,17 @@ function StageEntry({ stage, waiting, base, here, rest }: { stage: Stage; waitin
       {here &&
         stage.views.length > 1 &&
         stage.views.map((view) => (
-          <Box asChild key={view.path} fontSize="13px" px="2" py="0.5" borderRadius="l2" color={rest === view.path ? 'moss.fg' : 'fg.muted'} bg={rest === view.path ? 'moss.subtle' : 'transparent'} whiteSpace="nowrap">
+          <Box
+            asChild
+            key={view.path}
+            fontSize="13px"
+            px="2"
+            py="0.5"
+            borderRadius="l2"
+            color={rest === view.path ? 'moss.fg' : 'fg.muted'}
+            bg={rest === view.path ? 'moss.subtle' : 'transparent'}
+            whiteSpace="nowrap"
+          >
             <NavLink to={`${base}/${view.path}`} end>
               {view.label}
             </NavLink>

@@ -9,10 +9,52 @@ const everywhere: [string, string][] = [
 ];
 
 const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
-  { test: /^$/, title: 'Section', keys: [['Arrow keys', 'Move from item to item, layer to layer'], ['Enter', 'Open the item'], ['Esc', 'Let go of the selection']] },
-  { test: /^link$/, title: 'Bench', keys: [['↑ ↓', 'Move in the outline'], ['← →', 'Change side'], ['Enter', 'Link the two marked items'], ['Delete', 'Remove the link between them'], ['N', 'Next item without a link on the left'], ['O', 'Open the marked item']] },
-  { test: /^link\/matrix/, title: 'Trace matrix', keys: [['Arrow keys', 'Move from cell to cell'], ['Ctrl with arrows', 'Move to the next linked cell'], ['Enter or Space', 'Link or unlink'], ['O', 'Open the row’s item'], ['G', 'Next gap'], ['X', 'Swap rows and columns']] },
-  { test: /^shape/, title: 'Read', keys: [['↑ ↓', 'Move from item to item'], ['Enter', 'Edit in place'], ['Ctrl Enter', 'Save'], ['A', 'Add an item after this one'], ['Alt ↑ ↓', 'Move the item'], ['Alt → ←', 'Move it a level down or up'], ['Delete', 'Withdraw']] },
+  {
+    test: /^$/,
+    title: 'Section',
+    keys: [
+      ['Arrow keys', 'Move from item to item, layer to layer'],
+      ['Enter', 'Open the item'],
+      ['Esc', 'Let go of the selection'],
+    ],
+  },
+  {
+    test: /^link$/,
+    title: 'Bench',
+    keys: [
+      ['↑ ↓', 'Move in the outline'],
+      ['← →', 'Change side'],
+      ['Enter', 'Link the two marked items'],
+      ['Delete', 'Remove the link between them'],
+      ['N', 'Next item without a link on the left'],
+      ['O', 'Open the marked item'],
+    ],
+  },
+  {
+    test: /^link\/matrix/,
+    title: 'Trace matrix',
+    keys: [
+      ['Arrow keys', 'Move from cell to cell'],
+      ['Ctrl with arrows', 'Move to the next linked cell'],
+      ['Enter or Space', 'Link or unlink'],
+      ['O', 'Open the row’s item'],
+      ['G', 'Next gap'],
+      ['X', 'Swap rows and columns'],
+    ],
+  },
+  {
+    test: /^shape/,
+    title: 'Read',
+    keys: [
+      ['↑ ↓', 'Move from item to item'],
+      ['Enter', 'Edit in place'],
+      ['Ctrl Enter', 'Save'],
+      ['A', 'Add an item after this one'],
+      ['Alt ↑ ↓', 'Move the item'],
+      ['Alt → ←', 'Move it a level down or up'],
+      ['Delete', 'Withdraw'],
+    ],
+  },
 ];
 
 export function KeysHelp({ onClose }: { onClose: () => void }) {
@@ -44,10 +86,14 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
 function Keys({ title, keys }: { title: string; keys: [string, string][] }) {
   return (
     <Box mb="4">
-      <Box fontWeight="600" mb="1">{title}</Box>
+      <Box fontWeight="600" mb="1">
+        {title}
+      </Box>
       {keys.map(([key, what]) => (
         <Flex key={key} py="1" borderTopWidth="1px" gap="4">
-          <Box as="kbd" fontFamily="mono" fontSize="12px" w="130px" color="moss.fg">{key}</Box>
+          <Box as="kbd" fontFamily="mono" fontSize="12px" w="130px" color="moss.fg">
+            {key}
+          </Box>
           <Box>{what}</Box>
         </Flex>
       ))}

@@ -17,14 +17,28 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
   return (
     <Flex as="footer" h="30px" px="4" align="center" gap="2" borderTopWidth="1px" bg="bg.panel" fontSize="12.5px" color="fg.muted" flexShrink={0}>
       <Button size="2xs" variant="ghost" disabled={!state?.undo || takeBack.isPending} onClick={() => mutate('undo')} title="Undo (Ctrl Z)">
-        <Undo2 size={13} /> Undo{state?.undo && <Box as="span" fontWeight="400" truncate maxW="260px">: {state.undo}</Box>}
+        <Undo2 size={13} /> Undo
+        {state?.undo && (
+          <Box as="span" fontWeight="400" truncate maxW="260px">
+            : {state.undo}
+          </Box>
+        )}
       </Button>
       <Button size="2xs" variant="ghost" disabled={!state?.redo || takeBack.isPending} onClick={() => mutate('redo')} title="Redo (Ctrl Y)">
-        <Redo2 size={13} /> Redo{state?.redo && <Box as="span" fontWeight="400" truncate maxW="200px">: {state.redo}</Box>}
+        <Redo2 size={13} /> Redo
+        {state?.redo && (
+          <Box as="span" fontWeight="400" truncate maxW="200px">
+            : {state.redo}
+          </Box>
+        )}
       </Button>
       <RunningJobs project={project.id} />
       <Box ml="auto" />
-      {!connected && <Box color="fg.warning" role="status">Not connected: what others change does not show. Trying again…</Box>}
+      {!connected && (
+        <Box color="fg.warning" role="status">
+          Not connected: what others change does not show. Trying again…
+        </Box>
+      )}
       {people.length > 1 && <Box>Here: {people.join(', ')}</Box>}
       <Box asChild _hover={{ textDecoration: 'underline' }}>
         <Link to={`/p/${project.id}/changes`}>Change {project.seq}</Link>
@@ -38,7 +52,9 @@ function RunningJobs({ project }: { project: string }) {
   const cancel = useCancelJob(project);
   return jobs.map((job) => (
     <Flex key={job.id} align="center" gap="2">
-      <Box>{job.label}: {job.step}</Box>
+      <Box>
+        {job.label}: {job.step}
+      </Box>
       <Progress.Root value={job.progress * 100} w="120px" size="xs" aria-label={job.label}>
         <Progress.Track>
           <Progress.Range />

@@ -12,9 +12,29 @@ export function PersonName() {
   };
   if (!editing)
     return (
-      <Button variant="ghost" size="xs" fontWeight="400" color={name ? 'fg' : 'fg.warning'} onClick={() => setEditing(true)} title="The name your changes are recorded under">
+      <Button
+        variant="ghost"
+        size="xs"
+        fontWeight="400"
+        color={name ? 'fg' : 'fg.warning'}
+        onClick={() => setEditing(true)}
+        title="The name your changes are recorded under"
+      >
         {name || 'Who are you?'}
       </Button>
     );
-  return <Input size="xs" w="150px" autoFocus aria-label="Your name" placeholder="Your name" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} onBlur={keep} onKeyDown={(event) => event.key === 'Enter' && keep()} />;
+  return (
+    <Input
+      size="xs"
+      w="150px"
+      autoFocus
+      aria-label="Your name"
+      placeholder="Your name"
+      value={name}
+      maxLength={80}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
+  );
 }

@@ -27,12 +27,14 @@ export function ProjectFrame() {
       next.delete('item');
       return next;
     });
-  const keys = useMemo(
-    () => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }),
-    [],
-  );
+  const keys = useMemo(() => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }), []);
   useKeys(keys);
-  if (about.error) return <Box p="8"><ErrorNote error={about.error} retry={() => void about.refetch()} /></Box>;
+  if (about.error)
+    return (
+      <Box p="8">
+        <ErrorNote error={about.error} retry={() => void about.refetch()} />
+      </Box>
+    );
   if (!about.data) return <Loading what="the project" />;
   return (
     <Flex direction="column" h="100%" overflow="hidden">

@@ -31,7 +31,13 @@ export function TopLine({ project, onFind, onKeys }: { project: Project; onFind:
       <IconButton aria-label="Keys of this view" title="Keys (?)" variant="ghost" size="xs" onClick={onKeys}>
         <Keyboard size={15} />
       </IconButton>
-      <IconButton aria-label={mode === 'dark' ? 'Light theme' : 'Dark theme'} title={mode === 'dark' ? 'Light theme' : 'Dark theme'} variant="ghost" size="xs" onClick={() => setColourMode(mode === 'dark' ? 'light' : 'dark')}>
+      <IconButton
+        aria-label={mode === 'dark' ? 'Light theme' : 'Dark theme'}
+        title={mode === 'dark' ? 'Light theme' : 'Dark theme'}
+        variant="ghost"
+        size="xs"
+        onClick={() => setColourMode(mode === 'dark' ? 'light' : 'dark')}
+      >
         {mode === 'dark' ? <Sun size={15} /> : <Moon size={15} />}
       </IconButton>
     </Flex>

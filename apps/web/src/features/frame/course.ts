@@ -12,7 +12,28 @@ export interface Stage {
 export const course: readonly Stage[] = [
   { id: 'gather', label: 'Gather', waits: (count) => (count === 1 ? '1 source' : `${count} sources`), views: [{ label: 'Sources', path: 'gather' }] },
   { id: 'shape', label: 'Shape', waits: (count) => (count === 0 ? '' : `${count} untitled`), views: [{ label: 'Read', path: 'shape' }] },
-  { id: 'link', label: 'Link', waits: (count) => `${count} to link`, views: [{ label: 'Bench', path: 'link' }, { label: 'Trace matrix', path: 'link/matrix' }] },
-  { id: 'check', label: 'Check', waits: (count) => `${count} open`, views: [{ label: 'Readiness', path: 'check' }, { label: 'Open findings', path: 'check/figure/open' }] },
-  { id: 'publish', label: 'Publish', waits: (count) => (count === 0 ? 'up to date' : `${count} since last`), views: [{ label: 'Reports', path: 'publish' }] },
+  {
+    id: 'link',
+    label: 'Link',
+    waits: (count) => `${count} to link`,
+    views: [
+      { label: 'Bench', path: 'link' },
+      { label: 'Trace matrix', path: 'link/matrix' },
+    ],
+  },
+  {
+    id: 'check',
+    label: 'Check',
+    waits: (count) => `${count} open`,
+    views: [
+      { label: 'Readiness', path: 'check' },
+      { label: 'Open findings', path: 'check/figure/open' },
+    ],
+  },
+  {
+    id: 'publish',
+    label: 'Publish',
+    waits: (count) => (count === 0 ? 'up to date' : `${count} ${count === 1 ? 'change' : 'changes'} to report`),
+    views: [{ label: 'Reports', path: 'publish' }],
+  },
 ];

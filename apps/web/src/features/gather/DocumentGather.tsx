@@ -44,16 +44,36 @@ export function DocumentGather({ entry, content }: Props) {
       <Box flex="1" minH="0">
         <Page title={entry.name} lead="As it reads, how it is understood, and what it becomes. Nothing is stored yet." fill>
           <Flex h="100%" borderTopWidth="1px">
-            <Box flex="1.15" minW="0" borderRightWidth="1px"><DocumentView blocks={blocks} outcome={outcome} shown={shown} /></Box>
-            <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel"><DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} /></Box>
+            <Box flex="1.15" minW="0" borderRightWidth="1px">
+              <DocumentView blocks={blocks} outcome={outcome} shown={shown} />
+            </Box>
+            <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
+              <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} />
+            </Box>
             <Flex flex="1" minW="0" direction="column">
-              <OutcomeList scheme={scheme} outcome={outcome} onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })} />
-              {issues.length > 0 && <Box maxH="35%" overflow="auto" borderTopWidth="1px" px="3" py="1.5" bg="bg.subtle"><IssueLines issues={issues} onShow={(issue) => showIssue(issue.at)} /></Box>}
+              <OutcomeList
+                scheme={scheme}
+                outcome={outcome}
+                onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })}
+              />
+              {issues.length > 0 && (
+                <Box maxH="35%" overflow="auto" borderTopWidth="1px" px="3" py="1.5" bg="bg.subtle">
+                  <IssueLines issues={issues} onShow={(issue) => showIssue(issue.at)} />
+                </Box>
+              )}
             </Flex>
           </Flex>
         </Page>
       </Box>
-      <ImportBar entry={entry} holds="specification" proposedName={base} proposedPrefix={prefix.slice(0, 10)} summary={describeOutcome(outcome, entry.issues.length)} wish={{ documentRecipe: recipe }} disabled={problem !== undefined || outcome.drafts.length === 0} />
+      <ImportBar
+        entry={entry}
+        holds="specification"
+        proposedName={base}
+        proposedPrefix={prefix.slice(0, 10)}
+        summary={describeOutcome(outcome, entry.issues.length)}
+        wish={{ documentRecipe: recipe }}
+        disabled={problem !== undefined || outcome.drafts.length === 0}
+      />
     </Flex>
   );
 }

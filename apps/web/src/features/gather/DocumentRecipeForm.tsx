@@ -35,27 +35,77 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
   const kinds = scheme.kinds.filter((kind) => ['needs', 'requirements'].includes(kind.layer));
   return (
     <Box px="4" py="3" fontSize="13.5px">
-      <Row label="Items are"><Choice label="Kind of the items" value={recipe.kind} options={kinds.map((kind) => ({ value: kind.id, label: kind.plural.toLowerCase() }))} onChange={(kind) => change({ kind })} /></Row>
+      <Row label="Items are">
+        <Choice
+          label="Kind of the items"
+          value={recipe.kind}
+          options={kinds.map((kind) => ({ value: kind.id, label: kind.plural.toLowerCase() }))}
+          onChange={(kind) => change({ kind })}
+        />
+      </Row>
       <Title>Headings</Title>
-      {levels.map((count, index) => count > 0 && (
-        <Row key={index} label={`Level ${index + 1} (${count})`}>
-          <Choice label={`Headings of level ${index + 1}`} value={recipe.headings[index] ?? 'section'} options={headingWords} onChange={(meaning) => change({ headings: recipe.headings.map((one, at) => (at === index ? (meaning as HeadingMeaning) : one)) })} />
-        </Row>
-      ))}
+      {levels.map(
+        (count, index) =>
+          count > 0 && (
+            <Row key={index} label={`Level ${index + 1} (${count})`}>
+              <Choice
+                label={`Headings of level ${index + 1}`}
+                value={recipe.headings[index] ?? 'section'}
+                options={headingWords}
+                onChange={(meaning) => change({ headings: recipe.headings.map((one, at) => (at === index ? (meaning as HeadingMeaning) : one)) })}
+              />
+            </Row>
+          ),
+      )}
       <Title>Running text</Title>
-      <Box color="fg.muted" mb="1">A paragraph that starts with this pattern is an item:</Box>
-      <Input size="xs" fontFamily="mono" aria-label="Pattern of references" value={recipe.identifier} onChange={(event) => change({ identifier: event.target.value })} bg="bg" aria-invalid={problem !== undefined} />
-      {problem && <Box color="brick.fg" mt="1">{problem}.</Box>}
-      <Box color="fg.muted" mt="2" mb="1">So is one with any of these words (none: leave empty):</Box>
-      <Input size="xs" aria-label="Binding words" value={recipe.bindingWords.join(', ')} placeholder="shall, must" onChange={(event) => change({ bindingWords: event.target.value.split(/,\s*/).filter(Boolean) })} bg="bg" />
+      <Box color="fg.muted" mb="1">
+        A paragraph that starts with this pattern is an item:
+      </Box>
+      <Input
+        size="xs"
+        fontFamily="mono"
+        aria-label="Pattern of references"
+        value={recipe.identifier}
+        onChange={(event) => change({ identifier: event.target.value })}
+        bg="bg"
+        aria-invalid={problem !== undefined}
+      />
+      {problem && (
+        <Box color="brick.fg" mt="1">
+          {problem}.
+        </Box>
+      )}
+      <Box color="fg.muted" mt="2" mb="1">
+        So is one with any of these words (none: leave empty):
+      </Box>
+      <Input
+        size="xs"
+        aria-label="Binding words"
+        value={recipe.bindingWords.join(', ')}
+        placeholder="shall, must"
+        onChange={(event) => change({ bindingWords: event.target.value.split(/,\s*/).filter(Boolean) })}
+        bg="bg"
+      />
       {recipe.labels.length > 0 && <Title>Labels such as “Priority: High”</Title>}
       {recipe.labels.map((label, index) => (
         <Row key={label.label} label={`${label.label}:`}>
-          <MeaningChoice scheme={scheme} kind={recipe.kind} name={label.label} meaning={label.meaning} onChange={(meaning) => change({ labels: recipe.labels.map((one, at) => (at === index ? { ...one, meaning } : one)) })} />
+          <MeaningChoice
+            scheme={scheme}
+            kind={recipe.kind}
+            name={label.label}
+            meaning={label.meaning}
+            onChange={(meaning) => change({ labels: recipe.labels.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
+          />
         </Row>
       ))}
       {recipe.tables.map((table, index) => (
-        <TablePart key={table.header} scheme={scheme} kind={recipe.kind} table={table} onChange={(next) => change({ tables: recipe.tables.map((one, at) => (at === index ? next : one)) })} />
+        <TablePart
+          key={table.header}
+          scheme={scheme}
+          kind={recipe.kind}
+          table={table}
+          onChange={(next) => change({ tables: recipe.tables.map((one, at) => (at === index ? next : one)) })}
+        />
       ))}
     </Box>
   );
@@ -65,11 +115,24 @@ function TablePart({ scheme, kind, table, onChange }: { scheme: Scheme; kind: st
   return (
     <>
       <Title>Tables “{table.header.length > 44 ? `${table.header.slice(0, 43)}…` : table.header}”</Title>
-      <Row label="Such a table"><Choice label={`Use of tables ${table.header}`} value={table.use} options={tableWords} onChange={(use) => onChange({ ...table, use: use as TableMeaning['use'] })} /></Row>
+      <Row label="Such a table">
+        <Choice
+          label={`Use of tables ${table.header}`}
+          value={table.use}
+          options={tableWords}
+          onChange={(use) => onChange({ ...table, use: use as TableMeaning['use'] })}
+        />
+      </Row>
       {(table.use === 'items' || table.use === 'fields') &&
         table.columns.map((column, index) => (
           <Row key={`${column.name}${index}`} label={column.name || `column ${index + 1}`}>
-            <MeaningChoice scheme={scheme} kind={kind} name={column.name} meaning={column.meaning} onChange={(meaning) => onChange({ ...table, columns: table.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })} />
+            <MeaningChoice
+              scheme={scheme}
+              kind={kind}
+              name={column.name}
+              meaning={column.meaning}
+              onChange={(meaning) => onChange({ ...table, columns: table.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
+            />
           </Row>
         ))}
     </>
@@ -77,13 +140,19 @@ function TablePart({ scheme, kind, table, onChange }: { scheme: Scheme; kind: st
 }
 
 function Title({ children }: { children: React.ReactNode }) {
-  return <Box fontWeight="600" mt="4" mb="1">{children}</Box>;
+  return (
+    <Box fontWeight="600" mt="4" mb="1">
+      {children}
+    </Box>
+  );
 }
 
 function Row({ label, children }: { label: string; children: React.ReactNode }) {
   return (
     <Flex align="center" gap="2" py="0.5">
-      <Box flex="1" truncate title={label}>{label}</Box>
+      <Box flex="1" minW="84px" overflowWrap="anywhere" lineHeight="1.25">
+        {label}
+      </Box>
       {children}
     </Flex>
   );

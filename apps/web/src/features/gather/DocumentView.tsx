@@ -19,10 +19,19 @@ export function DocumentView({ blocks, outcome, shown }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const recognised = useMemo(() => {
     const marks = new Map<string, Recognised>();
-    for (const { place, reference, role, title } of outcome.drafts) marks.set(`${place.block}:${place.row ?? ''}`, { label: reference ?? (role === 'section' ? 'section' : title.slice(0, 12)), section: role === 'section' });
+    for (const { place, reference, role, title } of outcome.drafts)
+      marks.set(`${place.block}:${place.row ?? ''}`, {
+        label: reference ?? (role === 'section' ? 'section' : title.slice(0, 12)),
+        section: role === 'section',
+      });
     return marks;
   }, [outcome]);
-  const rows = useVirtualizer({ count: blocks.length, getScrollElement: () => frame.current, estimateSize: (index) => (blocks[index]!.type === 'table' ? 40 * (blocks[index] as SourceTable).rows.length : 44), overscan: 6 });
+  const rows = useVirtualizer({
+    count: blocks.length,
+    getScrollElement: () => frame.current,
+    estimateSize: (index) => (blocks[index]!.type === 'table' ? 40 * (blocks[index] as SourceTable).rows.length : 44),
+    overscan: 6,
+  });
   useEffect(() => {
     if (shown) rows.scrollToIndex(shown.block, { align: 'center' });
   }, [shown, rows]);
@@ -30,7 +39,15 @@ export function DocumentView({ blocks, outcome, shown }: Props) {
     <Box ref={frame} h="100%" overflow="auto" aria-label="The document as it reads" tabIndex={0}>
       <Box position="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start, key }) => (
-          <Box key={key} ref={rows.measureElement} data-index={index} position="absolute" w="100%" style={{ transform: `translateY(${start}px)` }} bg={shown?.block === index ? 'moss.subtle' : undefined}>
+          <Box
+            key={key}
+            ref={rows.measureElement}
+            data-index={index}
+            position="absolute"
+            w="100%"
+            style={{ transform: `translateY(${start}px)` }}
+            bg={shown?.block === index ? 'moss.subtle' : undefined}
+          >
             <Block block={blocks[index]!} index={index} recognised={recognised} row={shown?.block === index ? shown.row : undefined} />
           </Box>
         ))}
@@ -47,7 +64,7 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
     return (
       <Box px="4" py="2" pl="86px" position="relative">
         {mark && <Mark mark={mark} />}
-        <Box as="table" w="100%" fontSize="12.5px" borderCollapse="collapse" className="rich">
+        <Box as="table" w="100%" fontSize="12.5px" borderCollapse="collapse" tableLayout="fixed" overflowWrap="anywhere" className="rich">
           <tbody>
             {block.rows.map((cells, at) => {
               const own = recognised.get(`${index}:${at}`);
@@ -55,7 +72,11 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
                 <Box as="tr" key={at} bg={row === at ? 'moss.muted' : at === 0 ? 'bg.subtle' : undefined}>
                   {cells.map((cell, column) => (
                     <td key={column} colSpan={cell.span}>
-                      {column === 0 && own && <Box position="absolute" left="0"><Mark mark={own} /></Box>}
+                      {column === 0 && own && (
+                        <Box position="absolute" left="0">
+                          <Mark mark={own} />
+                        </Box>
+                      )}
                       <span dangerouslySetInnerHTML={{ __html: withoutPictures(cell.html) }} />
                     </td>
                   ))}
@@ -69,8 +90,18 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
   return (
     <Flex px="4" py={block.level ? '2' : '1'} pl="86px" position="relative">
       {mark && <Mark mark={mark} />}
-      <Box className="rich" fontFamily="serif" fontSize={block.level ? sizes[Math.min(block.level, 4) - 1] : '14px'} fontWeight={block.level ? '600' : '400'} pl={block.list ? `${block.list.depth * 18}px` : undefined}>
-        {block.list && <Box as="span" mr="2">{block.list.ordered ? '–' : '•'}</Box>}
+      <Box
+        className="rich"
+        fontFamily="serif"
+        fontSize={block.level ? sizes[Math.min(block.level, 4) - 1] : '14px'}
+        fontWeight={block.level ? '600' : '400'}
+        pl={block.list ? `${block.list.depth * 18}px` : undefined}
+      >
+        {block.list && (
+          <Box as="span" mr="2">
+            {block.list.ordered ? '–' : '•'}
+          </Box>
+        )}
         <span dangerouslySetInnerHTML={{ __html: withoutPictures(block.html) }} />
       </Box>
     </Flex>
@@ -79,7 +110,20 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
 
 function Mark({ mark }: { mark: Recognised }) {
   return (
-    <Box position="absolute" left="6px" w="72px" fontFamily={mark.section ? 'body' : 'mono'} fontSize="11px" px="1.5" py="0.5" textAlign="right" truncate borderRightWidth="3px" borderColor={mark.section ? 'border.emphasized' : 'moss.solid'} color={mark.section ? 'fg.muted' : 'moss.fg'}>
+    <Box
+      position="absolute"
+      left="6px"
+      w="72px"
+      fontFamily={mark.section ? 'body' : 'mono'}
+      fontSize="11px"
+      px="1.5"
+      py="0.5"
+      textAlign="right"
+      truncate
+      borderRightWidth="3px"
+      borderColor={mark.section ? 'border.emphasized' : 'moss.solid'}
+      color={mark.section ? 'fg.muted' : 'moss.fg'}
+    >
       {mark.label}
     </Box>
   );

@@ -22,16 +22,24 @@ export function GatherPage() {
       {upload.error && <ErrorNote error={upload.error} />}
       {sources.error && <ErrorNote error={sources.error} retry={() => void sources.refetch()} />}
       {sources.isPending && <Loading what="sources" />}
-      {sources.data?.map((source) => <SourceEntry key={source.id} project={project.id} source={source} />)}
+      {sources.data?.map((source) => (
+        <SourceEntry key={source.id} project={project.id} source={source} />
+      ))}
       {runs.data && runs.data.length > 0 && (
         <Box mt="8">
-          <Box fontWeight="600" mb="1">Test runs</Box>
+          <Box fontWeight="600" mb="1">
+            Test runs
+          </Box>
           {runs.data.map((run) => (
             <Flex key={run.id} gap="4" py="1.5" borderTopWidth="1px">
               <Box w="16em">{run.name}</Box>
-              <Box w="11em" color="fg.muted">{format(new Date(run.at), 'd MMM yyyy, HH:mm')}</Box>
+              <Box w="11em" color="fg.muted">
+                {format(new Date(run.at), 'd MMM yyyy, HH:mm')}
+              </Box>
               <Box color="moss.fg">{run.counts.passed} passed</Box>
-              <Box color={run.counts.failed + run.counts.broken ? 'brick.fg' : 'fg.muted'}>{run.counts.failed} failed, {run.counts.broken} broken</Box>
+              <Box color={run.counts.failed + run.counts.broken ? 'brick.fg' : 'fg.muted'}>
+                {run.counts.failed} failed, {run.counts.broken} broken
+              </Box>
               <Box color="fg.muted">{run.counts.skipped} skipped</Box>
               <Box color={run.counts.unmatched ? 'fg.warning' : 'fg.muted'}>{run.counts.unmatched} without a test case</Box>
             </Flex>
@@ -71,10 +79,24 @@ function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
       <FileUp size={26} strokeWidth={1.5} aria-hidden />
       <Box flex="1">
         <Box fontWeight="600">Drop a file here, or choose one</Box>
-        <Box color="fg.muted" fontSize="13px">Requirements (.docx, .xlsx, .csv), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes before anything is stored.</Box>
+        <Box color="fg.muted" fontSize="13px">
+          Requirements (.docx, .xlsx, .csv), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes before anything is stored.
+        </Box>
       </Box>
-      <input ref={input} type="file" hidden aria-label="File to gather" onChange={(event) => { const file = event.target.files?.[0]; event.target.value = ''; if (file) onFile(file); }} />
-      <Button size="sm" loading={busy} loadingText="Reading…" onClick={() => input.current?.click()}>Choose a file</Button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="File to gather"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) onFile(file);
+        }}
+      />
+      <Button size="sm" loading={busy} loadingText="Reading…" onClick={() => input.current?.click()}>
+        Choose a file
+      </Button>
     </Flex>
   );
 }
@@ -85,11 +107,30 @@ function SourceEntry({ project, source }: { project: string; source: NonNullable
   return (
     <Box borderTopWidth="1px" py="1.5">
       <Flex gap="4" align="baseline">
-        <Box asChild flex="1" _hover={{ textDecoration: 'underline' }}><a href={buildUrl(getSourceFile.path, { project, source: source.id })} title="Download the original">{source.name}</a></Box>
-        <Box color="fg.muted" w="6em" textAlign="right">{source.items ? `${source.items} items` : ''}</Box>
-        <Box color="fg.muted" w="5em" textAlign="right">{Math.max(1, Math.round(source.size / 1024))} kB</Box>
-        <Box color="fg.muted" w="17em" truncate>{format(new Date(source.importedAt), 'd MMM yyyy, HH:mm')} · {source.importedBy}</Box>
-        <Button size="2xs" variant="ghost" w="9em" justifyContent="flex-start" color={doubtful ? 'fg.warning' : 'fg.muted'} disabled={source.issues.length === 0} onClick={() => setOpen(!open)} aria-expanded={open}>
+        <Box asChild flex="1" _hover={{ textDecoration: 'underline' }}>
+          <a href={buildUrl(getSourceFile.path, { project, source: source.id })} title="Download the original">
+            {source.name}
+          </a>
+        </Box>
+        <Box color="fg.muted" w="6em" textAlign="right">
+          {source.items ? `${source.items} items` : ''}
+        </Box>
+        <Box color="fg.muted" w="5em" textAlign="right">
+          {Math.max(1, Math.round(source.size / 1024))} kB
+        </Box>
+        <Box color="fg.muted" w="17em" truncate>
+          {format(new Date(source.importedAt), 'd MMM yyyy, HH:mm')} · {source.importedBy}
+        </Box>
+        <Button
+          size="2xs"
+          variant="ghost"
+          w="9em"
+          justifyContent="flex-start"
+          color={doubtful ? 'fg.warning' : 'fg.muted'}
+          disabled={source.issues.length === 0}
+          onClick={() => setOpen(!open)}
+          aria-expanded={open}
+        >
           {source.issues.length === 0 ? 'no remarks' : source.issues.length === 1 ? '1 remark' : `${source.issues.length} remarks`}
         </Button>
       </Flex>

@@ -47,17 +47,46 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
     <Box bg="bg.panel" borderTopWidth="1px" px="6" py="2" flexShrink={0}>
       {failure && <ErrorNote error={failure} />}
       <Flex align="center" gap="3">
-        <Box flex="1" fontSize="13.5px">{summary}</Box>
-        <Box color="fg.muted" fontSize="13px">into</Box>
-        <Choice label="Collection" value={target} options={[{ value: 'new', label: 'a new collection' }, ...fitting.map((collection) => ({ value: collection.id, label: collection.name }))]} onChange={setTarget} />
+        <Box flex="1" fontSize="13.5px">
+          {summary}
+        </Box>
+        <Box color="fg.muted" fontSize="13px">
+          into
+        </Box>
+        <Choice
+          label="Collection"
+          value={target}
+          options={[{ value: 'new', label: 'a new collection' }, ...fitting.map((collection) => ({ value: collection.id, label: collection.name }))]}
+          onChange={setTarget}
+        />
         {target === 'new' && (
           <>
             <Input size="xs" w="190px" aria-label="Name of the collection" value={name} onChange={(event) => setName(event.target.value)} bg="bg" />
-            <Input size="xs" w="74px" fontFamily="mono" aria-label="Prefix of references" title="Prefix of references that Coomb gives" value={prefix} onChange={(event) => setPrefix(event.target.value.toUpperCase())} bg="bg" aria-invalid={badPrefix} />
+            <Input
+              size="xs"
+              w="74px"
+              fontFamily="mono"
+              aria-label="Prefix of references"
+              title="Prefix of references that Coomb gives"
+              value={prefix}
+              onChange={(event) => setPrefix(event.target.value.toUpperCase())}
+              bg="bg"
+              aria-invalid={badPrefix}
+            />
           </>
         )}
-        <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>Leave</Button>
-        <Button size="sm" onClick={run} loading={start.isPending} loadingText="Importing…" disabled={disabled || (target === 'new' && (!name.trim() || badPrefix))}>Import</Button>
+        <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>
+          Leave
+        </Button>
+        <Button
+          size="sm"
+          onClick={run}
+          loading={start.isPending}
+          loadingText="Importing…"
+          disabled={disabled || (target === 'new' && (!name.trim() || badPrefix))}
+        >
+          Import
+        </Button>
       </Flex>
     </Box>
   );

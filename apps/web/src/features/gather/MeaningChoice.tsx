@@ -2,7 +2,8 @@ import type { Meaning, Scheme } from '@coomb/core';
 import { findKind } from '@coomb/core';
 import { Choice } from '../../shared/ui/choice';
 
-const encode = (meaning: Meaning): string => (meaning.as === 'field' ? `field ${meaning.field}` : meaning.as === 'link' ? `link ${meaning.linkKind} ${meaning.reversed ? 'to' : 'from'}` : meaning.as);
+const encode = (meaning: Meaning): string =>
+  meaning.as === 'field' ? `field ${meaning.field}` : meaning.as === 'link' ? `link ${meaning.linkKind} ${meaning.reversed ? 'to' : 'from'}` : meaning.as;
 
 function decode(text: string): Meaning {
   const [as, first, end] = text.split(' ');
@@ -12,7 +13,19 @@ function decode(text: string): Meaning {
 }
 
 /** What a column or label is taken for: part of the item, a field of its kind, its parent, or a link. */
-export function MeaningChoice({ scheme, kind, name, meaning, onChange }: { scheme: Scheme; kind: string; name: string; meaning: Meaning; onChange: (meaning: Meaning) => void }) {
+export function MeaningChoice({
+  scheme,
+  kind,
+  name,
+  meaning,
+  onChange,
+}: {
+  scheme: Scheme;
+  kind: string;
+  name: string;
+  meaning: Meaning;
+  onChange: (meaning: Meaning) => void;
+}) {
   const fields = findKind(scheme, kind)?.fields ?? [];
   const links = scheme.linkKinds.flatMap((link) => [
     ...(link.fromKinds.includes(kind) ? [{ value: `link ${link.id} from`, label: `link: ${link.phrase}` }] : []),
@@ -27,5 +40,5 @@ export function MeaningChoice({ scheme, kind, name, meaning, onChange }: { schem
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,
   ];
-  return <Choice label={`Meaning of ${name}`} value={encode(meaning)} options={options} onChange={(value) => onChange(decode(value))} />;
+  return <Choice label={`Meaning of ${name}`} value={encode(meaning)} options={options} onChange={(value) => onChange(decode(value))} width="168px" />;
 }

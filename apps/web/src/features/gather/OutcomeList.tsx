@@ -31,11 +31,40 @@ export function OutcomeList({ scheme, outcome, onShow }: Props) {
           const draft = outcome.drafts[index]!;
           const fields = Object.keys(draft.fields).length;
           return (
-            <Flex key={index} role="listitem" position="absolute" w="100%" h="26px" align="center" gap="2" px="3" style={{ transform: `translateY(${start}px)` }} _hover={{ bg: 'bg.subtle' }} cursor={onShow ? 'pointer' : undefined} onClick={() => onShow?.(draft.place)} title={`${labels.get(draft.kind)} from ${draft.place.says}`}>
+            <Flex
+              key={index}
+              role="listitem"
+              position="absolute"
+              w="100%"
+              h="26px"
+              align="center"
+              gap="2"
+              px="3"
+              style={{ transform: `translateY(${start}px)` }}
+              _hover={{ bg: 'bg.subtle' }}
+              cursor={onShow ? 'pointer' : undefined}
+              onClick={() => onShow?.(draft.place)}
+              title={`${labels.get(draft.kind)} from ${draft.place.says}`}
+            >
               <Box flexShrink={0} style={{ width: depths[index]! * 14 }} />
-              {draft.role === 'item' && <Box fontFamily="mono" fontSize="12px" color={draft.reference ? 'moss.fg' : 'fg.muted'} flexShrink={0} minW="5.2em">{draft.reference ?? 'next free'}</Box>}
-              <Box flex="1" truncate fontFamily="serif" fontWeight={draft.role === 'section' ? '600' : '400'}>{draft.title}</Box>
-              {draft.role === 'item' && <Box fontSize="11.5px" color="fg.muted" flexShrink={0}>{[fields ? `${fields} fields` : '', links.get(draft.key) ? `${links.get(draft.key)} links` : ''].filter(Boolean).join(', ')}</Box>}
+              {draft.role === 'item' && (
+                <Box fontFamily="mono" fontSize="12px" color={draft.reference ? 'moss.fg' : 'fg.muted'} flexShrink={0} minW="5.2em">
+                  {draft.reference ?? 'next free'}
+                </Box>
+              )}
+              <Box flex="1" truncate fontFamily="serif" fontWeight={draft.role === 'section' ? '600' : '400'}>
+                {draft.title}
+              </Box>
+              {draft.role === 'item' && (
+                <Box fontSize="11.5px" color="fg.muted" flexShrink={0}>
+                  {[
+                    fields ? `${fields} ${fields === 1 ? 'field' : 'fields'}` : '',
+                    links.get(draft.key) ? `${links.get(draft.key)} ${links.get(draft.key) === 1 ? 'link' : 'links'}` : '',
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                </Box>
+              )}
             </Flex>
           );
         })}

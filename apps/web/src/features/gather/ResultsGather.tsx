@@ -25,15 +25,20 @@ export function ResultsGather({ entry, content }: Props) {
   const [name, setName] = useState(content.name || entry.name);
   const [shown, setShown] = useState('all');
   const unmatched = content.matches.filter((match) => !match.test);
-  const rows = [...content.matches].sort((a, b) => Number(a.test !== null) - Number(b.test !== null)).filter((match) => shown === 'all' || (shown === 'unmatched' ? !match.test : match.outcome === shown));
+  const rows = [...content.matches]
+    .sort((a, b) => Number(a.test !== null) - Number(b.test !== null))
+    .filter((match) => shown === 'all' || (shown === 'unmatched' ? !match.test : match.outcome === shown));
   const run = () =>
-    start.mutate({ runName: name }, {
-      onSuccess: (job) => {
-        if (job.state !== 'done') return;
-        notify(`Imported ${job.outcome!.results} results`);
-        void navigate(`/p/${project.id}/check`);
+    start.mutate(
+      { runName: name },
+      {
+        onSuccess: (job) => {
+          if (job.state !== 'done') return;
+          notify(`Imported ${job.outcome!.results} results`);
+          void navigate(`/p/${project.id}/check`);
+        },
       },
-    });
+    );
   const failure = start.error ?? (start.data && start.data.state !== 'done' ? new Error(start.data.message) : undefined);
   const count = (outcome: string) => content.matches.filter((match) => match.outcome === outcome).length;
   return (
@@ -42,17 +47,57 @@ export function ResultsGather({ entry, content }: Props) {
         <Page
           title={entry.name}
           lead="A case meets a test case by a property that names it, else by a reference in its name, else by an equal title. What fits more than one is not taken."
-          actions={<Choice label="Show" value={shown} options={[{ value: 'all', label: `all ${content.matches.length} cases` }, { value: 'unmatched', label: `${unmatched.length} without a test case` }, ...['passed', 'failed', 'broken', 'skipped'].map((outcome) => ({ value: outcome, label: `${count(outcome)} ${outcome}` }))]} onChange={setShown} />}
+          actions={
+            <Choice
+              label="Show"
+              value={shown}
+              options={[
+                { value: 'all', label: `all ${content.matches.length} cases` },
+                { value: 'unmatched', label: `${unmatched.length} without a test case` },
+                ...['passed', 'failed', 'broken', 'skipped'].map((outcome) => ({ value: outcome, label: `${count(outcome)} ${outcome}` })),
+              ]}
+              onChange={setShown}
+            />
+          }
         >
           <Box as="table" w="100%" css={{ '& td, & th': { borderTopWidth: '1px', padding: '3px 10px 3px 0', textAlign: 'left', verticalAlign: 'top' } }}>
-            <thead><tr><th>Reported as</th><th>Outcome</th><th>Test case</th><th>Because</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Reported as</th>
+                <th>Outcome</th>
+                <th>Test case</th>
+                <th>Because</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.map((match) => (
                 <tr key={match.line}>
-                  <td>{match.name}<Box color="fg.muted" fontSize="12px">{match.suite} · line {match.line}</Box></td>
-                  <Box as="td" fontWeight="600" color={match.outcome === 'passed' ? 'moss.fg' : match.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>{match.outcome}{match.message && <Box fontWeight="400" color="fg.muted" fontSize="12.5px">{match.message}</Box>}</Box>
-                  <td>{match.test ? <><Reference reference={match.test.reference} /> {match.test.title}</> : <Box color="fg.warning">none</Box>}</td>
-                  <Box as="td" color="fg.muted">{match.reason ? reasons[match.reason] : match.ambiguous ? 'it fits more than one' : 'nothing fits'}</Box>
+                  <td>
+                    {match.name}
+                    <Box color="fg.muted" fontSize="12px">
+                      {match.suite} · line {match.line}
+                    </Box>
+                  </td>
+                  <Box as="td" fontWeight="600" color={match.outcome === 'passed' ? 'moss.fg' : match.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>
+                    {match.outcome}
+                    {match.message && (
+                      <Box fontWeight="400" color="fg.muted" fontSize="12.5px">
+                        {match.message}
+                      </Box>
+                    )}
+                  </Box>
+                  <td>
+                    {match.test ? (
+                      <>
+                        <Reference reference={match.test.reference} /> {match.test.title}
+                      </>
+                    ) : (
+                      <Box color="fg.warning">none</Box>
+                    )}
+                  </td>
+                  <Box as="td" color="fg.muted">
+                    {match.reason ? reasons[match.reason] : match.ambiguous ? 'it fits more than one' : 'nothing fits'}
+                  </Box>
                 </tr>
               ))}
             </tbody>
@@ -62,11 +107,19 @@ export function ResultsGather({ entry, content }: Props) {
       <Box bg="bg.panel" borderTopWidth="1px" px="6" py="2">
         {failure && <ErrorNote error={failure} />}
         <Flex align="center" gap="3">
-          <Box flex="1">{content.matches.length - unmatched.length} of {content.matches.length} cases meet a test case</Box>
-          <Box color="fg.muted" fontSize="13px">as the run</Box>
+          <Box flex="1">
+            {content.matches.length - unmatched.length} of {content.matches.length} cases meet a test case
+          </Box>
+          <Box color="fg.muted" fontSize="13px">
+            as the run
+          </Box>
           <Input size="xs" w="220px" aria-label="Name of the run" value={name} onChange={(event) => setName(event.target.value)} bg="bg" />
-          <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>Leave</Button>
-          <Button size="sm" onClick={run} loading={start.isPending} disabled={content.matches.length === 0}>Import</Button>
+          <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>
+            Leave
+          </Button>
+          <Button size="sm" onClick={run} loading={start.isPending} disabled={content.matches.length === 0}>
+            Import
+          </Button>
         </Flex>
       </Box>
     </Flex>

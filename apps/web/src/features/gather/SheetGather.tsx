@@ -16,7 +16,12 @@ interface Props {
   content: Extract<TrayEntry['content'], { type: 'sheets' }>;
 }
 
-const HOLDS: Record<string, 'specification' | 'model' | 'tests'> = { need: 'specification', requirement: 'specification', information: 'specification', testCase: 'tests' };
+const HOLDS: Record<string, 'specification' | 'model' | 'tests'> = {
+  need: 'specification',
+  requirement: 'specification',
+  information: 'specification',
+  testCase: 'tests',
+};
 const PREFIX: Record<string, string> = { need: 'NEED', requirement: 'REQ', testCase: 'TC' };
 
 /** A workbook or separated values: columns with their meaning, and the items they become. */
@@ -43,22 +48,69 @@ export function SheetGather({ entry, content }: Props) {
           fill
           actions={
             <>
-              {sheets.length > 1 && <Choice label="Sheet" value={recipe.sheet} options={sheets.map((one) => ({ value: one.name, label: one.name }))} onChange={(name) => setRecipe(proposeSheetRecipe(scheme, sheets.filter((one) => one.name === name), recipe.kind))} />}
-              <Choice label="Row of column names" value={String(recipe.headerRow)} options={(sheet?.rows.slice(0, 20) ?? []).map((_, row) => ({ value: String(row), label: `column names in row ${row + 1}` }))} onChange={(row) => reread({ headerRow: Number(row) })} />
-              <Choice label="Kind of the items" value={recipe.kind} options={scheme.kinds.map((kind) => ({ value: kind.id, label: `rows are ${kind.plural.toLowerCase()}` }))} onChange={(kind) => reread({ kind })} />
+              {sheets.length > 1 && (
+                <Choice
+                  label="Sheet"
+                  value={recipe.sheet}
+                  options={sheets.map((one) => ({ value: one.name, label: one.name }))}
+                  onChange={(name) =>
+                    setRecipe(
+                      proposeSheetRecipe(
+                        scheme,
+                        sheets.filter((one) => one.name === name),
+                        recipe.kind,
+                      ),
+                    )
+                  }
+                />
+              )}
+              <Choice
+                label="Row of column names"
+                value={String(recipe.headerRow)}
+                options={(sheet?.rows.slice(0, 20) ?? []).map((_, row) => ({ value: String(row), label: `column names in row ${row + 1}` }))}
+                onChange={(row) => reread({ headerRow: Number(row) })}
+              />
+              <Choice
+                label="Kind of the items"
+                value={recipe.kind}
+                options={scheme.kinds.map((kind) => ({ value: kind.id, label: `rows are ${kind.plural.toLowerCase()}` }))}
+                onChange={(kind) => reread({ kind })}
+              />
             </>
           }
         >
           <Flex h="100%" direction="column" borderTopWidth="1px">
             <Box overflow="auto" maxH="48%" bg="bg.panel">
-              <Box as="table" fontSize="12.5px" borderCollapse="collapse" css={{ '& td, & th': { borderWidth: '1px', borderColor: 'border.muted', padding: '3px 8px', verticalAlign: 'top', textAlign: 'left', maxWidth: '300px' } }}>
+              <Box
+                as="table"
+                fontSize="12.5px"
+                borderCollapse="collapse"
+                css={{
+                  '& td, & th': {
+                    borderWidth: '1px',
+                    borderColor: 'border.muted',
+                    padding: '3px 8px',
+                    verticalAlign: 'top',
+                    textAlign: 'left',
+                    maxWidth: '300px',
+                  },
+                }}
+              >
                 <thead>
                   <tr>
                     <th />
                     {recipe.columns.map((column, index) => (
                       <th key={index}>
-                        <Box fontWeight="600" mb="1">{column.name || '–'}</Box>
-                        <MeaningChoice scheme={scheme} kind={recipe.kind} name={column.name || `column ${index + 1}`} meaning={column.meaning} onChange={(meaning) => setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })} />
+                        <Box fontWeight="600" mb="1">
+                          {column.name || '–'}
+                        </Box>
+                        <MeaningChoice
+                          scheme={scheme}
+                          kind={recipe.kind}
+                          name={column.name || `column ${index + 1}`}
+                          meaning={column.meaning}
+                          onChange={(meaning) => setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
+                        />
                       </th>
                     ))}
                   </tr>
@@ -66,9 +118,13 @@ export function SheetGather({ entry, content }: Props) {
                 <tbody>
                   {sheet?.rows.slice(recipe.headerRow + 1, recipe.headerRow + 41).map((row, index) => (
                     <tr key={index}>
-                      <Box as="td" color="fg.muted" fontFamily="mono">{recipe.headerRow + index + 2}</Box>
+                      <Box as="td" color="fg.muted" fontFamily="mono">
+                        {recipe.headerRow + index + 2}
+                      </Box>
                       {recipe.columns.map((column, at) => (
-                        <Box as="td" key={at} color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}><Box lineClamp={2}>{row[at]}</Box></Box>
+                        <Box as="td" key={at} color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}>
+                          <Box lineClamp={2}>{row[at]}</Box>
+                        </Box>
                       ))}
                     </tr>
                   ))}
@@ -77,19 +133,35 @@ export function SheetGather({ entry, content }: Props) {
             </Box>
             <Flex flex="1" minH="0" borderTopWidth="1px">
               <OutcomeList scheme={scheme} outcome={outcome} />
-              {issues.length > 0 && <Box w="40%" overflow="auto" borderLeftWidth="1px" px="3" py="1.5" bg="bg.subtle"><IssueLines issues={issues} /></Box>}
+              {issues.length > 0 && (
+                <Box w="40%" overflow="auto" borderLeftWidth="1px" px="3" py="1.5" bg="bg.subtle">
+                  <IssueLines issues={issues} />
+                </Box>
+              )}
             </Flex>
           </Flex>
         </Page>
       </Box>
-      <ImportBar key={recipe.kind} entry={entry} holds={HOLDS[recipe.kind] ?? 'model'} proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')} proposedPrefix={prefix.slice(0, 10)} summary={describeOutcome(outcome, entry.issues.length)} wish={{ sheetRecipe: recipe }} disabled={outcome.drafts.length === 0} />
+      <ImportBar
+        key={recipe.kind}
+        entry={entry}
+        holds={HOLDS[recipe.kind] ?? 'model'}
+        proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
+        proposedPrefix={prefix.slice(0, 10)}
+        summary={describeOutcome(outcome, entry.issues.length)}
+        wish={{ sheetRecipe: recipe }}
+        disabled={outcome.drafts.length === 0}
+      />
     </Flex>
   );
 }
 
 /** Sheets with columns that only tests have are tests; a file named for needs holds needs; others requirements. */
 function guessKind(proposed: SheetRecipe, scheme: Parameters<typeof proposeSheetRecipe>[0], sheets: SourceSheet[]): SheetRecipe {
-  const isTests = proposed.columns.some(({ meaning }) => (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'));
+  const isTests = proposed.columns.some(
+    ({ meaning }) =>
+      (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
+  );
   if (isTests) return proposed;
   return proposeSheetRecipe(scheme, sheets, /need/i.test(proposed.sheet) ? 'need' : 'requirement');
 }

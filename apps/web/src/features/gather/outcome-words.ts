@@ -6,5 +6,8 @@ export function describeOutcome(outcome: RecipeOutcome, moreRemarks = 0): string
   const sections = outcome.drafts.length - items;
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
   const remarks = outcome.issues.length + moreRemarks;
-  return [many(items, 'item'), ...(sections ? [many(sections, 'section')] : []), many(outcome.links.length, 'link')].join(', ') + (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful');
+  return (
+    [many(items, 'item'), ...(sections ? [many(sections, 'section')] : []), many(outcome.links.length, 'link')].join(', ') +
+    (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful')
+  );
 }

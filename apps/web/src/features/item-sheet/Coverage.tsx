@@ -18,14 +18,25 @@ function CoverageEntry({ project, sheet, rule, label, state }: { project: string
   return (
     <Box borderTopWidth="1px" py="1">
       <Flex align="center" gap="2">
-        <Box boxSize="14px" borderRadius="3px" bg={colour} color="bg.panel" display="grid" placeItems="center"><Icon size={10} strokeWidth={3} /></Box>
-        <Box flex="1">{label}: <Box as="span" color={state === 'notMet' ? 'brick.fg' : 'fg.muted'}>{word.toLowerCase()}</Box></Box>
-        <Button size="2xs" variant="ghost" onClick={() => setOpen(!open)} aria-expanded={open}>Why?</Button>
+        <Box boxSize="14px" borderRadius="3px" bg={colour} color="bg.panel" display="grid" placeItems="center">
+          <Icon size={10} strokeWidth={3} />
+        </Box>
+        <Box flex="1">
+          {label}:{' '}
+          <Box as="span" color={state === 'notMet' ? 'brick.fg' : 'fg.muted'}>
+            {word.toLowerCase()}
+          </Box>
+        </Box>
+        <Button size="2xs" variant="ghost" onClick={() => setOpen(!open)} aria-expanded={open}>
+          Why?
+        </Button>
       </Flex>
       {waiver && (
         <Box bg="bg.subtle" p="2" fontSize="13px" my="1">
           {waiver.person} waived this{waiver.until && ` until ${waiver.until}`}: “{waiver.reason}”{' '}
-          <Button size="2xs" variant="outline" onClick={() => takeBack.mutate(waiver.id)}>Take back</Button>
+          <Button size="2xs" variant="outline" onClick={() => takeBack.mutate(waiver.id)}>
+            Take back
+          </Button>
         </Box>
       )}
       {open && <Why project={project} item={sheet.id} rule={rule} waivable={state === 'notMet' || state === 'suspect'} />}
@@ -42,7 +53,11 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
       {explanation.paths.map((path, index) => (
         <Flex key={index} wrap="wrap" gap="1.5" align="baseline" py="0.5">
           {path.steps.map((step) => (
-            <Flex key={step.item.id} gap="1.5" align="baseline"><Box color="fg.muted">{step.phrase}</Box><Reference reference={step.item.reference} /><Box>{step.item.title}</Box></Flex>
+            <Flex key={step.item.id} gap="1.5" align="baseline">
+              <Box color="fg.muted">{step.phrase}</Box>
+              <Reference reference={step.item.reference} />
+              <Box>{step.item.title}</Box>
+            </Flex>
           ))}
           {path.suspect && <Box color="fg.warning">(suspect)</Box>}
         </Flex>
@@ -50,7 +65,16 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
       {explanation.paths.length === 0 && (
         <Box>
           <Box color="fg.muted">Looked for {explanation.looksFor}.</Box>
-          {explanation.ends.length > 0 ? <Box mt="1">The search ended at {explanation.ends.slice(0, 6).map((end) => <Reference key={end.id} reference={end.reference} mx="1" />)}</Box> : <Box mt="1">No such link starts here.</Box>}
+          {explanation.ends.length > 0 ? (
+            <Box mt="1">
+              The search ended at{' '}
+              {explanation.ends.slice(0, 6).map((end) => (
+                <Reference key={end.id} reference={end.reference} mx="1" />
+              ))}
+            </Box>
+          ) : (
+            <Box mt="1">No such link starts here.</Box>
+          )}
         </Box>
       )}
       {waivable && <WaiverForm project={project} item={item} rule={rule} />}
@@ -63,15 +87,37 @@ function WaiverForm({ project, item, rule }: { project: string; item: string; ru
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const [until, setUntil] = useState('');
-  if (!open) return <Button mt="2" size="2xs" variant="outline" onClick={() => setOpen(true)}>Accept this gap…</Button>;
+  if (!open)
+    return (
+      <Button mt="2" size="2xs" variant="outline" onClick={() => setOpen(true)}>
+        Accept this gap…
+      </Button>
+    );
   return (
     <Box mt="2">
-      <Textarea size="xs" rows={2} aria-label="Reason for the waiver" placeholder="Why the gap is accepted, and by whom" value={reason} onChange={(event) => setReason(event.target.value)} bg="bg.panel" />
+      <Textarea
+        size="xs"
+        rows={2}
+        aria-label="Reason for the waiver"
+        placeholder="Why the gap is accepted, and by whom"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+        bg="bg.panel"
+      />
       <Flex gap="2" mt="1.5" align="center">
         <Box color="fg.muted">until</Box>
         <Input size="2xs" type="date" w="130px" aria-label="Waived until" value={until} onChange={(event) => setUntil(event.target.value)} bg="bg.panel" />
-        <Button size="2xs" disabled={reason.trim().length < 5} loading={waive.isPending} onClick={() => waive.mutate({ item, rule, reason, until: until || null })}>Waive</Button>
-        <Button size="2xs" variant="ghost" onClick={() => setOpen(false)}>Leave</Button>
+        <Button
+          size="2xs"
+          disabled={reason.trim().length < 5}
+          loading={waive.isPending}
+          onClick={() => waive.mutate({ item, rule, reason, until: until || null })}
+        >
+          Waive
+        </Button>
+        <Button size="2xs" variant="ghost" onClick={() => setOpen(false)}>
+          Leave
+        </Button>
       </Flex>
     </Box>
   );

@@ -16,17 +16,52 @@ export function FieldEditor({ field, value, onChange }: Props) {
   const text = value === null || value === undefined ? '' : Array.isArray(value) ? value.join(', ') : String(value);
   switch (field.type) {
     case 'choice':
-      return <Choice label={field.label} value={text} options={[{ value: '', label: '–' }, ...withPresent(field, text)]} onChange={(next) => onChange(next || null)} />;
+      return (
+        <Choice
+          label={field.label}
+          value={text}
+          options={[{ value: '', label: '–' }, ...withPresent(field, text)]}
+          onChange={(next) => onChange(next || null)}
+        />
+      );
     case 'choices':
-      return field.options ? <Choices field={field} chosen={Array.isArray(value) ? value : []} onChange={onChange} /> : <Input size="xs" aria-label={field.label} value={text} onChange={(event) => onChange(event.target.value.split(/,\s*/).filter(Boolean))} bg="bg.panel" />;
+      return field.options ? (
+        <Choices field={field} chosen={Array.isArray(value) ? value : []} onChange={onChange} />
+      ) : (
+        <Input size="xs" aria-label={field.label} value={text} onChange={(event) => onChange(event.target.value.split(/,\s*/).filter(Boolean))} bg="bg.panel" />
+      );
     case 'yesNo':
-      return <Choice label={field.label} value={text} options={[{ value: '', label: '–' }, { value: 'true', label: 'Yes' }, { value: 'false', label: 'No' }]} onChange={(next) => onChange(next === '' ? null : next === 'true')} />;
+      return (
+        <Choice
+          label={field.label}
+          value={text}
+          options={[
+            { value: '', label: '–' },
+            { value: 'true', label: 'Yes' },
+            { value: 'false', label: 'No' },
+          ]}
+          onChange={(next) => onChange(next === '' ? null : next === 'true')}
+        />
+      );
     case 'number':
-      return <Input size="xs" type="number" aria-label={field.label} value={text} onChange={(event) => onChange(event.target.value === '' ? null : Number(event.target.value))} bg="bg.panel" />;
+      return (
+        <Input
+          size="xs"
+          type="number"
+          aria-label={field.label}
+          value={text}
+          onChange={(event) => onChange(event.target.value === '' ? null : Number(event.target.value))}
+          bg="bg.panel"
+        />
+      );
     case 'date':
       return <Input size="xs" type="date" aria-label={field.label} value={text} onChange={(event) => onChange(event.target.value || null)} bg="bg.panel" />;
     case 'rich':
-      return <Suspense fallback={null}><RichTextEditor html={text} label={field.label} onChange={onChange} /></Suspense>;
+      return (
+        <Suspense fallback={null}>
+          <RichTextEditor html={text} label={field.label} onChange={onChange} />
+        </Suspense>
+      );
     case 'text':
       return <Textarea size="xs" rows={2} aria-label={field.label} value={text} onChange={(event) => onChange(event.target.value)} bg="bg.panel" />;
     default:
@@ -44,7 +79,12 @@ function Choices({ field, chosen, onChange }: { field: Field; chosen: string[]; 
   return (
     <Flex gap="3" wrap="wrap">
       {options.map((option) => (
-        <Checkbox.Root key={option} size="sm" checked={chosen.includes(option)} onCheckedChange={({ checked }) => onChange(checked ? [...chosen, option] : chosen.filter((one) => one !== option))}>
+        <Checkbox.Root
+          key={option}
+          size="sm"
+          checked={chosen.includes(option)}
+          onCheckedChange={({ checked }) => onChange(checked ? [...chosen, option] : chosen.filter((one) => one !== option))}
+        >
           <Checkbox.HiddenInput />
           <Checkbox.Control />
           <Checkbox.Label fontWeight="400">{option}</Checkbox.Label>

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Item } from '@coomb/contract';
-import { type FieldValue, type Kind } from '@coomb/core';
+import type { FieldValue, Kind } from '@coomb/core';
 import { lazy, Suspense, useState } from 'react';
 import { ApiError } from '../../shared/api/client';
 import { ErrorNote } from '../../shared/ui/feedback';
@@ -40,7 +40,17 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
         event.stopPropagation();
       }}
     >
-      <Input size="sm" aria-label="Title" value={title} onChange={(event) => setTitle(event.target.value)} fontWeight="600" mb="2" bg="bg.panel" maxLength={500} autoFocus />
+      <Input
+        size="sm"
+        aria-label="Title"
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        fontWeight="600"
+        mb="2"
+        bg="bg.panel"
+        maxLength={500}
+        autoFocus
+      />
       <Suspense fallback={<Box h="100px" />}>
         <RichTextEditor html={item.html} label="Text" onChange={setHtml} />
       </Suspense>
@@ -48,15 +58,35 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
         !item.heading &&
         kind.fields.map((field) => (
           <Flex key={field.id} mt="2" gap="3" align="flex-start">
-            <Box w="130px" flexShrink={0} color="fg.muted" fontSize="13px" pt="1">{field.label}</Box>
-            <Box flex="1"><FieldEditor field={field} value={fields[field.id]} onChange={(value) => setFields({ ...fields, [field.id]: value })} /></Box>
+            <Box w="130px" flexShrink={0} color="fg.muted" fontSize="13px" pt="1">
+              {field.label}
+            </Box>
+            <Box flex="1">
+              <FieldEditor field={field} value={fields[field.id]} onChange={(value) => setFields({ ...fields, [field.id]: value })} />
+            </Box>
           </Flex>
         ))}
       {edit.error ? <ErrorNote error={edit.error} /> : null}
       <Flex gap="2" mt="3">
-        <Button size="xs" onClick={save} loading={edit.isPending} disabled={!title.trim()} title="Ctrl Enter">Save</Button>
-        <Button size="xs" variant="ghost" onClick={onDone} title="Esc">Leave unchanged</Button>
-        {clash !== undefined && <Button size="xs" variant="outline" colorPalette="brick" onClick={() => { setRevision(clash); edit.reset(); }}>Keep mine</Button>}
+        <Button size="xs" onClick={save} loading={edit.isPending} disabled={!title.trim()} title="Ctrl Enter">
+          Save
+        </Button>
+        <Button size="xs" variant="ghost" onClick={onDone} title="Esc">
+          Leave unchanged
+        </Button>
+        {clash !== undefined && (
+          <Button
+            size="xs"
+            variant="outline"
+            colorPalette="brick"
+            onClick={() => {
+              setRevision(clash);
+              edit.reset();
+            }}
+          >
+            Keep mine
+          </Button>
+        )}
       </Flex>
     </Box>
   );

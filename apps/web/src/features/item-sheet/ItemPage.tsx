@@ -9,12 +9,19 @@ export function ItemPage() {
   const project = useProjectId();
   const { item } = useParams();
   const sheet = useSheet(project, item!);
-  if (sheet.error) return <Box p="6"><ErrorNote error={sheet.error} /></Box>;
+  if (sheet.error)
+    return (
+      <Box p="6">
+        <ErrorNote error={sheet.error} />
+      </Box>
+    );
   if (!sheet.data) return <Loading what="the item" />;
   return (
     <Box h="100%" overflow="auto" pt="4">
       <Box maxW="56rem" mx="auto">
-        <Box px="5" fontFamily="mono" color="moss.fg">{sheet.data.reference}</Box>
+        <Box px="5" fontFamily="mono" color="moss.fg">
+          {sheet.data.reference}
+        </Box>
         <SheetBody sheet={sheet.data} wide />
       </Box>
     </Box>

@@ -17,12 +17,28 @@ export function ItemSheet({ item, onClose }: { item: string; onClose: () => void
   return (
     <Flex as="aside" aria-label={`Item ${item}`} direction="column" w="420px" flexShrink={0} h="100%" borderLeftWidth="1px" bg="bg.panel">
       <Flex align="center" gap="1" pl="5" pr="2" h="36px" borderBottomWidth="1px" flexShrink={0}>
-        <Box fontFamily="mono" fontSize="13px" color="moss.fg" flex="1">{sheet.data?.reference ?? item}</Box>
-        <IconButton asChild aria-label="Open full" title="Open full" size="2xs" variant="ghost"><Link to={`/p/${project}/items/${item}`}><Maximize2 size={13} /></Link></IconButton>
-        <IconButton aria-label="Close the sheet" title="Close (Esc)" size="2xs" variant="ghost" onClick={onClose}><X size={14} /></IconButton>
+        <Box fontFamily="mono" fontSize="13px" color="moss.fg" flex="1">
+          {sheet.data?.reference ?? item}
+        </Box>
+        <IconButton asChild aria-label="Open full" title="Open full" size="2xs" variant="ghost">
+          <Link to={`/p/${project}/items/${item}`}>
+            <Maximize2 size={13} />
+          </Link>
+        </IconButton>
+        <IconButton aria-label="Close the sheet" title="Close (Esc)" size="2xs" variant="ghost" onClick={onClose}>
+          <X size={14} />
+        </IconButton>
       </Flex>
       <Box flex="1" overflow="auto">
-        {sheet.error ? <Box px="4"><ErrorNote error={sheet.error} /></Box> : sheet.data ? <SheetBody sheet={sheet.data} /> : <Loading what="the item" />}
+        {sheet.error ? (
+          <Box px="4">
+            <ErrorNote error={sheet.error} />
+          </Box>
+        ) : sheet.data ? (
+          <SheetBody sheet={sheet.data} />
+        ) : (
+          <Loading what="the item" />
+        )}
       </Box>
     </Flex>
   );

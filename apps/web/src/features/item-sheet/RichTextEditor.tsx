@@ -30,7 +30,9 @@ export default function RichTextEditor({ html, label, onChange, autoFocus = fals
     <Box borderWidth="1px" borderColor="border.emphasized" bg="bg.panel" fontFamily="serif" fontSize="16px" lineHeight="1.55">
       <Flex borderBottomWidth="1px" gap="1" px="1">
         {marks.map(({ label: name, icon: Icon, run }) => (
-          <IconButton key={name} aria-label={name} title={name} size="2xs" variant="ghost" onMouseDown={(event) => event.preventDefault()} onClick={run}><Icon size={12} /></IconButton>
+          <IconButton key={name} aria-label={name} title={name} size="2xs" variant="ghost" onMouseDown={(event) => event.preventDefault()} onClick={run}>
+            <Icon size={12} />
+          </IconButton>
         ))}
       </Flex>
       <EditorContent editor={editor} />

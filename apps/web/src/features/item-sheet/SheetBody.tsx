@@ -22,24 +22,55 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   const withdraw = useWithdraw(project.id);
   const restore = useRestore(project.id);
   const fields = kind.fields.filter((field) => sheet.fields[field.id] !== undefined && sheet.fields[field.id] !== null);
-  if (editing) return <Box px="5" py="3"><ItemEditor project={project.id} item={sheet} kind={kind} onDone={() => setEditing(false)} /></Box>;
+  if (editing)
+    return (
+      <Box px="5" py="3">
+        <ItemEditor project={project.id} item={sheet} kind={kind} onDone={() => setEditing(false)} />
+      </Box>
+    );
   return (
     <Box px="5" pb="8">
       {sheet.withdrawn && (
-        <Flex bg="brick.subtle" color="brick.fg" px="3" py="1.5" my="2" align="center"><Box flex="1">Withdrawn. Its history, links and reference survive.</Box><Button size="2xs" variant="outline" onClick={() => restore.mutate([sheet.id])}>Restore</Button></Flex>
+        <Flex bg="brick.subtle" color="brick.fg" px="3" py="1.5" my="2" align="center">
+          <Box flex="1">Withdrawn. Its history, links and reference survive.</Box>
+          <Button size="2xs" variant="outline" onClick={() => restore.mutate([sheet.id])}>
+            Restore
+          </Button>
+        </Flex>
       )}
-      {sheet.path.length > 0 && <Box fontSize="12.5px" color="fg.muted" pt="1">{sheet.path.map((one) => one.title).join(' › ')}</Box>}
-      <Box fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">{sheet.title}</Box>
+      {sheet.path.length > 0 && (
+        <Box fontSize="12.5px" color="fg.muted" pt="1">
+          {sheet.path.map((one) => one.title).join(' › ')}
+        </Box>
+      )}
+      <Box fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
+        {sheet.title}
+      </Box>
       <Flex gap="3" align="center" fontSize="13px" color="fg.muted" mb="2">
         <Box>{sheet.heading ? 'Section' : kind.label}</Box>
         {sheet.state !== 'notApplicable' && <StateMark state={sheet.state} />}
         <Box ml="auto" />
-        {!sheet.withdrawn && <Button size="2xs" variant="outline" onClick={() => setEditing(true)}>Edit</Button>}
-        {!sheet.withdrawn && <Button size="2xs" variant="ghost" onClick={() => withdraw.mutate([sheet.id])}>Withdraw</Button>}
+        {!sheet.withdrawn && (
+          <Button size="2xs" variant="outline" onClick={() => setEditing(true)}>
+            Edit
+          </Button>
+        )}
+        {!sheet.withdrawn && (
+          <Button size="2xs" variant="ghost" onClick={() => withdraw.mutate([sheet.id])}>
+            Withdraw
+          </Button>
+        )}
       </Flex>
       {sheet.html && <Box className="rich" fontFamily="serif" fontSize="16px" lineHeight="1.55" dangerouslySetInnerHTML={{ __html: sheet.html }} />}
       {fields.map((field) => (
-        <Flex key={field.id} gap="3" py="0.5" fontSize="13.5px"><Box w="130px" flexShrink={0} color="fg.muted">{field.label}</Box><Box flex="1"><FieldText field={field} value={sheet.fields[field.id]} /></Box></Flex>
+        <Flex key={field.id} gap="3" py="0.5" fontSize="13.5px">
+          <Box w="130px" flexShrink={0} color="fg.muted">
+            {field.label}
+          </Box>
+          <Box flex="1">
+            <FieldText field={field} value={sheet.fields[field.id]} />
+          </Box>
+        </Flex>
       ))}
       <Part title="Trail">
         <Flex gap="6" direction={wide ? 'row' : 'column'}>
@@ -47,16 +78,38 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} />
         </Flex>
       </Part>
-      {sheet.coverage.length > 0 && <Part title="Coverage"><Coverage project={project.id} sheet={sheet} /></Part>}
+      {sheet.coverage.length > 0 && (
+        <Part title="Coverage">
+          <Coverage project={project.id} sheet={sheet} />
+        </Part>
+      )}
       <Evidence sheet={sheet} />
       <Part title="Where it comes from">
         <Box fontSize="13.5px">
-          {sheet.source ? <>{sheet.place?.says} of <Box asChild textDecoration="underline"><a href={buildUrl(getSourceFile.path, { project: project.id, source: sheet.source.id })}>{sheet.source.name}</a></Box></> : sheet.origin === 'made' ? 'Written here' : sheet.origin}
-          <Box color="fg.muted">Added {format(new Date(sheet.createdAt), 'd MMM yyyy, HH:mm')}; last changed {format(new Date(sheet.changedAt), 'd MMM yyyy, HH:mm')} by {sheet.changedBy}</Box>
+          {sheet.source ? (
+            <>
+              {sheet.place?.says} of{' '}
+              <Box asChild textDecoration="underline">
+                <a href={buildUrl(getSourceFile.path, { project: project.id, source: sheet.source.id })}>{sheet.source.name}</a>
+              </Box>
+            </>
+          ) : sheet.origin === 'made' ? (
+            'Written here'
+          ) : (
+            sheet.origin
+          )}
+          <Box color="fg.muted">
+            Added {format(new Date(sheet.createdAt), 'd MMM yyyy, HH:mm')}; last changed {format(new Date(sheet.changedAt), 'd MMM yyyy, HH:mm')} by{' '}
+            {sheet.changedBy}
+          </Box>
         </Box>
       </Part>
       <Changes project={project.id} item={sheet.id} />
-      <Box mt="3" fontSize="13px"><Box asChild textDecoration="underline" color="fg.muted"><Link to={`/p/${project.id}/shape/${sheet.collection}?at=${sheet.reference}`}>Show in the specification</Link></Box></Box>
+      <Box mt="3" fontSize="13px">
+        <Box asChild textDecoration="underline" color="fg.muted">
+          <Link to={`/p/${project.id}/shape/${sheet.collection}?at=${sheet.reference}`}>Show in the specification</Link>
+        </Box>
+      </Box>
     </Box>
   );
 }
@@ -64,7 +117,9 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
 function Part({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <Box mt="5">
-      <Box fontWeight="600" mb="1">{title}</Box>
+      <Box fontWeight="600" mb="1">
+        {title}
+      </Box>
       {children}
     </Box>
   );
@@ -76,7 +131,14 @@ function Evidence({ sheet }: { sheet: Sheet }) {
       <Part title="Results">
         {sheet.results.slice(0, 10).map((result, index) => (
           <Box key={index} borderTopWidth="1px" py="1" fontSize="13.5px">
-            <Flex gap="2"><Box flex="1">{result.run}, {format(new Date(result.at), 'd MMM yyyy')}</Box><Box fontWeight="600" color={result.outcome === 'passed' ? 'moss.fg' : result.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>{result.outcome}</Box></Flex>
+            <Flex gap="2">
+              <Box flex="1">
+                {result.run}, {format(new Date(result.at), 'd MMM yyyy')}
+              </Box>
+              <Box fontWeight="600" color={result.outcome === 'passed' ? 'moss.fg' : result.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>
+                {result.outcome}
+              </Box>
+            </Flex>
             {result.message && <Box color="fg.muted">{result.message}</Box>}
           </Box>
         ))}
@@ -85,11 +147,26 @@ function Evidence({ sheet }: { sheet: Sheet }) {
   if (sheet.evidence.length === 0) return null;
   return (
     <Part title={`Evidence: ${stateLooks[sheet.state].label.toLowerCase()}`}>
-      <Box fontSize="12.5px" color="fg.muted" mb="1">{stateLooks[sheet.state].explains}</Box>
+      <Box fontSize="12.5px" color="fg.muted" mb="1">
+        {stateLooks[sheet.state].explains}
+      </Box>
       {sheet.evidence.map((one) => (
         <Box key={one.test.id} borderTopWidth="1px" py="1" fontSize="13.5px">
-          <Flex gap="2" align="baseline"><Reference reference={one.test.reference} /><Box flex="1" truncate>{one.test.title}</Box><Box fontWeight="600" color={one.outcome === 'passed' ? 'moss.fg' : one.outcome === null || one.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>{one.outcome ?? 'not run'}</Box></Flex>
-          {one.run && <Box color="fg.muted" fontSize="12.5px">{one.run}, {format(new Date(one.at!), 'd MMM yyyy')}{one.stale && '; the requirement or the test changed since'}</Box>}
+          <Flex gap="2" align="baseline">
+            <Reference reference={one.test.reference} />
+            <Box flex="1" truncate>
+              {one.test.title}
+            </Box>
+            <Box fontWeight="600" color={one.outcome === 'passed' ? 'moss.fg' : one.outcome === null || one.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>
+              {one.outcome ?? 'not run'}
+            </Box>
+          </Flex>
+          {one.run && (
+            <Box color="fg.muted" fontSize="12.5px">
+              {one.run}, {format(new Date(one.at!), 'd MMM yyyy')}
+              {one.stale && '; the requirement or the test changed since'}
+            </Box>
+          )}
           {one.message && <Box color="fg.muted">{one.message}</Box>}
         </Box>
       ))}
@@ -101,7 +178,9 @@ function Changes({ project, item }: { project: string; item: string }) {
   const [open, setOpen] = useState(false);
   return (
     <Box mt="5">
-      <Button size="xs" variant="ghost" px="0" onClick={() => setOpen(!open)} aria-expanded={open}>{open ? 'Hide' : 'Show'} its changes</Button>
+      <Button size="xs" variant="ghost" px="0" onClick={() => setOpen(!open)} aria-expanded={open}>
+        {open ? 'Hide' : 'Show'} its changes
+      </Button>
       {open && <ChangeList project={project} item={item} />}
     </Box>
   );
@@ -111,10 +190,21 @@ function ChangeList({ project, item }: { project: string; item: string }) {
   const history = useHistory(project, item);
   return history.data?.map((entry) => (
     <Box key={entry.seq} borderTopWidth="1px" py="1.5" fontSize="13.5px">
-      <Box color="fg.muted" fontSize="12.5px">{format(new Date(entry.at), 'd MMM yyyy, HH:mm')} · {entry.person} · {entry.action}</Box>
-      {entry.changes.filter((change) => change.field !== 'Place' || entry.changes.length === 1).map((change) => (
-        <Flex key={change.field} gap="3"><Box w="90px" flexShrink={0} color="fg.muted">{change.field}</Box><Box flex="1"><Words words={change.words} /></Box></Flex>
-      ))}
+      <Box color="fg.muted" fontSize="12.5px">
+        {format(new Date(entry.at), 'd MMM yyyy, HH:mm')} · {entry.person} · {entry.action}
+      </Box>
+      {entry.changes
+        .filter((change) => change.field !== 'Place' || entry.changes.length === 1)
+        .map((change) => (
+          <Flex key={change.field} gap="3">
+            <Box w="90px" flexShrink={0} color="fg.muted">
+              {change.field}
+            </Box>
+            <Box flex="1">
+              <Words words={change.words} />
+            </Box>
+          </Flex>
+        ))}
     </Box>
   ));
 }

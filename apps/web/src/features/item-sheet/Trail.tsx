@@ -12,12 +12,24 @@ export function Trail({ project, title, empty, links }: { project: string; title
   const phrases = [...new Set(links.map((link) => link.phrase))];
   return (
     <Box flex="1" minW="0">
-      <Box color="fg.muted" fontSize="12.5px" mb="1">{title}</Box>
-      {links.length === 0 && <Box color="fg.subtle" fontSize="13px" fontStyle="italic">{empty}</Box>}
+      <Box color="fg.muted" fontSize="12.5px" mb="1">
+        {title}
+      </Box>
+      {links.length === 0 && (
+        <Box color="fg.subtle" fontSize="13px" fontStyle="italic">
+          {empty}
+        </Box>
+      )}
       {phrases.map((phrase) => (
         <Box key={phrase} mb="2">
-          <Box fontSize="12.5px" color="fg.muted">{phrase}</Box>
-          {links.filter((link) => link.phrase === phrase).map((link) => <TrailEntry key={link.id} project={project} link={link} />)}
+          <Box fontSize="12.5px" color="fg.muted">
+            {phrase}
+          </Box>
+          {links
+            .filter((link) => link.phrase === phrase)
+            .map((link) => (
+              <TrailEntry key={link.id} project={project} link={link} />
+            ))}
         </Box>
       ))}
     </Box>
@@ -32,13 +44,22 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
       <Flex align="center" gap="2">
         <StateMark state={link.other.state} bare />
         <Reference reference={link.other.reference} />
-        <Box flex="1" truncate title={link.other.title}>{link.other.title}</Box>
+        <Box flex="1" truncate title={link.other.title}>
+          {link.other.title}
+        </Box>
         {link.suspect && (
           <Button size="2xs" variant="subtle" color="fg.warning" onClick={() => setOpen(!open)} aria-expanded={open}>
             Suspect
           </Button>
         )}
-        <IconButton aria-label={`Remove the link to ${link.other.reference}`} title="Remove this link" size="2xs" variant="ghost" disabled={remove.isPending} onClick={() => remove.mutate([link.id])}>
+        <IconButton
+          aria-label={`Remove the link to ${link.other.reference}`}
+          title="Remove this link"
+          size="2xs"
+          variant="ghost"
+          disabled={remove.isPending}
+          onClick={() => remove.mutate([link.id])}
+        >
           <Unlink size={12} />
         </IconButton>
       </Flex>
@@ -55,11 +76,15 @@ function Suspicion({ project, link }: { project: string; link: string }) {
     <Box bg="bg.subtle" p="2" fontSize="13px">
       {difference.data.ends.map((end) => (
         <Box key={end.item.id} mb="2">
-          <Box color="fg.muted">{end.item.reference} since {difference.data.confirmedBy} confirmed the link{end.changedBy && `, changed by ${end.changedBy}`}:</Box>
+          <Box color="fg.muted">
+            {end.item.reference} since {difference.data.confirmedBy} confirmed the link{end.changedBy && `, changed by ${end.changedBy}`}:
+          </Box>
           <Words words={end.words} />
         </Box>
       ))}
-      <Button size="2xs" loading={confirm.isPending} onClick={() => confirm.mutate([link])}>The link still holds</Button>
+      <Button size="2xs" loading={confirm.isPending} onClick={() => confirm.mutate([link])}>
+        The link still holds
+      </Button>
     </Box>
   );
 }

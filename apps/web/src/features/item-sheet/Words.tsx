@@ -8,9 +8,13 @@ export function Words({ words }: { words: { type: 'same' | 'added' | 'removed'; 
         const key = `${index}${word.type}`;
         if (word.type === 'same') return <span key={key}>{word.text.length > 240 ? `${word.text.slice(0, 110)} … ${word.text.slice(-110)}` : word.text}</span>;
         return word.type === 'added' ? (
-          <Box as="ins" key={key} bg="moss.muted" textDecoration="underline">{word.text}</Box>
+          <Box as="ins" key={key} bg="moss.muted" textDecoration="underline">
+            {word.text}
+          </Box>
         ) : (
-          <Box as="del" key={key} bg="brick.muted">{word.text}</Box>
+          <Box as="del" key={key} bg="brick.muted">
+            {word.text}
+          </Box>
         );
       })}
     </Box>

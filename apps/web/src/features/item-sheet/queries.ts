@@ -1,4 +1,20 @@
-import { type BodyOf, confirmLinks, createItem, createWaiver, editItem, explainCoverage, getHistory, getItem, getLinkDifference, moveItem, removeLinks, type ReplyOf, withdrawItems, restoreItems, withdrawWaiver } from '@coomb/contract';
+import {
+  type BodyOf,
+  confirmLinks,
+  createItem,
+  createWaiver,
+  editItem,
+  explainCoverage,
+  getHistory,
+  getItem,
+  getLinkDifference,
+  moveItem,
+  removeLinks,
+  type ReplyOf,
+  withdrawItems,
+  restoreItems,
+  withdrawWaiver,
+} from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -7,7 +23,11 @@ import { notify, notifyError } from '../../shared/ui/notices';
 export type Sheet = ReplyOf<typeof getItem>;
 
 export function useSheet(project: string, item: string) {
-  return useQuery({ queryKey: [...projectKey(project), 'item', item], queryFn: () => call(getItem, { params: { project, item } }), placeholderData: keepPreviousData });
+  return useQuery({
+    queryKey: [...projectKey(project), 'item', item],
+    queryFn: () => call(getItem, { params: { project, item } }),
+    placeholderData: keepPreviousData,
+  });
 }
 
 export function useHistory(project: string, item: string) {
@@ -15,7 +35,11 @@ export function useHistory(project: string, item: string) {
 }
 
 export function useExplanation(project: string, rule: string, item: string, enabled: boolean) {
-  return useQuery({ queryKey: [...projectKey(project), 'why', rule, item], queryFn: () => call(explainCoverage, { params: { project, rule, item } }), enabled });
+  return useQuery({
+    queryKey: [...projectKey(project), 'why', rule, item],
+    queryFn: () => call(explainCoverage, { params: { project, rule, item } }),
+    enabled,
+  });
 }
 
 export function useLinkDifference(project: string, link: string) {
@@ -35,12 +59,20 @@ export function useChange<Input, Result>(project: string, change: (input: Input)
   });
 }
 
-export const useEditItem = (project: string) => useChange(project, ({ id, ...body }: BodyOf<typeof editItem> & { id: string }) => call(editItem, { params: { project, item: id }, body }));
+export const useEditItem = (project: string) =>
+  useChange(project, ({ id, ...body }: BodyOf<typeof editItem> & { id: string }) => call(editItem, { params: { project, item: id }, body }));
 export const useAddItem = (project: string) => useChange(project, (body: BodyOf<typeof createItem>) => call(createItem, { params: { project }, body }));
-export const useMoveItem = (project: string) => useChange(project, ({ id, ...body }: BodyOf<typeof moveItem> & { id: string }) => call(moveItem, { params: { project, item: id }, body }));
-export const useWithdraw = (project: string) => useChange(project, (items: string[]) => call(withdrawItems, { params: { project }, body: { items } }), 'Withdrawn. Undo brings it back.');
-export const useRestore = (project: string) => useChange(project, (items: string[]) => call(restoreItems, { params: { project }, body: { items } }), 'Restored');
-export const useRemoveLinks = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }), 'Link removed. Undo brings it back.');
-export const useConfirmLinks = (project: string) => useChange(project, (links: string[]) => call(confirmLinks, { params: { project }, body: { links } }), 'Confirmed');
-export const useWaive = (project: string) => useChange(project, (body: BodyOf<typeof createWaiver>) => call(createWaiver, { params: { project }, body }), 'Waived');
-export const useWithdrawWaiver = (project: string) => useChange(project, (waiver: string) => call(withdrawWaiver, { params: { project, waiver } }), 'Waiver taken back');
+export const useMoveItem = (project: string) =>
+  useChange(project, ({ id, ...body }: BodyOf<typeof moveItem> & { id: string }) => call(moveItem, { params: { project, item: id }, body }));
+export const useWithdraw = (project: string) =>
+  useChange(project, (items: string[]) => call(withdrawItems, { params: { project }, body: { items } }), 'Withdrawn. Undo brings it back.');
+export const useRestore = (project: string) =>
+  useChange(project, (items: string[]) => call(restoreItems, { params: { project }, body: { items } }), 'Restored');
+export const useRemoveLinks = (project: string) =>
+  useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }), 'Link removed. Undo brings it back.');
+export const useConfirmLinks = (project: string) =>
+  useChange(project, (links: string[]) => call(confirmLinks, { params: { project }, body: { links } }), 'Confirmed');
+export const useWaive = (project: string) =>
+  useChange(project, (body: BodyOf<typeof createWaiver>) => call(createWaiver, { params: { project }, body }), 'Waived');
+export const useWithdrawWaiver = (project: string) =>
+  useChange(project, (waiver: string) => call(withdrawWaiver, { params: { project, waiver } }), 'Waiver taken back');

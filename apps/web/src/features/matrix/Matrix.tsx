@@ -16,7 +16,7 @@ import type { MatrixSides } from './matrix-sides';
 import { cellSize, paintMatrix } from './paint-matrix';
 
 const HEAD = 300;
-const TOP = 132;
+const TOP = 158;
 
 interface Props {
   outline: OutlineReply;
@@ -41,13 +41,12 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
   const [scroll, setScroll] = useState({ left: 0, top: 0 });
   const [foldedRows, setFoldedRows] = useState<ReadonlySet<string>>(new Set());
   const [foldedColumns, setFoldedColumns] = useState<ReadonlySet<string>>(new Set());
-  const [cursor, setCursor] = useState({ row: 0, column: 0 });
+  const [cursor, setCursor] = useState(() => ({ row: firstItem(outline, sides.row), column: firstItem(outline, sides.column) }));
   const [focused, setFocused] = useState(false);
   const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[] }>();
 
-  const fold = (side: MatrixSides['row'], folded: ReadonlySet<string>) => foldAxis(side, new Set([...side.rows.keys()].filter((index) => folded.has(outline.id[side.rows[index]!]!))));
-  const rows = useMemo(() => fold(sides.row, foldedRows), [sides.row, foldedRows]);
-  const columns = useMemo(() => fold(sides.column, foldedColumns), [sides.column, foldedColumns]);
+  const rows = useMemo(() => foldSide(outline, sides.row, foldedRows), [outline, sides.row, foldedRows]);
+  const columns = useMemo(() => foldSide(outline, sides.column, foldedColumns), [outline, sides.column, foldedColumns]);
   const cells = useMemo(() => buildCells(rows, columns, sides.links), [rows, columns, sides.links]);
   const at = { row: Math.max(0, Math.min(cursor.row, rows.lines.length - 1)), column: Math.max(0, Math.min(cursor.column, columns.lines.length - 1)) };
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
@@ -79,27 +78,49 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
     setCursor({ row, column });
     const box = frame.current!;
     const top = row * cellSize < box.scrollTop ? row * cellSize : (row + 1) * cellSize > box.scrollTop + height ? (row + 1) * cellSize - height : box.scrollTop;
-    const left = column * cellSize < box.scrollLeft ? column * cellSize : (column + 1) * cellSize > box.scrollLeft + width ? (column + 1) * cellSize - width : box.scrollLeft;
+    const left =
+      column * cellSize < box.scrollLeft
+        ? column * cellSize
+        : (column + 1) * cellSize > box.scrollLeft + width
+          ? (column + 1) * cellSize - width
+          : box.scrollLeft;
     box.scrollTo({ top, left });
   };
   const toggle = (row: number, column: number) => {
     const [a, b] = [rowItem(row), columnItem(column)];
-    if (rows.size[row]! > 1 || columns.size[column]! > 1 || outline.heading[a] || outline.heading[b]) return notify('Unfold to single items to link them.', 'info');
+    if (rows.size[row]! > 1 || columns.size[column]! > 1 || outline.heading[a] || outline.heading[b])
+      return notify('Unfold to single items to link them.', 'info');
     const present = linksAt(row, column);
-    if (present.length > 0) return unlink.mutate(present.map((link) => link.id), { onSuccess: () => notify(`${outline.reference[a]} and ${outline.reference[b]} are no longer linked. Undo brings it back.`) });
-    const allowed = findAllowedLinks(scheme, scheme.kinds[outline.kind[a]!]!.id, scheme.kinds[outline.kind[b]!]!.id).filter(({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id);
-    if (allowed.length === 0) return notify(`No ${kind < 0 ? 'link kind' : `“${scheme.linkKinds[kind]!.phrase}” link`} joins ${outline.reference[a]} with ${outline.reference[b]}.`, 'info');
+    if (present.length > 0)
+      return unlink.mutate(
+        present.map((link) => link.id),
+        { onSuccess: () => notify(`${outline.reference[a]} and ${outline.reference[b]} are no longer linked. Undo brings it back.`) },
+      );
+    const allowed = findAllowedLinks(scheme, scheme.kinds[outline.kind[a]!]!.id, scheme.kinds[outline.kind[b]!]!.id).filter(
+      ({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id,
+    );
+    if (allowed.length === 0)
+      return notify(
+        `No ${kind < 0 ? 'link kind' : `“${scheme.linkKinds[kind]!.phrase}” link`} joins ${outline.reference[a]} with ${outline.reference[b]}.`,
+        'info',
+      );
     if (allowed.length === 1) create(a, b, allowed[0]!);
     else setAsking({ row: a, column: b, allowed });
   };
   const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
     setAsking(undefined);
     const [from, to] = reversed ? [b, a] : [a, b];
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], { onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`) });
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
+      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    });
     canvas.current?.focus();
   };
   const jump = (rowStep: number, columnStep: number) => {
-    for (let row = at.row + rowStep, column = at.column + columnStep; row >= 0 && column >= 0 && row < rows.lines.length && column < columns.lines.length; row += rowStep, column += columnStep)
+    for (
+      let row = at.row + rowStep, column = at.column + columnStep;
+      row >= 0 && column >= 0 && row < rows.lines.length && column < columns.lines.length;
+      row += rowStep, column += columnStep
+    )
       if (cells.counts.has(row * cells.columns + column)) return reveal({ row, column });
   };
   const nextGap = () => {
@@ -109,10 +130,17 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
     }
     notify('No row has a gap.');
   };
-  const moves: Record<string, [number, number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1], PageDown: [Math.floor(height / cellSize), 0], PageUp: [-Math.floor(height / cellSize), 0] };
+  const moves: Record<string, [number, number]> = {
+    ArrowDown: [1, 0],
+    ArrowUp: [-1, 0],
+    ArrowRight: [0, 1],
+    ArrowLeft: [0, -1],
+    PageDown: [Math.floor(height / cellSize), 0],
+    PageUp: [-Math.floor(height / cellSize), 0],
+  };
   const press = (event: React.KeyboardEvent) => {
     const move = moves[event.key];
-    if (move) (event.ctrlKey || event.metaKey) ? jump(...move) : reveal({ row: at.row + move[0], column: at.column + move[1] });
+    if (move) event.ctrlKey || event.metaKey ? jump(...move) : reveal({ row: at.row + move[0], column: at.column + move[1] });
     else if (event.key === 'Enter' || event.key === ' ') toggle(at.row, at.column);
     else if (event.key === 'Home') reveal({ row: at.row, column: 0 });
     else if (event.key === 'End') reveal({ row: at.row, column: columns.lines.length - 1 });
@@ -126,22 +154,64 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
     const box = canvas.current!.getBoundingClientRect();
     return { row: Math.floor((event.clientY - box.top + scroll.top) / cellSize), column: Math.floor((event.clientX - box.left + scroll.left) / cellSize) };
   };
-  if (rows.lines.length === 0 || columns.lines.length === 0) return <Box p="8" color="fg.muted">Nothing to show: one side is empty under these filters.</Box>;
+  if (rows.lines.length === 0 || columns.lines.length === 0)
+    return (
+      <Box p="8" color="fg.muted">
+        Nothing to show: one side is empty under these filters.
+      </Box>
+    );
   const current = linksAt(at.row, at.column);
   const status = `${outline.reference[rowItem(at.row)]} × ${outline.reference[columnItem(at.column)]}: ${current.length ? current.map((link) => scheme.linkKinds[link.kind]!.phrase + (link.suspect ? ' (suspect)' : '')).join(', ') : (cells.counts.get(at.row * cells.columns + at.column) ?? 'no link')}`;
   return (
     <Flex direction="column" h="100%" borderTopWidth="1px" bg="bg.panel">
       <Flex flexShrink={0} h={`${TOP}px`}>
         <Flex w={`${HEAD}px`} flexShrink={0} direction="column" justify="flex-end" px="3" pb="1" fontSize="12.5px" color="fg.muted" borderRightWidth="1px">
-          <Box color="fg" fontWeight="600" aria-live="polite">{status}</Box>
-          <Box truncate title={outline.title[rowItem(at.row)]}>{outline.title[rowItem(at.row)]}</Box>
-          <Box truncate title={outline.title[columnItem(at.column)]}>× {outline.title[columnItem(at.column)]}</Box>
+          <Box color="fg" fontWeight="600" aria-live="polite">
+            {status}
+          </Box>
+          <Box truncate title={outline.title[rowItem(at.row)]}>
+            {outline.title[rowItem(at.row)]}
+          </Box>
+          <Box truncate title={outline.title[columnItem(at.column)]}>
+            × {outline.title[columnItem(at.column)]}
+          </Box>
         </Flex>
-        <ColumnHeads outline={outline} side={sides.column} axis={columns} totals={cells.columnTotals} scroll={scroll.left} width={width} active={at.column} folded={foldedColumns} onFold={(id) => setFoldedColumns(flip(foldedColumns, id))} onOpen={(reference) => void navigate(itemAddress(reference))} />
+        <ColumnHeads
+          outline={outline}
+          side={sides.column}
+          axis={columns}
+          totals={cells.columnTotals}
+          scroll={scroll.left}
+          width={width}
+          active={at.column}
+          folded={foldedColumns}
+          onFold={(id) => setFoldedColumns(flip(foldedColumns, id))}
+          onOpen={(reference) => void navigate(itemAddress(reference))}
+        />
       </Flex>
       <Flex flex="1" minH="0">
-        <RowHeads width={HEAD} outline={outline} side={sides.row} axis={rows} totals={cells.rowTotals} scroll={scroll.top} height={height} active={at.row} folded={foldedRows} onFold={(id) => setFoldedRows(flip(foldedRows, id))} onOpen={(reference) => void navigate(itemAddress(reference))} />
-        <Box ref={frame} flex="1" minW="0" overflow="auto" position="relative" borderTopWidth="1px" onScroll={(event) => setScroll({ left: event.currentTarget.scrollLeft, top: event.currentTarget.scrollTop })}>
+        <RowHeads
+          width={HEAD}
+          outline={outline}
+          side={sides.row}
+          axis={rows}
+          totals={cells.rowTotals}
+          scroll={scroll.top}
+          height={height}
+          active={at.row}
+          folded={foldedRows}
+          onFold={(id) => setFoldedRows(flip(foldedRows, id))}
+          onOpen={(reference) => void navigate(itemAddress(reference))}
+        />
+        <Box
+          ref={frame}
+          flex="1"
+          minW="0"
+          overflow="auto"
+          position="relative"
+          borderTopWidth="1px"
+          onScroll={(event) => setScroll({ left: event.currentTarget.scrollLeft, top: event.currentTarget.scrollTop })}
+        >
           <Box style={{ width: columns.lines.length * cellSize, height: rows.lines.length * cellSize }}>
             <canvas
               ref={canvas}
@@ -158,8 +228,27 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
           </Box>
         </Box>
       </Flex>
-      {asking && <KindChoice left={outline.reference[asking.row]!} right={outline.reference[asking.column]!} allowed={asking.allowed} onChoose={(allowed) => create(asking.row, asking.column, allowed)} onClose={() => setAsking(undefined)} />}
+      {asking && (
+        <KindChoice
+          left={outline.reference[asking.row]!}
+          right={outline.reference[asking.column]!}
+          allowed={asking.allowed}
+          onChoose={(allowed) => create(asking.row, asking.column, allowed)}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
     </Flex>
+  );
+}
+
+function foldSide(outline: OutlineReply, side: MatrixSides['row'], folded: ReadonlySet<string>) {
+  return foldAxis(side, new Set([...side.rows.keys()].filter((index) => folded.has(outline.id[side.rows[index]!]!))));
+}
+
+function firstItem(outline: OutlineReply, side: MatrixSides['row']): number {
+  return Math.max(
+    0,
+    side.rows.findIndex((row) => !outline.heading[row]),
   );
 }
 

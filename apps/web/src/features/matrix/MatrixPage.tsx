@@ -13,7 +13,12 @@ import { useLinksBetween } from '../bench/queries';
 import { Matrix } from './Matrix';
 import { buildMatrixSides } from './matrix-sides';
 
-const address = z.object({ rows: z.string().default(''), columns: z.string().default(''), kind: z.string().default(''), show: z.enum(['all', 'rowGaps', 'columnGaps']).default('all') });
+const address = z.object({
+  rows: z.string().default(''),
+  columns: z.string().default(''),
+  kind: z.string().default(''),
+  show: z.enum(['all', 'rowGaps', 'columnGaps']).default('all'),
+});
 
 /** Trace matrix: rows × columns, folding outlines with counts, gaps, link and unlink in the cell. */
 export function MatrixPage() {
@@ -21,13 +26,38 @@ export function MatrixPage() {
   const outline = useOutline();
   const [{ rows, columns, kind, show }, set] = useAddress(address);
   const { collections } = project;
-  const rowId = collections.some((one) => one.id === rows) ? rows : (collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0])?.id ?? '';
-  const columnId = collections.some((one) => one.id === columns) ? columns : (collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '';
+  const rowId = collections.some((one) => one.id === rows)
+    ? rows
+    : ((collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0])?.id ?? '');
+  const columnId = collections.some((one) => one.id === columns)
+    ? columns
+    : ((collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '');
   const links = useLinksBetween(project.id, rowId, columnId);
   const kindIndex = project.scheme.linkKinds.findIndex((one) => one.id === kind);
-  const sides = useMemo(() => (outline.data && links.data ? buildMatrixSides(outline.data, links.data, collections.findIndex((one) => one.id === rowId), collections.findIndex((one) => one.id === columnId), kindIndex, show) : undefined), [outline.data, links.data, collections, rowId, columnId, kindIndex, show]);
+  const sides = useMemo(
+    () =>
+      outline.data && links.data
+        ? buildMatrixSides(
+            outline.data,
+            links.data,
+            collections.findIndex((one) => one.id === rowId),
+            collections.findIndex((one) => one.id === columnId),
+            kindIndex,
+            show,
+          )
+        : undefined,
+    [outline.data, links.data, collections, rowId, columnId, kindIndex, show],
+  );
   if (outline.error ?? links.error) return <ErrorNote error={outline.error ?? links.error} />;
-  if (collections.length < 2) return <EmptyState title="A matrix needs two collections"><Box asChild textDecoration="underline"><Link to={`/p/${project.id}/gather`}>Gather</Link></Box> a specification and a model or tests first.</EmptyState>;
+  if (collections.length < 2)
+    return (
+      <EmptyState title="A matrix needs two collections">
+        <Box asChild textDecoration="underline">
+          <Link to={`/p/${project.id}/gather`}>Gather</Link>
+        </Box>{' '}
+        a specification and a model or tests first.
+      </EmptyState>
+    );
   if (!sides || !outline.data) return <Loading what="the matrix" />;
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   const present = project.scheme.linkKinds.filter((_, index) => links.data?.kind.includes(index) || index === kindIndex);
@@ -40,10 +70,26 @@ export function MatrixPage() {
       actions={
         <>
           <Choice label="Rows" value={rowId} options={options} onChange={(value) => set({ rows: value })} />
-          <Button size="xs" variant="outline" onClick={swap} title="Swap rows and columns (X)"><ArrowLeftRight size={13} /> Swap</Button>
+          <Button size="xs" variant="outline" onClick={swap} title="Swap rows and columns (X)">
+            <ArrowLeftRight size={13} /> Swap
+          </Button>
           <Choice label="Columns" value={columnId} options={options} onChange={(value) => set({ columns: value })} />
-          <Choice label="Link kind" value={kind} options={[{ value: '', label: 'every link kind' }, ...present.map((one) => ({ value: one.id, label: one.phrase }))]} onChange={(value) => set({ kind: value })} />
-          <Choice label="Which lines" value={show} options={[{ value: 'all', label: 'everything' }, { value: 'rowGaps', label: 'rows with gaps only' }, { value: 'columnGaps', label: 'columns with gaps only' }]} onChange={(value) => set({ show: value as 'all' })} />
+          <Choice
+            label="Link kind"
+            value={kind}
+            options={[{ value: '', label: 'every link kind' }, ...present.map((one) => ({ value: one.id, label: one.phrase }))]}
+            onChange={(value) => set({ kind: value })}
+          />
+          <Choice
+            label="Which lines"
+            value={show}
+            options={[
+              { value: 'all', label: 'everything' },
+              { value: 'rowGaps', label: 'rows with gaps only' },
+              { value: 'columnGaps', label: 'columns with gaps only' },
+            ]}
+            onChange={(value) => set({ show: value as 'all' })}
+          />
         </>
       }
     >

@@ -19,7 +19,14 @@ export interface MatrixSides {
 }
 
 /** Puts links onto the two sides; `show` narrows a side to its gaps with their headings. */
-export function buildMatrixSides(outline: OutlineReply, links: LinkColumnsReply, rowCollection: number, columnCollection: number, kind: number, show: 'all' | 'rowGaps' | 'columnGaps'): MatrixSides {
+export function buildMatrixSides(
+  outline: OutlineReply,
+  links: LinkColumnsReply,
+  rowCollection: number,
+  columnCollection: number,
+  kind: number,
+  show: 'all' | 'rowGaps' | 'columnGaps',
+): MatrixSides {
   const rowOf = new Map(outline.node.map((node, row) => [node, row]));
   const pairs: [number, number][] = [];
   const byPair: MatrixSides['byPair'] = new Map();
@@ -35,12 +42,28 @@ export function buildMatrixSides(outline: OutlineReply, links: LinkColumnsReply,
     const key = `${row} ${column}`;
     byPair.set(key, [...(byPair.get(key) ?? []), { id, kind: links.kind[i]!, suspect: links.suspect[i] === 1 }]);
   });
-  const row = buildSide(outline, rowCollection, pairs.map((pair) => pair[0]), show === 'rowGaps');
-  const column = buildSide(outline, columnCollection, pairs.map((pair) => pair[1]), show === 'columnGaps');
+  const row = buildSide(
+    outline,
+    rowCollection,
+    pairs.map((pair) => pair[0]),
+    show === 'rowGaps',
+  );
+  const column = buildSide(
+    outline,
+    columnCollection,
+    pairs.map((pair) => pair[1]),
+    show === 'columnGaps',
+  );
   const rowIndex = new Map([...row.rows].map((one, index) => [one, index]));
   const columnIndex = new Map([...column.rows].map((one, index) => [one, index]));
   const kept = pairs.filter(([a, b]) => rowIndex.has(a) && columnIndex.has(b));
-  return { row, column, links: { row: Int32Array.from(kept, ([a]) => rowIndex.get(a)!), column: Int32Array.from(kept, ([, b]) => columnIndex.get(b)!) }, byPair, shown: kept.length };
+  return {
+    row,
+    column,
+    links: { row: Int32Array.from(kept, ([a]) => rowIndex.get(a)!), column: Int32Array.from(kept, ([, b]) => columnIndex.get(b)!) },
+    byPair,
+    shown: kept.length,
+  };
 }
 
 function buildSide(outline: OutlineReply, collection: number, ends: number[], gapsOnly: boolean): MatrixSide {
@@ -51,7 +74,12 @@ function buildSide(outline: OutlineReply, collection: number, ends: number[], ga
   const full = indexParents(outline, rows);
   const counts = new Map<number, number>();
   for (const end of ends) counts.set(end, (counts.get(end) ?? 0) + 1);
-  const kept = gapsOnly ? Array.from(narrowAxis({ parent: full }, (index) => !outline.heading[rows[index]!] && !counts.has(rows[index]!)), (index) => rows[index]!) : rows;
+  const kept = gapsOnly
+    ? Array.from(
+        narrowAxis({ parent: full }, (index) => !outline.heading[rows[index]!] && !counts.has(rows[index]!)),
+        (index) => rows[index]!,
+      )
+    : rows;
   return { rows: Int32Array.from(kept), parent: indexParents(outline, kept), linked: Int32Array.from(kept, (row) => counts.get(row) ?? 0) };
 }
 

@@ -33,8 +33,14 @@ export function paintMatrix(context: CanvasRenderingContext2D, view: { left: num
   context.strokeStyle = colour('border.muted');
   context.lineWidth = 1;
   context.beginPath();
-  for (let row = firstRow; row <= lastRow + 1; row++) context.moveTo(0, y(row) - 0.5), context.lineTo(right, y(row) - 0.5);
-  for (let column = firstColumn; column <= lastColumn + 1; column++) context.moveTo(x(column) - 0.5, 0), context.lineTo(x(column) - 0.5, bottom);
+  for (let row = firstRow; row <= lastRow + 1; row++) {
+    context.moveTo(0, y(row) - 0.5);
+    context.lineTo(right, y(row) - 0.5);
+  }
+  for (let column = firstColumn; column <= lastColumn + 1; column++) {
+    context.moveTo(x(column) - 0.5, 0);
+    context.lineTo(x(column) - 0.5, bottom);
+  }
   context.stroke();
   context.font = '11px "Commissioner Variable", sans-serif';
   context.textAlign = 'center';
@@ -49,7 +55,16 @@ export function paintMatrix(context: CanvasRenderingContext2D, view: { left: num
   context.strokeRect(x(look.cursor.column), y(look.cursor.row), cellSize - 1, cellSize - 1);
 }
 
-function shade(context: CanvasRenderingContext2D, look: MatrixLook, side: 'row' | 'column', line: number, x: number, y: number, width: number, height: number): void {
+function shade(
+  context: CanvasRenderingContext2D,
+  look: MatrixLook,
+  side: 'row' | 'column',
+  line: number,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): void {
   const isGap = side === 'row' ? look.isRowGap(line) : look.isColumnGap(line);
   if (look.isHeading(side, line)) context.fillStyle = look.colour('bg.muted');
   else if (isGap) context.fillStyle = look.colour('brick.subtle');

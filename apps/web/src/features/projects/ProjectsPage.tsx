@@ -14,7 +14,9 @@ export function ProjectsPage() {
     <Box maxW="46rem" mx="auto" px="6" py="12">
       <Flex align="center" gap="3" mb="2">
         <Image src="/coomb.svg" alt="" boxSize="40px" />
-        <Heading as="h1" fontSize="28px" fontWeight="650">Coomb</Heading>
+        <Heading as="h1" fontSize="28px" fontWeight="650">
+          Coomb
+        </Heading>
       </Flex>
       <Text color="fg.muted" fontFamily="serif" fontSize="17px" mb="8">
         Is everything that was asked for designed, built and shown to work, and how do we know?
@@ -24,15 +26,38 @@ export function ProjectsPage() {
       {projects.data?.map((project) => (
         <Flex asChild key={project.id} align="baseline" gap="4" py="3" px="3" borderTopWidth="1px" _hover={{ bg: 'bg.subtle' }}>
           <Link to={`/p/${project.id}`}>
-            <Box fontFamily="serif" fontSize="18px" flex="1">{project.name}</Box>
-            <Box color="fg.muted" fontSize="13px">{project.items} items · {project.links} links</Box>
-            <Box color="fg.muted" fontSize="13px">since {format(new Date(project.createdAt), 'd MMM yyyy')}</Box>
+            <Box fontFamily="serif" fontSize="18px" flex="1">
+              {project.name}
+            </Box>
+            <Box color="fg.muted" fontSize="13px">
+              {project.items} items · {project.links} links
+            </Box>
+            <Box color="fg.muted" fontSize="13px">
+              since {format(new Date(project.createdAt), 'd MMM yyyy')}
+            </Box>
           </Link>
         </Flex>
       ))}
-      <Flex as="form" gap="3" mt="8" onSubmit={(event) => { event.preventDefault(); if (name.trim()) create.mutate(name.trim()); }}>
-        <Input value={name} onChange={(event) => setName(event.target.value)} placeholder="Name of a new project" aria-label="Name of a new project" bg="bg.panel" maxLength={120} />
-        <Button type="submit" disabled={!name.trim()} loading={create.isPending}>Start a project</Button>
+      <Flex
+        as="form"
+        gap="3"
+        mt="8"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) create.mutate(name.trim());
+        }}
+      >
+        <Input
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          placeholder="Name of a new project"
+          aria-label="Name of a new project"
+          bg="bg.panel"
+          maxLength={120}
+        />
+        <Button type="submit" disabled={!name.trim()} loading={create.isPending}>
+          Start a project
+        </Button>
       </Flex>
       <Text color="fg.muted" fontSize="13px" mt="3">
         A project starts with five layers, from needs to tests, and coverage rules between them. Then gather your first document.

@@ -13,7 +13,12 @@ export function ReportPage() {
   const project = useProject();
   const { report: id } = useParams();
   const report = useReport(project.id, id!);
-  if (report.error) return <Box p="6"><ErrorNote error={report.error} /></Box>;
+  if (report.error)
+    return (
+      <Box p="6">
+        <ErrorNote error={report.error} />
+      </Box>
+    );
   if (!report.data) return <Loading what="the report" />;
   const params = { project: project.id, report: id! };
   const page = buildUrl(getReportPage.path, params);
@@ -24,9 +29,19 @@ export function ReportPage() {
       fill
       actions={
         <>
-          <Button asChild size="xs" variant="ghost"><Link to={`/p/${project.id}/publish`}>All reports</Link></Button>
-          <Button asChild size="xs" variant="outline"><a href={page} target="_blank" rel="noreferrer"><ExternalLink size={13} /> Web page</a></Button>
-          <Button asChild size="xs"><a href={buildUrl(getReportDocument.path, params)}><Download size={13} /> .docx</a></Button>
+          <Button asChild size="xs" variant="ghost">
+            <Link to={`/p/${project.id}/publish`}>All reports</Link>
+          </Button>
+          <Button asChild size="xs" variant="outline">
+            <a href={page} target="_blank" rel="noreferrer">
+              <ExternalLink size={13} /> Web page
+            </a>
+          </Button>
+          <Button asChild size="xs">
+            <a href={buildUrl(getReportDocument.path, params)}>
+              <Download size={13} /> .docx
+            </a>
+          </Button>
         </>
       }
     >

@@ -20,21 +20,48 @@ export function ReportsPage() {
       <Box bg="bg.panel" borderWidth="1px" p="4" maxW="760px" mb="5">
         <Flex gap="3" align="center">
           <Input size="sm" aria-label="Title of the report" value={title} onChange={(event) => setTitle(event.target.value)} maxLength={200} bg="bg" />
-          <Button size="sm" disabled={!title.trim()} loading={publish.isPending} onClick={() => publish.mutate({ title, note }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/publish/${id}`) })}>Publish now</Button>
+          <Button
+            size="sm"
+            disabled={!title.trim()}
+            loading={publish.isPending}
+            onClick={() => publish.mutate({ title, note }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/publish/${id}`) })}
+          >
+            Publish now
+          </Button>
         </Flex>
-        <Textarea size="sm" mt="2" rows={2} aria-label="Note for the cover" placeholder="A note for the cover: what readers should know" value={note} onChange={(event) => setNote(event.target.value)} maxLength={5000} bg="bg" />
+        <Textarea
+          size="sm"
+          mt="2"
+          rows={2}
+          aria-label="Note for the cover"
+          placeholder="A note for the cover: what readers should know"
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+          maxLength={5000}
+          bg="bg"
+        />
       </Box>
       {reports.error && <ErrorNote error={reports.error} />}
       {reports.isPending && <Loading what="reports" />}
       {reports.data?.length === 0 && <Box color="fg.muted">No report yet. Publish the first; the next will say what changed since.</Box>}
       {reports.data?.map((report) => (
         <Flex key={report.id} py="1.5" borderTopWidth="1px" gap="4" maxW="960px" align="baseline">
-          <Box w="2.5em" textAlign="right" color="fg.muted">{report.number}</Box>
-          <Box asChild flex="1" fontFamily="serif" fontSize="16px" _hover={{ textDecoration: 'underline' }}><Link to={`/p/${project.id}/publish/${report.id}`}>{report.title}</Link></Box>
+          <Box w="2.5em" textAlign="right" color="fg.muted">
+            {report.number}
+          </Box>
+          <Box asChild flex="1" fontFamily="serif" fontSize="16px" _hover={{ textDecoration: 'underline' }}>
+            <Link to={`/p/${project.id}/publish/${report.id}`}>{report.title}</Link>
+          </Box>
           <Box color="fg.muted">{format(new Date(report.at), 'd MMM yyyy, HH:mm')}</Box>
-          <Box color="fg.muted" w="10em" truncate>{report.person}</Box>
-          <Box w="9em" color={report.stale ? 'fg.warning' : 'moss.fg'}>{report.stale ? `${project.seq - report.seq} changes since` : 'up to date'}</Box>
-          <Box asChild textDecoration="underline"><a href={buildUrl(getReportDocument.path, { project: project.id, report: report.id })}>.docx</a></Box>
+          <Box color="fg.muted" w="10em" truncate>
+            {report.person}
+          </Box>
+          <Box w="9em" color={report.stale ? 'fg.warning' : 'moss.fg'}>
+            {report.stale ? `${project.seq - report.seq} changes since` : 'up to date'}
+          </Box>
+          <Box asChild textDecoration="underline">
+            <a href={buildUrl(getReportDocument.path, { project: project.id, report: report.id })}>.docx</a>
+          </Box>
         </Flex>
       ))}
     </Page>

@@ -12,4 +12,5 @@ export function useReport(project: string, report: string) {
   return useQuery({ queryKey: [...projectKey(project), 'report', report], queryFn: () => call(getReport, { params: { project, report } }) });
 }
 
-export const usePublish = (project: string) => useChange(project, (body: { title: string; note: string }) => call(createReport, { params: { project }, body }), 'Published');
+export const usePublish = (project: string) =>
+  useChange(project, (body: { title: string; note: string }) => call(createReport, { params: { project }, body }), 'Published');

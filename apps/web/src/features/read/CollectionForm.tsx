@@ -23,18 +23,62 @@ export function CollectionForm() {
   const [name, setName] = useState('');
   const [kind, setKind] = useState<string>('requirement');
   const [prefix, setPrefix] = useState('REQ');
-  if (!open) return <Button size="xs" variant="outline" onClick={() => setOpen(true)}>Start a collection</Button>;
+  if (!open)
+    return (
+      <Button size="xs" variant="outline" onClick={() => setOpen(true)}>
+        Start a collection
+      </Button>
+    );
   const chosen = kinds.find((one) => one.value === kind)!;
   return (
-    <Flex as="form" direction="column" gap="2" textAlign="left" maxW="240px" mx="auto" onSubmit={(event) => { event.preventDefault(); create.mutate({ name, kind, prefix, holds: chosen.holds }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/shape/${id}`) }); }}>
-      <Input size="xs" autoFocus placeholder="Name" aria-label="Name of the collection" value={name} onChange={(event) => setName(event.target.value)} bg="bg" />
+    <Flex
+      as="form"
+      direction="column"
+      gap="2"
+      textAlign="left"
+      maxW="240px"
+      mx="auto"
+      onSubmit={(event) => {
+        event.preventDefault();
+        create.mutate({ name, kind, prefix, holds: chosen.holds }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/shape/${id}`) });
+      }}
+    >
+      <Input
+        size="xs"
+        autoFocus
+        placeholder="Name"
+        aria-label="Name of the collection"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        bg="bg"
+      />
       <Flex gap="2">
-        <Choice label="It holds" value={kind} options={kinds} onChange={(value) => { setKind(value); setPrefix(kinds.find((one) => one.value === value)!.prefix); }} />
-        <Input size="xs" w="80px" fontFamily="mono" aria-label="Prefix of references" value={prefix} onChange={(event) => setPrefix(event.target.value.toUpperCase())} bg="bg" />
+        <Choice
+          label="It holds"
+          value={kind}
+          options={kinds}
+          onChange={(value) => {
+            setKind(value);
+            setPrefix(kinds.find((one) => one.value === value)!.prefix);
+          }}
+        />
+        <Input
+          size="xs"
+          w="80px"
+          fontFamily="mono"
+          aria-label="Prefix of references"
+          value={prefix}
+          onChange={(event) => setPrefix(event.target.value.toUpperCase())}
+          bg="bg"
+        />
       </Flex>
       <Flex gap="2">
-        <Button type="submit" size="xs" disabled={!name.trim() || !/^[A-Z][A-Z0-9]{0,9}$/.test(prefix)} loading={create.isPending}>Start</Button>
-        <Button size="xs" variant="ghost" onClick={() => setOpen(false)}>Leave</Button>
+        <Button type="submit" size="xs" disabled={!name.trim() || !/^[A-Z][A-Z0-9]{0,9}$/.test(prefix)} loading={create.isPending}>
+          Start
+        </Button>
+        <Button size="xs" variant="ghost" onClick={() => setOpen(false)}>
+          Leave
+        </Button>
       </Flex>
     </Flex>
   );

@@ -13,15 +13,24 @@ export function ReadPage() {
   const { collection: id } = useParams();
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
-  const rows = useMemo(() => (outline.data && index >= 0 ? outline.data.id.flatMap((_, row) => (outline.data.collection[row] === index ? [row] : [])) : []), [outline.data, index]);
+  const rows = useMemo(
+    () => (outline.data && index >= 0 ? outline.data.id.flatMap((_, row) => (outline.data.collection[row] === index ? [row] : [])) : []),
+    [outline.data, index],
+  );
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
   if (!outline.data) return <Loading what="the specification" />;
-  const first = project.collections.find((one) => one.holds === 'specification' && one.prefix === 'SYS') ?? project.collections.find((one) => one.holds === 'specification') ?? project.collections[0];
+  const first =
+    project.collections.find((one) => one.holds === 'specification' && one.prefix === 'SYS') ??
+    project.collections.find((one) => one.holds === 'specification') ??
+    project.collections[0];
   if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}`} replace />;
   if (!collection)
     return (
       <EmptyState title={id ? 'This collection is not there any more' : 'Nothing to read yet'} action={<CollectionForm />}>
-        <Box asChild textDecoration="underline"><Link to={`/p/${project.id}/gather`}>Gather a document</Link></Box>, or start an empty collection and write in it.
+        <Box asChild textDecoration="underline">
+          <Link to={`/p/${project.id}/gather`}>Gather a document</Link>
+        </Box>
+        , or start an empty collection and write in it.
       </EmptyState>
     );
   return (
@@ -31,16 +40,24 @@ export function ReadPage() {
           <Box key={one.id}>
             <Flex asChild px="4" py="1" gap="2" align="baseline" bg={one.id === id ? 'moss.subtle' : undefined} _hover={{ bg: 'bg.subtle' }}>
               <NavLink to={`/p/${project.id}/shape/${one.id}`}>
-                <Box flex="1" fontWeight={one.id === id ? '600' : '400'}>{one.name}</Box>
-                <Box color="fg.muted" fontSize="12px">{one.items}</Box>
+                <Box flex="1" fontWeight={one.id === id ? '600' : '400'}>
+                  {one.name}
+                </Box>
+                <Box color="fg.muted" fontSize="12px">
+                  {one.items}
+                </Box>
               </NavLink>
             </Flex>
             {one.id === id && <Contents rows={rows} outline={outline.data} />}
           </Box>
         ))}
-        <Box px="4" mt="4"><CollectionForm /></Box>
+        <Box px="4" mt="4">
+          <CollectionForm />
+        </Box>
       </Box>
-      <Box flex="1" minW="0"><Specification key={id} collection={collection} outline={outline.data} rows={rows} /></Box>
+      <Box flex="1" minW="0">
+        <Specification key={id} collection={collection} outline={outline.data} rows={rows} />
+      </Box>
     </Flex>
   );
 }
@@ -48,9 +65,19 @@ export function ReadPage() {
 function Contents({ rows, outline }: { rows: number[]; outline: NonNullable<ReturnType<typeof useOutline>['data']> }) {
   const headings = rows.filter((row) => outline.heading[row] && (outline.parent[row]! < 0 || outline.parent[outline.parent[row]!]! < 0));
   return headings.slice(0, 200).map((row) => (
-    <Box asChild key={row} display="block" pl={outline.parent[row]! < 0 ? '6' : '9'} pr="3" py="0.5" fontSize="13px" color={outline.parent[row]! < 0 ? 'fg' : 'fg.muted'} truncate _hover={{ color: 'moss.fg' }}>
+    <Box
+      asChild
+      key={row}
+      display="block"
+      pl={outline.parent[row]! < 0 ? '6' : '9'}
+      pr="3"
+      py="0.5"
+      fontSize="13px"
+      color={outline.parent[row]! < 0 ? 'fg' : 'fg.muted'}
+      truncate
+      _hover={{ color: 'moss.fg' }}
+    >
       <Link to={`?at=${encodeURIComponent(outline.reference[row]!)}`}>{outline.title[row]}</Link>
     </Box>
   ));
 }
-

@@ -35,12 +35,31 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
   const kind = project.scheme.kinds[outline.kind[row]!]!;
   const reference = outline.reference[row]!;
   return (
-    <Flex gap="5" px="5" pt={isHeading ? '5' : '2.5'} pb="2.5" borderLeftWidth="3px" borderColor={active ? 'moss.solid' : 'transparent'} bg={active && !editing ? 'bg.subtle' : undefined} onClick={on.onActivate} onDoubleClick={editing ? undefined : on.onEdit} role="article" aria-label={`${reference} ${outline.title[row]}`} position="relative">
+    <Flex
+      gap="5"
+      px="5"
+      pt={isHeading ? '5' : '2.5'}
+      pb="2.5"
+      borderLeftWidth="3px"
+      borderColor={active ? 'moss.solid' : 'transparent'}
+      bg={active && !editing ? 'bg.subtle' : undefined}
+      onClick={on.onActivate}
+      onDoubleClick={editing ? undefined : on.onEdit}
+      role="article"
+      aria-label={`${reference} ${outline.title[row]}`}
+      position="relative"
+    >
       <Box w="110px" flexShrink={0} textAlign="right" pt={isHeading ? '2' : '0.5'}>
         {!isHeading && (
           <>
-            <Box asChild fontFamily="mono" fontSize="12.5px" color="moss.fg" _hover={{ textDecoration: 'underline' }}><Link to={itemAddress(reference)}>{reference}</Link></Box>
-            {verificationStates[outline.state[row]!] !== 'notApplicable' && <Box fontSize="12px" color="fg.muted"><StateMark state={verificationStates[outline.state[row]!]!} flexDirection="row-reverse" /></Box>}
+            <Box asChild fontFamily="mono" fontSize="12.5px" color="moss.fg" _hover={{ textDecoration: 'underline' }}>
+              <Link to={itemAddress(reference)}>{reference}</Link>
+            </Box>
+            {verificationStates[outline.state[row]!] !== 'notApplicable' && (
+              <Box fontSize="12px" color="fg.muted">
+                <StateMark state={verificationStates[outline.state[row]!]!} flexDirection="row-reverse" />
+              </Box>
+            )}
           </>
         )}
       </Box>
@@ -49,8 +68,12 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
           <ItemEditor project={project.id} item={item} kind={kind} onDone={on.onDone} />
         ) : (
           <>
-            <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">{outline.title[row]}</Box>
-            {item?.html && <Box className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" dangerouslySetInnerHTML={{ __html: item.html }} />}
+            <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">
+              {outline.title[row]}
+            </Box>
+            {item?.html && (
+              <Box className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" dangerouslySetInnerHTML={{ __html: item.html }} />
+            )}
             {!item && <Box h="24px" bg="bg.muted" w="70%" mt="1" />}
           </>
         )}
@@ -58,8 +81,24 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
       <Box w="150px" flexShrink={0} fontSize="12px" color="fg.muted" pt="0.5">
         {!isHeading && (
           <>
-            <Box>{outline.up[row]} up · {outline.down[row]} down{outline.suspect[row]! > 0 && <Box as="span" color="fg.warning"> · {outline.suspect[row]} suspect</Box>}</Box>
-            {item && getKind(project.scheme, item.kind).fields.filter((field) => item.fields[field.id] && field.type !== 'rich' && String(item.fields[field.id]).length < 40).slice(0, 3).map((field) => <Box key={field.id} truncate title={field.label}><FieldText field={field} value={item.fields[field.id]} /></Box>)}
+            <Box>
+              {outline.up[row]} up · {outline.down[row]} down
+              {outline.suspect[row]! > 0 && (
+                <Box as="span" color="fg.warning">
+                  {' '}
+                  · {outline.suspect[row]} suspect
+                </Box>
+              )}
+            </Box>
+            {item &&
+              getKind(project.scheme, item.kind)
+                .fields.filter((field) => item.fields[field.id] && field.type !== 'rich' && String(item.fields[field.id]).length < 40)
+                .slice(0, 3)
+                .map((field) => (
+                  <Box key={field.id} truncate title={field.label}>
+                    <FieldText field={field} value={item.fields[field.id]} />
+                  </Box>
+                ))}
           </>
         )}
       </Box>
@@ -72,7 +111,11 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
           <Tool label="One level out (Alt ←)" icon={ArrowLeft} run={() => on.onMove('out')} />
           <Tool label="One level in (Alt →)" icon={ArrowRight} run={() => on.onMove('in')} />
           <Tool label="Withdraw (Delete)" icon={Trash2} run={on.onWithdraw} />
-          <IconButton asChild aria-label="Open the sheet (O)" title="Open the sheet (O)" size="2xs" variant="ghost"><Link to={itemAddress(reference)}><PanelRight size={12} /></Link></IconButton>
+          <IconButton asChild aria-label="Open the sheet (O)" title="Open the sheet (O)" size="2xs" variant="ghost">
+            <Link to={itemAddress(reference)}>
+              <PanelRight size={12} />
+            </Link>
+          </IconButton>
         </Flex>
       )}
     </Flex>
@@ -80,5 +123,9 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
 }
 
 function Tool({ label, icon: Icon, run }: { label: string; icon: typeof Pencil; run: () => void }) {
-  return <IconButton aria-label={label} title={label} size="2xs" variant="ghost" onClick={run}><Icon size={12} /></IconButton>;
+  return (
+    <IconButton aria-label={label} title={label} size="2xs" variant="ghost" onClick={run}>
+      <Icon size={12} />
+    </IconButton>
+  );
 }

@@ -29,9 +29,19 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   const add = useAddItem(project.id);
   const move = useMoveItem(project.id);
   const withdraw = useWithdraw(project.id);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: (position) => (outline.heading[rows[position]!] ? 56 : 104), overscan: 6, getItemKey: (position) => outline.id[rows[position]!]! });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: (position) => (outline.heading[rows[position]!] ? 56 : 104),
+    overscan: 6,
+    getItemKey: (position) => outline.id[rows[position]!]!,
+  });
   const shown = virtual.getVirtualItems();
-  const textAt = useTexts(project.id, collection.id, shown.map((one) => one.index));
+  const textAt = useTexts(
+    project.id,
+    collection.id,
+    shown.map((one) => one.index),
+  );
   const positionOf = useMemo(() => new Map(rows.map((row, position) => [outline.id[row]!, position])), [rows, outline]);
   const scrolled = useRef<string | undefined>(undefined);
   useEffect(() => {
@@ -50,7 +60,15 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     virtual.scrollToIndex(next, { align: 'auto' });
   };
   const addAfter = (after: string | null) =>
-    add.mutate({ collection: collection.id, title: 'Untitled', after }, { onSuccess: (item) => { setActive(item.id); setEditing(item.id); } });
+    add.mutate(
+      { collection: collection.id, title: 'Untitled', after },
+      {
+        onSuccess: (item) => {
+          setActive(item.id);
+          setEditing(item.id);
+        },
+      },
+    );
   const tryMove = (wish: MoveWish) => {
     const target = position === undefined ? undefined : findMove(outline, rows, position, wish);
     if (target && active) move.mutate({ id: active, ...target });
@@ -71,7 +89,18 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   return (
     <Flex direction="column" h="100%">
       <Box ref={frame} flex="1" overflow="auto" bg="bg.panel">
-        {rows.length === 0 && <EmptyState title={`${collection.name} is empty`} action={<Button size="sm" onClick={() => addAfter(null)}>Write the first item</Button>}>Write here, or gather a document into it.</EmptyState>}
+        {rows.length === 0 && (
+          <EmptyState
+            title={`${collection.name} is empty`}
+            action={
+              <Button size="sm" onClick={() => addAfter(null)}>
+                Write the first item
+              </Button>
+            }
+          >
+            Write here, or gather a document into it.
+          </EmptyState>
+        )}
         <Box position="relative" mx="auto" maxW="980px" style={{ height: virtual.getTotalSize() }} mt="3" mb="16">
           {shown.map(({ index, start, key }) => {
             const row = rows[index]!;
@@ -99,7 +128,15 @@ export function Specification({ collection, outline, rows }: { collection: Colle
       </Box>
       <Flex borderTopWidth="1px" px="6" py="1" align="center" gap="3" color="fg.muted" fontSize="12.5px" bg="bg.panel">
         <Box>{collection.items} items. Click a text to mark it, double-click or Enter to edit.</Box>
-        <Button ml="auto" size="2xs" variant="outline" loading={add.isPending} onClick={() => addAfter(active ?? outline.id[rows.filter((row) => outline.parent[row]! < 0).at(-1) ?? -1] ?? null)}><Plus size={12} /> Add an item {active ? 'after the marked one' : 'at the end'}</Button>
+        <Button
+          ml="auto"
+          size="2xs"
+          variant="outline"
+          loading={add.isPending}
+          onClick={() => addAfter(active ?? outline.id[rows.filter((row) => outline.parent[row]! < 0).at(-1) ?? -1] ?? null)}
+        >
+          <Plus size={12} /> Add an item {active ? 'after the marked one' : 'at the end'}
+        </Button>
       </Flex>
     </Flex>
   );

@@ -3,7 +3,12 @@ import type { OutlineReply } from '@coomb/contract';
 export type MoveWish = 'up' | 'down' | 'in' | 'out';
 
 /** Where an item goes when moved among its siblings, below the one before it, or out beside its parent. Undefined where it cannot. */
-export function findMove(outline: Pick<OutlineReply, 'id' | 'parent'>, rows: readonly number[], position: number, wish: MoveWish): { parent: string | null; after: string | null } | undefined {
+export function findMove(
+  outline: Pick<OutlineReply, 'id' | 'parent'>,
+  rows: readonly number[],
+  position: number,
+  wish: MoveWish,
+): { parent: string | null; after: string | null } | undefined {
   const row = rows[position]!;
   const parentRow = outline.parent[row]!;
   const idOf = (one: number | undefined) => (one === undefined || one < 0 ? null : outline.id[one]!);

@@ -17,7 +17,9 @@ export function Distribution({ title, note, figures, base }: Props) {
   return (
     <Box w="340px">
       <Box fontWeight="600">{title}</Box>
-      <Box color="fg.muted" fontSize="12.5px" mb="1">{note}</Box>
+      <Box color="fg.muted" fontSize="12.5px" mb="1">
+        {note}
+      </Box>
       <BarChart width={340} height={30 * data.length + 8} data={data} layout="vertical" margin={{ left: 0, right: 40, top: 4, bottom: 4 }} accessibilityLayer>
         <XAxis type="number" hide />
         <YAxis type="category" dataKey="name" width={92} axisLine={false} tickLine={false} tick={{ fill: 'var(--chakra-colors-fg-muted)', fontSize: 12.5 }} />

@@ -15,7 +15,11 @@ import { StateMark, stateLooks } from '../../shared/ui/states';
 import { useFigure } from './queries';
 import { toCsv } from './to-csv';
 
-const address = z.object({ collection: z.string().optional(), words: z.string().default(''), sort: z.enum(['outline', 'reference', 'title', 'state']).default('outline') });
+const address = z.object({
+  collection: z.string().optional(),
+  words: z.string().default(''),
+  sort: z.enum(['outline', 'reference', 'title', 'state']).default('outline'),
+});
 
 /** The very items behind a number. */
 export function FigurePage() {
@@ -31,12 +35,23 @@ export function FigurePage() {
     if (sort === 'state') found.sort((a, b) => a.state.localeCompare(b.state));
     return found;
   }, [opened.data, words, sort]);
-  if (opened.error) return <Box p="6"><ErrorNote error={opened.error} /></Box>;
+  if (opened.error)
+    return (
+      <Box p="6">
+        <ErrorNote error={opened.error} />
+      </Box>
+    );
   if (!opened.data) return <Loading what="the items" />;
   const kinds = new Map(project.scheme.kinds.map((kind) => [kind.id, kind.label]));
   const collections = new Map(project.collections.map((one) => [one.id, one.name]));
   const save = () => {
-    const rows = items.map((item) => [item.reference, item.title, kinds.get(item.kind) ?? '', collections.get(item.collection) ?? '', stateLooks[item.state].label]);
+    const rows = items.map((item) => [
+      item.reference,
+      item.title,
+      kinds.get(item.kind) ?? '',
+      collections.get(item.collection) ?? '',
+      stateLooks[item.state].label,
+    ]);
     const url = URL.createObjectURL(new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State'], ...rows])], { type: 'text/csv' }));
     const link = Object.assign(document.createElement('a'), { href: url, download: `${opened.data.label}.csv` });
     link.click();
@@ -49,14 +64,52 @@ export function FigurePage() {
       fill
       actions={
         <>
-          <Input size="xs" w="170px" placeholder="Filter by words" aria-label="Filter by words" value={words} onChange={(event) => set({ words: event.target.value })} bg="bg.panel" />
-          <Choice label="Collection" value={collection ?? ''} options={[{ value: '', label: 'all collections' }, ...project.collections.map((one) => ({ value: one.id, label: one.name }))]} onChange={(value) => set({ collection: value || undefined })} />
-          <Choice label="Order" value={sort} options={[{ value: 'outline', label: 'in reading order' }, { value: 'reference', label: 'by reference' }, { value: 'title', label: 'by title' }, { value: 'state', label: 'by state' }]} onChange={(value) => set({ sort: value as 'outline' })} />
-          <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0}><Download size={13} /> Save as .csv</Button>
+          <Input
+            size="xs"
+            w="170px"
+            placeholder="Filter by words"
+            aria-label="Filter by words"
+            value={words}
+            onChange={(event) => set({ words: event.target.value })}
+            bg="bg.panel"
+          />
+          <Choice
+            label="Collection"
+            value={collection ?? ''}
+            options={[{ value: '', label: 'all collections' }, ...project.collections.map((one) => ({ value: one.id, label: one.name }))]}
+            onChange={(value) => set({ collection: value || undefined })}
+          />
+          <Choice
+            label="Order"
+            value={sort}
+            options={[
+              { value: 'outline', label: 'in reading order' },
+              { value: 'reference', label: 'by reference' },
+              { value: 'title', label: 'by title' },
+              { value: 'state', label: 'by state' },
+            ]}
+            onChange={(value) => set({ sort: value as 'outline' })}
+          />
+          <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0}>
+            <Download size={13} /> Save as .csv
+          </Button>
         </>
       }
     >
-      {items.length === 0 ? <EmptyState title="No item" action={<Button asChild size="xs" variant="outline"><Link to={`/p/${project.id}/check`}>Back to readiness</Link></Button>}>{words ? 'None of the items holds these words.' : 'Nothing counts here.'}</EmptyState> : <ItemRows items={items} kinds={kinds} collections={collections} />}
+      {items.length === 0 ? (
+        <EmptyState
+          title="No item"
+          action={
+            <Button asChild size="xs" variant="outline">
+              <Link to={`/p/${project.id}/check`}>Back to readiness</Link>
+            </Button>
+          }
+        >
+          {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
+        </EmptyState>
+      ) : (
+        <ItemRows items={items} kinds={kinds} collections={collections} />
+      )}
     </Page>
   );
 }
@@ -74,13 +127,38 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
         {rows.getVirtualItems().map(({ index, start }) => {
           const item = items[index]!;
           return (
-            <Flex key={item.id} role="listitem" position="absolute" w="100%" h="28px" gap="3" align="center" borderTopWidth="1px" style={{ transform: `translateY(${start}px)` }} _hover={{ bg: 'bg.subtle' }} cursor="pointer" onClick={() => void navigate(itemAddress(item.reference))}>
+            <Flex
+              key={item.id}
+              role="listitem"
+              position="absolute"
+              w="100%"
+              h="28px"
+              gap="3"
+              align="center"
+              borderTopWidth="1px"
+              style={{ transform: `translateY(${start}px)` }}
+              _hover={{ bg: 'bg.subtle' }}
+              cursor="pointer"
+              onClick={() => void navigate(itemAddress(item.reference))}
+            >
               <StateMark state={item.state} bare />
-              <Box asChild w="7em" fontFamily="mono" fontSize="12.5px" color="moss.fg"><Link to={itemAddress(item.reference)} onClick={(event) => event.stopPropagation()}>{item.reference}</Link></Box>
-              <Box flex="1" truncate fontFamily="serif">{item.title}</Box>
-              <Box w="9em" color="fg.muted" fontSize="12.5px">{kinds.get(item.kind)}</Box>
-              <Box w="13em" color="fg.muted" fontSize="12.5px" truncate>{collections.get(item.collection)}</Box>
-              <Box w="8em" color="fg.muted" fontSize="12.5px">{stateLooks[item.state].label}</Box>
+              <Box asChild w="7em" fontFamily="mono" fontSize="12.5px" color="moss.fg">
+                <Link to={itemAddress(item.reference)} onClick={(event) => event.stopPropagation()}>
+                  {item.reference}
+                </Link>
+              </Box>
+              <Box flex="1" truncate fontFamily="serif">
+                {item.title}
+              </Box>
+              <Box w="9em" color="fg.muted" fontSize="12.5px">
+                {kinds.get(item.kind)}
+              </Box>
+              <Box w="13em" color="fg.muted" fontSize="12.5px" truncate>
+                {collections.get(item.collection)}
+              </Box>
+              <Box w="8em" color="fg.muted" fontSize="12.5px">
+                {stateLooks[item.state].label}
+              </Box>
             </Flex>
           );
         })}

@@ -20,7 +20,9 @@ export function ReadinessPage() {
   return (
     <Page title="Readiness" lead="Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.">
       <Box maxW="1180px">
-        {rules.map((rule) => <RuleLine key={rule.rule} rule={rule} base={base} />)}
+        {rules.map((rule) => (
+          <RuleLine key={rule.rule} rule={rule} base={base} />
+        ))}
         <VerifiedLine states={states} base={base} />
         <LinksLine links={links} base={base} />
         <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
@@ -36,8 +38,18 @@ export function ReadinessPage() {
 
 function FigureLink({ base, id, count, children }: { base: string; id: string; count: number; children?: React.ReactNode }) {
   return (
-    <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px" _hover={{ textDecorationColor: 'moss.solid' }} whiteSpace="nowrap">
-      <Link to={`${base}/${id}`}>{count}{children}</Link>
+    <Box
+      asChild
+      textDecoration="underline"
+      textDecorationColor="border.emphasized"
+      textUnderlineOffset="3px"
+      _hover={{ textDecorationColor: 'moss.solid' }}
+      whiteSpace="nowrap"
+    >
+      <Link to={`${base}/${id}`}>
+        {count}
+        {children}
+      </Link>
     </Box>
   );
 }
@@ -47,19 +59,53 @@ function RuleLine({ rule, base }: { rule: Readiness['rules'][number]; base: stri
   const done = rule.counts.notMet === 0 && rule.counts.suspect === 0;
   return (
     <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
-      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={done ? 'moss.fg' : rule.counts.notMet ? 'brick.fg' : 'fg.warning'} lineHeight="1">
-        {rule.applicable === 0 ? '–' : <Box asChild _hover={{ textDecoration: 'underline' }}><Link to={`${base}/rule:${rule.rule}:${rule.counts.notMet ? 'notMet' : 'met'}`}>{rule.counts.notMet || '✓'}</Link></Box>}
+      <Box
+        w="54px"
+        textAlign="center"
+        fontFamily="serif"
+        fontSize="22px"
+        fontWeight="600"
+        color={done ? 'moss.fg' : rule.counts.notMet ? 'brick.fg' : 'fg.warning'}
+        lineHeight="1"
+      >
+        {rule.applicable === 0 ? (
+          '–'
+        ) : (
+          <Box asChild _hover={{ textDecoration: 'underline' }}>
+            <Link to={`${base}/rule:${rule.rule}:${rule.counts.notMet ? 'notMet' : 'met'}`}>{rule.counts.notMet || '✓'}</Link>
+          </Box>
+        )}
       </Box>
       <Box flex="1" minW="0">
-        <Box fontFamily="serif" fontSize="16px">{rule.sentence}</Box>
+        <Box fontFamily="serif" fontSize="16px">
+          {rule.sentence}
+        </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
           {rule.applicable === 0 && <Box>Nothing it applies to yet.</Box>}
-          {order.filter((state) => rule.counts[state] > 0).map((state) => <FigureLink key={state} base={base} id={`rule:${rule.rule}:${state}`} count={rule.counts[state]}> {coverageLooks[state].label.toLowerCase()}</FigureLink>)}
+          {order
+            .filter((state) => rule.counts[state] > 0)
+            .map((state) => (
+              <FigureLink key={state} base={base} id={`rule:${rule.rule}:${state}`} count={rule.counts[state]}>
+                {' '}
+                {coverageLooks[state].label.toLowerCase()}
+              </FigureLink>
+            ))}
           {rule.applicable > 0 && <Box>of {rule.applicable}</Box>}
         </Flex>
       </Box>
       <Flex w="260px" h="12px" gap="1px" aria-hidden="true" bg={rule.applicable ? undefined : 'bg.muted'}>
-        {order.filter((state) => rule.counts[state] > 0).map((state) => <Box key={state} bg={state === 'notMet' ? 'transparent' : coverageLooks[state].colour} borderWidth={state === 'notMet' ? '1px' : undefined} borderStyle="dashed" borderColor="state.failing" style={{ width: `${(100 * rule.counts[state]) / rule.applicable}%` }} />)}
+        {order
+          .filter((state) => rule.counts[state] > 0)
+          .map((state) => (
+            <Box
+              key={state}
+              bg={state === 'notMet' ? 'transparent' : coverageLooks[state].colour}
+              borderWidth={state === 'notMet' ? '1px' : undefined}
+              borderStyle="dashed"
+              borderColor="state.failing"
+              style={{ width: `${(100 * rule.counts[state]) / rule.applicable}%` }}
+            />
+          ))}
       </Flex>
     </Flex>
   );
@@ -72,16 +118,37 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
   const failing = shown.find((one) => one.state === 'failing')?.count ?? 0;
   return (
     <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
-      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'} lineHeight="1">{total === 0 ? '–' : open === 0 ? '✓' : open}</Box>
+      <Box
+        w="54px"
+        textAlign="center"
+        fontFamily="serif"
+        fontSize="22px"
+        fontWeight="600"
+        color={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'}
+        lineHeight="1"
+      >
+        {total === 0 ? '–' : open === 0 ? '✓' : open}
+      </Box>
       <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px">Every need and requirement is verified by fresh results, or waived.</Box>
+        <Box fontFamily="serif" fontSize="16px">
+          Every need and requirement is verified by fresh results, or waived.
+        </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
-          {shown.filter((one) => one.count > 0).map((one) => <FigureLink key={one.id} base={base} id={one.id} count={one.count}> {stateLooks[one.state].label.toLowerCase()}</FigureLink>)}
+          {shown
+            .filter((one) => one.count > 0)
+            .map((one) => (
+              <FigureLink key={one.id} base={base} id={one.id} count={one.count}>
+                {' '}
+                {stateLooks[one.state].label.toLowerCase()}
+              </FigureLink>
+            ))}
           <Box>of {total}</Box>
         </Flex>
       </Box>
       <Flex w="260px" h="12px" gap="1px" aria-hidden="true">
-        {verificationStates.map((state) => shown.find((one) => one.state === state)).map((one) => one && one.count > 0 && <Box key={one.state} bg={`state.${one.state}`} style={{ width: `${(100 * one.count) / total}%` }} />)}
+        {verificationStates
+          .map((state) => shown.find((one) => one.state === state))
+          .map((one) => one && one.count > 0 && <Box key={one.state} bg={`state.${one.state}`} style={{ width: `${(100 * one.count) / total}%` }} />)}
       </Flex>
     </Flex>
   );
@@ -92,12 +159,26 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
   const open = (suspect?.count ?? 0) + (none?.count ?? 0);
   return (
     <Flex py="2.5" borderTopWidth="1px" borderBottomWidth="1px" gap="5" align="center">
-      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">{open || '✓'}</Box>
+      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">
+        {open || '✓'}
+      </Box>
       <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px">Every item is linked, and every link was confirmed against what its ends say now.</Box>
+        <Box fontFamily="serif" fontSize="16px">
+          Every item is linked, and every link was confirmed against what its ends say now.
+        </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted">
-          {suspect && <FigureLink base={base} id={suspect.id} count={suspect.count}> with suspect links</FigureLink>}
-          {none && <FigureLink base={base} id={none.id} count={none.count}> without any link</FigureLink>}
+          {suspect && (
+            <FigureLink base={base} id={suspect.id} count={suspect.count}>
+              {' '}
+              with suspect links
+            </FigureLink>
+          )}
+          {none && (
+            <FigureLink base={base} id={none.id} count={none.count}>
+              {' '}
+              without any link
+            </FigureLink>
+          )}
         </Flex>
       </Box>
     </Flex>
@@ -109,12 +190,31 @@ function Collections({ collections, base }: { collections: Readiness['collection
   if (shown.length === 0) return null;
   return (
     <Box mt="8">
-      <Box fontWeight="600" mb="1">By collection</Box>
+      <Box fontWeight="600" mb="1">
+        By collection
+      </Box>
       {shown.map((collection) => (
         <Flex key={collection.id} py="1.5" borderTopWidth="1px" gap="6" wrap="wrap" align="baseline">
           <Box w="13em">{collection.name}</Box>
-          {collection.rules.map((rule) => <Box key={rule.rule} color="fg.muted" fontSize="13px">{rule.rule}: <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.met < rule.applicable ? 'brick.fg' : 'fg'}><Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.applicable - rule.met} open</Link></Box> of {rule.applicable}</Box>)}
-          <Flex gap="3" ml="auto">{verificationStates.filter((state) => state !== 'notApplicable' && collection.states[state] > 0).map((state) => <Flex key={state} gap="1" align="center"><StateMark state={state} bare />{collection.states[state]}</Flex>)}</Flex>
+          {collection.rules.map((rule) => (
+            <Box key={rule.rule} color="fg.muted" fontSize="13px">
+              {rule.rule}:{' '}
+              <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.met < rule.applicable ? 'brick.fg' : 'fg'}>
+                <Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.applicable - rule.met} open</Link>
+              </Box>{' '}
+              of {rule.applicable}
+            </Box>
+          ))}
+          <Flex gap="3" ml="auto">
+            {verificationStates
+              .filter((state) => state !== 'notApplicable' && collection.states[state] > 0)
+              .map((state) => (
+                <Flex key={state} gap="1" align="center">
+                  <StateMark state={state} bare />
+                  {collection.states[state]}
+                </Flex>
+              ))}
+          </Flex>
         </Flex>
       ))}
     </Box>

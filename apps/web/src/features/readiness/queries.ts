@@ -6,5 +6,9 @@ import { projectKey } from '../../shared/api/keys';
 export { useReadiness } from '../section/queries';
 
 export function useFigure(project: string, figure: string, collection: string | undefined) {
-  return useQuery({ queryKey: [...projectKey(project), 'figure', figure, collection], queryFn: () => call(openFigure, { params: { project, figure }, query: collection ? { collection } : {} }), placeholderData: keepPreviousData });
+  return useQuery({
+    queryKey: [...projectKey(project), 'figure', figure, collection],
+    queryFn: () => call(openFigure, { params: { project, figure }, query: collection ? { collection } : {} }),
+    placeholderData: keepPreviousData,
+  });
 }

@@ -35,7 +35,15 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
   const { width, height } = useSize(frame);
   const mode = useColourMode();
   const [drag, setDrag] = useState<{ x: number; y: number; now: Box4 | undefined }>();
-  const layout = useMemo(() => buildSectionLayout(layers.map((layer) => layer.rows), width, height), [layers, width, height]);
+  const layout = useMemo(
+    () =>
+      buildSectionLayout(
+        layers.map((layer) => layer.rows),
+        width,
+        height,
+      ),
+    [layers, width, height],
+  );
   useEffect(() => {
     if (!canvas.current || width === 0) return;
     void mode;
@@ -80,7 +88,6 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
       <canvas
         ref={canvas}
         tabIndex={0}
-        role="application"
         aria-label="Section through the project. Arrow keys move from item to item, Enter opens it."
         style={{ width, height, display: 'block', cursor: hovered === undefined ? 'crosshair' : 'pointer' }}
         onPointerMove={move}
@@ -95,11 +102,25 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
       {width > 0 &&
         layout.stripes.map((stripe) => (
           <Box key={stripe.layer} position="absolute" left="10px" top={`${stripe.top - 24}px`} fontSize="12px" pointerEvents="none">
-            <Box as="span" fontWeight="600">{layers[stripe.layer]!.label}</Box>
-            <Box as="span" color="fg.muted"> · {stripe.rows.length === 0 ? 'nothing yet' : layers[stripe.layer]!.plural}</Box>
+            <Box as="span" fontWeight="600">
+              {layers[stripe.layer]!.label}
+            </Box>
+            <Box as="span" color="fg.muted">
+              {' '}
+              · {stripe.rows.length === 0 ? 'nothing yet' : layers[stripe.layer]!.plural}
+            </Box>
           </Box>
         ))}
-      {drag?.now && <Box position="absolute" pointerEvents="none" borderWidth="1px" borderColor="moss.solid" bg="moss.solid/10" style={{ left: drag.now.left, top: drag.now.top, width: drag.now.right - drag.now.left, height: drag.now.bottom - drag.now.top }} />}
+      {drag?.now && (
+        <Box
+          position="absolute"
+          pointerEvents="none"
+          borderWidth="1px"
+          borderColor="moss.solid"
+          bg="moss.solid/10"
+          style={{ left: drag.now.left, top: drag.now.top, width: drag.now.right - drag.now.left, height: drag.now.bottom - drag.now.top }}
+        />
+      )}
       {hovered !== undefined && !drag?.now && <HoverNote layout={layout} outline={outline} row={hovered} />}
     </Box>
   );
@@ -110,13 +131,37 @@ function HoverNote({ layout, outline, row }: { layout: SectionLayout; outline: O
   if (!place) return null;
   const { x, y } = cellAt(layout, layout.stripes[place.stripe]!, place.index);
   const state = verificationStates[outline.state[row]!]!;
-  const parts = [state === 'notApplicable' ? undefined : stateLooks[state].label.toLowerCase(), `${outline.up[row]} up, ${outline.down[row]} down`, outline.gaps[row]! > 0 ? (outline.gaps[row] === 1 ? 'misses a rule' : `misses ${outline.gaps[row]} rules`) : undefined, outline.suspect[row]! > 0 ? `${outline.suspect[row]} suspect` : undefined];
+  const parts = [
+    state === 'notApplicable' ? undefined : stateLooks[state].label.toLowerCase(),
+    `${outline.up[row]} up, ${outline.down[row]} down`,
+    outline.gaps[row]! > 0 ? (outline.gaps[row] === 1 ? 'misses a rule' : `misses ${outline.gaps[row]} rules`) : undefined,
+    outline.suspect[row]! > 0 ? `${outline.suspect[row]} suspect` : undefined,
+  ];
   const isRight = x > layout.width - 330;
   return (
-    <Box position="absolute" pointerEvents="none" bg="bg.panel" borderWidth="1px" borderColor="border.emphasized" boxShadow="sm" px="3" py="1.5" maxW="320px" zIndex="1" aria-live="polite" style={{ [isRight ? 'right' : 'left']: isRight ? layout.width - x : x + layout.cell, top: Math.min(y + layout.cell + 2, layout.height - 70) }}>
-      <Box fontFamily="mono" fontSize="12px" color="moss.fg">{outline.reference[row]}</Box>
-      <Box fontFamily="serif" lineHeight="1.3">{outline.title[row]}</Box>
-      <Box fontSize="12px" color="fg.muted">{parts.filter(Boolean).join(' · ')}</Box>
+    <Box
+      position="absolute"
+      pointerEvents="none"
+      bg="bg.panel"
+      borderWidth="1px"
+      borderColor="border.emphasized"
+      boxShadow="sm"
+      px="3"
+      py="1.5"
+      maxW="320px"
+      zIndex="1"
+      aria-live="polite"
+      style={{ [isRight ? 'right' : 'left']: isRight ? layout.width - x : x + layout.cell, top: Math.min(y + layout.cell + 2, layout.height - 70) }}
+    >
+      <Box fontFamily="mono" fontSize="12px" color="moss.fg">
+        {outline.reference[row]}
+      </Box>
+      <Box fontFamily="serif" lineHeight="1.3">
+        {outline.title[row]}
+      </Box>
+      <Box fontSize="12px" color="fg.muted">
+        {parts.filter(Boolean).join(' · ')}
+      </Box>
     </Box>
   );
 }

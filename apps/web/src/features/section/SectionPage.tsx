@@ -23,8 +23,19 @@ export function SectionPage() {
   const trace = useTrace(project.id, hovered === undefined ? undefined : outline.data?.id[hovered]);
   const layers = useMemo(() => (outline.data ? buildLayers(project, outline.data) : []), [project, outline.data]);
   const rowOf = useMemo(() => new Map(outline.data?.node.map((node, row) => [node, row])), [outline.data]);
-  const pairs = useMemo(() => (seams.data ? seams.data.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.data.to[i]!)) : []), [seams.data, rowOf]);
-  const traced = useMemo(() => (trace.data && hovered !== undefined ? new Map([...trace.data.up, ...trace.data.down].flatMap(([node, distance]): [number, number][] => (rowOf.has(node) ? [[rowOf.get(node)!, distance]] : []))) : undefined), [trace.data, hovered, rowOf]);
+  const pairs = useMemo(
+    () => (seams.data ? seams.data.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.data.to[i]!)) : []),
+    [seams.data, rowOf],
+  );
+  const traced = useMemo(
+    () =>
+      trace.data && hovered !== undefined
+        ? new Map(
+            [...trace.data.up, ...trace.data.down].flatMap(([node, distance]): [number, number][] => (rowOf.has(node) ? [[rowOf.get(node)!, distance]] : [])),
+          )
+        : undefined,
+    [trace.data, hovered, rowOf],
+  );
   const open = useCallback((row: number) => outline.data && void navigate(itemAddress(outline.data.reference[row]!)), [outline.data, navigate, itemAddress]);
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
   if (!outline.data || !readiness.data) return <Loading what="the section" />;
@@ -34,9 +45,28 @@ export function SectionPage() {
   return (
     <Flex h="100%">
       <Box flex="1" minW="0" p="2">
-        <SectionCanvas outline={outline.data} layers={layers} seams={pairs} hovered={hovered} traced={traced} brushed={brushed} onHover={setHovered} onBrush={setBrushed} onOpen={open} />
+        <SectionCanvas
+          outline={outline.data}
+          layers={layers}
+          seams={pairs}
+          hovered={hovered}
+          traced={traced}
+          brushed={brushed}
+          onHover={setHovered}
+          onBrush={setBrushed}
+          onOpen={open}
+        />
       </Box>
-      {!sheetIsOpen && <SectionFigures base={`/p/${project.id}`} readiness={readiness.data} outline={outline.data} brushed={brushed} isRequirement={isRequirement} onRelease={() => setBrushed(undefined)} />}
+      {!sheetIsOpen && (
+        <SectionFigures
+          base={`/p/${project.id}`}
+          readiness={readiness.data}
+          outline={outline.data}
+          brushed={brushed}
+          isRequirement={isRequirement}
+          onRelease={() => setBrushed(undefined)}
+        />
+      )}
     </Flex>
   );
 }

@@ -41,7 +41,13 @@ function paintSeams(context: CanvasRenderingContext2D, layout: SectionLayout, { 
   context.globalAlpha = 1;
 }
 
-function paintTrace(context: CanvasRenderingContext2D, layout: SectionLayout, { colour, seams }: SectionLook, hovered: number, traced: Map<number, number>): void {
+function paintTrace(
+  context: CanvasRenderingContext2D,
+  layout: SectionLayout,
+  { colour, seams }: SectionLook,
+  hovered: number,
+  traced: Map<number, number>,
+): void {
   context.strokeStyle = colour('thread');
   for (const [a, b] of seams) {
     if (!(traced.has(a) || a === hovered) || !(traced.has(b) || b === hovered)) continue;
@@ -64,7 +70,14 @@ function thread(context: CanvasRenderingContext2D, layout: SectionLayout, a: num
   context.stroke();
 }
 
-function paintCell(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook, row: number, { x, y }: { x: number; y: number }): void {
+function paintCell(
+  context: CanvasRenderingContext2D,
+  layout: SectionLayout,
+  outline: OutlineReply,
+  look: SectionLook,
+  row: number,
+  { x, y }: { x: number; y: number },
+): void {
   const state = verificationStates[outline.state[row]!]!;
   const gap = layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0;
   const side = layout.cell - gap;

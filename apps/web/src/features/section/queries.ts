@@ -7,13 +7,26 @@ import { projectKey } from '../../shared/api/keys';
 export const mostSeams = 20_000;
 
 export function useSeams(project: string, links: number) {
-  return useQuery({ queryKey: [...projectKey(project), 'links', 'all'], queryFn: () => call(listLinks, { params: { project } }), enabled: links > 0 && links <= mostSeams, placeholderData: keepPreviousData });
+  return useQuery({
+    queryKey: [...projectKey(project), 'links', 'all'],
+    queryFn: () => call(listLinks, { params: { project } }),
+    enabled: links > 0 && links <= mostSeams,
+    placeholderData: keepPreviousData,
+  });
 }
 
 export function useTrace(project: string, item: string | undefined) {
-  return useQuery({ queryKey: [...projectKey(project), 'trace', item], queryFn: ({ signal }) => call(getTrace, { params: { project, item: item! }, signal }), enabled: item !== undefined });
+  return useQuery({
+    queryKey: [...projectKey(project), 'trace', item],
+    queryFn: ({ signal }) => call(getTrace, { params: { project, item: item! }, signal }),
+    enabled: item !== undefined,
+  });
 }
 
 export function useReadiness(project: string) {
-  return useQuery({ queryKey: [...projectKey(project), 'readiness'], queryFn: () => call(getReadiness, { params: { project } }), placeholderData: keepPreviousData });
+  return useQuery({
+    queryKey: [...projectKey(project), 'readiness'],
+    queryFn: () => call(getReadiness, { params: { project } }),
+    placeholderData: keepPreviousData,
+  });
 }

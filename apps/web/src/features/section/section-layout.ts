@@ -34,7 +34,8 @@ export function buildSectionLayout(rowsByLayer: number[][], width: number, heigh
   const room = height - 26 - 2 * MARGIN;
   let cell = 22;
   const linesFor = (count: number, size: number) => Math.max(1, Math.ceil(count / Math.max(1, Math.floor(inner / size))));
-  const needed = (size: number) => rowsByLayer.reduce((sum, rows) => sum + linesFor(rows.length, size) * size + LABEL, 0) + LEAST_SEAM * (rowsByLayer.length - 1);
+  const needed = (size: number) =>
+    rowsByLayer.reduce((sum, rows) => sum + linesFor(rows.length, size) * size + LABEL, 0) + LEAST_SEAM * (rowsByLayer.length - 1);
   while (cell > 2 && needed(cell) > room) cell -= cell > 8 ? 1 : 0.5;
   const spare = Math.max(0, room - needed(cell));
   const seam = LEAST_SEAM + (rowsByLayer.length > 1 ? Math.min(70, spare / (rowsByLayer.length - 1)) : 0);

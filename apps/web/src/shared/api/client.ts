@@ -1,4 +1,15 @@
-import { type AnyEndpoint, type BodyOf, buildUrl, type ErrorCode, errorReply, type ParamsOf, type QueryOf, type ReplyOf, type TrayEntry, uploadFile } from '@coomb/contract';
+import {
+  type AnyEndpoint,
+  type BodyOf,
+  buildUrl,
+  type ErrorCode,
+  errorReply,
+  type ParamsOf,
+  type QueryOf,
+  type ReplyOf,
+  type TrayEntry,
+  uploadFile,
+} from '@coomb/contract';
 import { readPerson } from './person';
 
 /** A refusal of the server, in words for people. */

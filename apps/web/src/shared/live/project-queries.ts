@@ -6,8 +6,10 @@ import { projectKey } from '../api/keys';
 
 export type Project = ReplyOf<typeof getProject>;
 
-export const projectQuery = (project: string) => queryOptions({ queryKey: [...projectKey(project), 'about'], queryFn: () => call(getProject, { params: { project } }) });
-export const outlineQuery = (project: string) => queryOptions({ queryKey: [...projectKey(project), 'outline'], queryFn: () => call(getOutline, { params: { project } }) });
+export const projectQuery = (project: string) =>
+  queryOptions({ queryKey: [...projectKey(project), 'about'], queryFn: () => call(getProject, { params: { project } }) });
+export const outlineQuery = (project: string) =>
+  queryOptions({ queryKey: [...projectKey(project), 'outline'], queryFn: () => call(getOutline, { params: { project } }) });
 
 export function useProjectId(): string {
   return useParams().project!;

@@ -12,7 +12,14 @@ interface ChoiceProps {
 export function Choice({ label, value, options, onChange, width = 'auto' }: ChoiceProps) {
   return (
     <NativeSelect.Root size="xs" width={width}>
-      <NativeSelect.Field aria-label={label} title={label} value={value} onChange={(event) => onChange(event.currentTarget.value)} bg="bg.panel" fontSize="13px">
+      <NativeSelect.Field
+        aria-label={label}
+        title={label}
+        value={value}
+        onChange={(event) => onChange(event.currentTarget.value)}
+        bg="bg.panel"
+        fontSize="13px"
+      >
         {options.map((option) => (
           <option key={option.value} value={option.value}>
             {option.label}

@@ -2,7 +2,19 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 /** A page below the frame: a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
-export function Page({ title, lead, actions, children, fill = false }: { title: string; lead?: ReactNode; actions?: ReactNode; children: ReactNode; fill?: boolean }) {
+export function Page({
+  title,
+  lead,
+  actions,
+  children,
+  fill = false,
+}: {
+  title: string;
+  lead?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+  fill?: boolean;
+}) {
   return (
     <Flex direction="column" h="100%" minH="0">
       <Flex align="baseline" gap="4" px="6" pt="3" pb="2" flexShrink={0} wrap="wrap">
@@ -10,7 +22,7 @@ export function Page({ title, lead, actions, children, fill = false }: { title: 
           {title}
         </Heading>
         {lead && (
-          <Text color="fg.muted" fontSize="13px" flex="1" minW="0">
+          <Text color="fg.muted" fontSize="13px" flex="1 1 0" minW="14rem">
             {lead}
           </Text>
         )}

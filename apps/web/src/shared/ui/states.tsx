@@ -36,7 +36,13 @@ export function StateMark({ state, bare = false, ...rest }: { state: Verificatio
       <Box as="span" boxSize="14px" borderRadius="3px" bg={`state.${state}`} color="bg.panel" display="grid" placeItems="center" flexShrink={0}>
         <Icon size={10} strokeWidth={3} aria-hidden />
       </Box>
-      {bare ? <Box as="span" srOnly>{label}</Box> : <Box as="span">{label}</Box>}
+      {bare ? (
+        <Box as="span" srOnly>
+          {label}
+        </Box>
+      ) : (
+        <Box as="span">{label}</Box>
+      )}
     </Flex>
   );
 }

@@ -20,8 +20,21 @@ const config = defineConfig({
     semanticTokens: {
       radii: { l1: { value: '2px' }, l2: { value: '3px' }, l3: { value: '4px' } },
       colors: {
-        bg: { DEFAULT: pair('#f4f1e9', '#1a1c18'), subtle: pair('#ece7da', '#22251f'), muted: pair('#e4decf', '#2b2f27'), panel: pair('#fcfaf5', '#20231d'), emphasized: pair('#d9d1bd', '#3a3f34') },
-        fg: { DEFAULT: pair('#23241f', '#ebe7da'), muted: pair('#55584c', '#b9b6a6'), subtle: pair('#6b6c5f', '#a09e8f'), error: pair('#8f3424', '#ec9a86'), success: pair('#3f5c26', '#a5c77f'), warning: pair('#7a5710', '#dcb45c') },
+        bg: {
+          DEFAULT: pair('#f4f1e9', '#1a1c18'),
+          subtle: pair('#ece7da', '#22251f'),
+          muted: pair('#e4decf', '#2b2f27'),
+          panel: pair('#fcfaf5', '#20231d'),
+          emphasized: pair('#d9d1bd', '#3a3f34'),
+        },
+        fg: {
+          DEFAULT: pair('#23241f', '#ebe7da'),
+          muted: pair('#55584c', '#b9b6a6'),
+          subtle: pair('#6b6c5f', '#a09e8f'),
+          error: pair('#8f3424', '#ec9a86'),
+          success: pair('#3f5c26', '#a5c77f'),
+          warning: pair('#7a5710', '#dcb45c'),
+        },
         border: { DEFAULT: pair('#d6cfbe', '#3b4035'), muted: pair('#e3ddcf', '#30342b'), emphasized: pair('#b8b09c', '#565c4d') },
         moss: {
           solid: pair('#4a6a2e', '#9cc073'),
@@ -61,8 +74,9 @@ const config = defineConfig({
   },
   globalCss: {
     html: { colorPalette: 'moss', height: '100%' },
-    body: { height: '100%', background: 'bg', color: 'fg', fontSize: '14px', lineHeight: '1.45' },
-    '#root': { height: '100%' },
+    body: { height: '100%', overflow: 'hidden', background: 'bg', color: 'fg', fontSize: '14px', lineHeight: '1.45' },
+    '#root': { height: '100%', overflow: 'auto' },
+    '*': { scrollbarWidth: 'thin', scrollbarColor: '{colors.border.emphasized} transparent' },
     '*:focus-visible': { outline: '2px solid', outlineColor: 'moss.focusRing', outlineOffset: '1px' },
     '.rich p, .rich ul, .rich ol, .rich table': { marginBottom: '0.5em' },
     '.rich ul': { listStyle: 'disc', paddingLeft: '1.4em' },

@@ -1,2 +1,0 @@
-/** Linking: two outlines face to face. */
-export declare function BenchPage(): import("react/jsx-runtime").JSX.Element;

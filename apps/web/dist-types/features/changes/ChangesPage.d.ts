@@ -1,1 +1,0 @@
-export declare function ChangesPage(): import("react/jsx-runtime").JSX.Element;

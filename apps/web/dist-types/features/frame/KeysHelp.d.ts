@@ -1,3 +1,0 @@
-export declare function KeysHelp({ onClose }: {
-    onClose: () => void;
-}): import("react/jsx-runtime").JSX.Element;

@@ -1,1 +1,0 @@
-export declare function GatherPage(): import("react/jsx-runtime").JSX.Element;

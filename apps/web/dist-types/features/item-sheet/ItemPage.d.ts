@@ -1,1 +1,0 @@
-export declare function ItemPage(): import("react/jsx-runtime").JSX.Element;

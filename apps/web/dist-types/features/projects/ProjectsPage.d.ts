@@ -1,1 +1,0 @@
-export declare function ProjectsPage(): import("react/jsx-runtime").JSX.Element;

@@ -1,1 +1,0 @@
-export declare function ReportsPage(): import("react/jsx-runtime").JSX.Element;
