@@ -23,11 +23,13 @@ interface Props {
   sides: MatrixSides;
   /** Link kind to make, or -1 for whatever is allowed. */
   kind: number;
+  folded: ReadonlySet<string>;
+  onFold: (id: string) => void;
   onSwap: () => void;
 }
 
 /** The matrix: headers as buttons, cells on a canvas, moved through as a spreadsheet. */
-export function Matrix({ outline, sides, kind, onSwap }: Props) {
+export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -39,14 +41,12 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
   const [scroll, setScroll] = useState({ left: 0, top: 0 });
-  const [foldedRows, setFoldedRows] = useState<ReadonlySet<string>>(new Set());
-  const [foldedColumns, setFoldedColumns] = useState<ReadonlySet<string>>(new Set());
   const [cursor, setCursor] = useState(() => ({ row: firstItem(outline, sides.row), column: firstItem(outline, sides.column) }));
   const [focused, setFocused] = useState(false);
   const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[] }>();
 
-  const rows = useMemo(() => foldSide(outline, sides.row, foldedRows), [outline, sides.row, foldedRows]);
-  const columns = useMemo(() => foldSide(outline, sides.column, foldedColumns), [outline, sides.column, foldedColumns]);
+  const rows = useMemo(() => foldSide(outline, sides.row, folded), [outline, sides.row, folded]);
+  const columns = useMemo(() => foldSide(outline, sides.column, folded), [outline, sides.column, folded]);
   const cells = useMemo(() => buildCells(rows, columns, sides.links), [rows, columns, sides.links]);
   const at = { row: Math.max(0, Math.min(cursor.row, rows.lines.length - 1)), column: Math.max(0, Math.min(cursor.column, columns.lines.length - 1)) };
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
@@ -184,8 +184,8 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
           scroll={scroll.left}
           width={width}
           active={at.column}
-          folded={foldedColumns}
-          onFold={(id) => setFoldedColumns(flip(foldedColumns, id))}
+          folded={folded}
+          onFold={onFold}
           onOpen={(reference) => void navigate(itemAddress(reference))}
         />
       </Flex>
@@ -199,8 +199,8 @@ export function Matrix({ outline, sides, kind, onSwap }: Props) {
           scroll={scroll.top}
           height={height}
           active={at.row}
-          folded={foldedRows}
-          onFold={(id) => setFoldedRows(flip(foldedRows, id))}
+          folded={folded}
+          onFold={onFold}
           onOpen={(reference) => void navigate(itemAddress(reference))}
         />
         <Box
@@ -250,10 +250,4 @@ function firstItem(outline: OutlineReply, side: MatrixSides['row']): number {
     0,
     side.rows.findIndex((row) => !outline.heading[row]),
   );
-}
-
-function flip(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
-  const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
-  return next;
 }

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { Button } from '@chakra-ui/react';
@@ -25,6 +25,7 @@ export function MatrixPage() {
   const project = useProject();
   const outline = useOutline();
   const [{ rows, columns, kind, show }, set] = useAddress(address);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const { collections } = project;
   const rowId = collections.some((one) => one.id === rows)
     ? rows
@@ -93,7 +94,21 @@ export function MatrixPage() {
         </>
       }
     >
-      <Matrix key={`${rowId} ${columnId}`} outline={outline.data} sides={sides} kind={kindIndex} onSwap={swap} />
+      <Matrix
+        key={`${rowId} ${columnId}`}
+        outline={outline.data}
+        sides={sides}
+        kind={kindIndex}
+        folded={folded}
+        onFold={(id) => setFolded(flip(folded, id))}
+        onSwap={swap}
+      />
     </Page>
   );
+}
+
+function flip(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(id)) next.add(id);
+  return next;
 }

@@ -1,0 +1,79 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createCollection, createItem, createLinks, createProject, type Item } from '@coomb/contract';
+import { afterAll, beforeAll } from 'vitest';
+import { buildClient, type Client } from '../cli/client.js';
+import { type RunningServer, startServer } from '../start-server.js';
+import { templateFile } from './make-template.js';
+
+export interface TestServer {
+  address: string;
+  folder: string;
+  /** Speaks as Ada Wick; `as` for others. */
+  client: Client;
+  as: (person: string) => Client;
+  restart: () => Promise<void>;
+}
+
+/** A real server on a real database in a folder of its own, for the tests of one file. */
+export function useServer(): TestServer {
+  const folder = mkdtempSync(join(tmpdir(), 'coomb-server-'));
+  let running: RunningServer;
+  const start = async () => {
+    running = await startServer({ data: folder, port: 0, host: '127.0.0.1', template: new Blob([readFileSync(templateFile)]) });
+    server.address = running.address;
+    server.client = buildClient(running.address, 'Ada Wick');
+  };
+  const server: TestServer = {
+    address: '',
+    folder,
+    client: undefined as unknown as Client,
+    as: (person) => buildClient(server.address, person),
+    restart: async () => {
+      await running.stop();
+      await start();
+    },
+  };
+  beforeAll(start);
+  afterAll(async () => {
+    await running?.stop();
+    rmSync(folder, { recursive: true, force: true });
+  });
+  return server;
+}
+
+export interface SmallProject {
+  project: string;
+  requirements: string;
+  design: string;
+  tests: string;
+}
+
+/** A project with three empty collections: requirements, design, tests. */
+export async function makeProject(client: Client, name = 'Mill pond'): Promise<SmallProject> {
+  const { id: project } = await client.call(createProject, { body: { name } });
+  const collection = async (title: string, holds: 'specification' | 'model' | 'tests', prefix: string, kind: string) =>
+    (await client.call(createCollection, { params: { project }, body: { name: title, holds, prefix, kind } })).id;
+  return {
+    project,
+    requirements: await collection('Requirements', 'specification', 'REQ', 'requirement'),
+    design: await collection('Design', 'model', 'DES', 'component'),
+    tests: await collection('Tests', 'tests', 'TC', 'testCase'),
+  };
+}
+
+export function addItem(
+  client: Client,
+  project: string,
+  collection: string,
+  title: string,
+  more: { html?: string; parent?: string | null; heading?: boolean } = {},
+): Promise<Item> {
+  return client.call(createItem, { params: { project }, body: { collection, title, ...more } });
+}
+
+export async function addLink(client: Client, project: string, linkKind: string, from: Item, to: Item): Promise<string> {
+  const { ids } = await client.call(createLinks, { params: { project }, body: { links: [{ linkKind, from: from.id, to: to.id }] } });
+  return ids[0]!;
+}

@@ -1,0 +1,258 @@
+import { describe, expect, it } from 'vitest';
+import { defaultScheme } from '../project/default-scheme.js';
+import type { SourceBlock, SourceCell, SourceDocument } from '../source/document.js';
+import { applyDocumentRecipe } from './apply-document-recipe.js';
+import { buildIdentifier, type DocumentRecipe } from './document-recipe.js';
+import { proposeDocumentRecipe, usualIdentifier } from './propose-document-recipe.js';
+
+type Line = string | [level: number, text: string] | { table: string[][] } | { list: string; ordered?: boolean };
+
+/** A document from a few lines: strings are paragraphs, pairs headings. */
+function documentOf(...lines: Line[]): SourceDocument {
+  let paragraphs = 0;
+  let tables = 0;
+  const cell = (text: string): SourceCell => ({ text, html: text, span: 1 });
+  const blocks = lines.map((line): SourceBlock => {
+    if (typeof line === 'string') return { type: 'paragraph', at: ++paragraphs, level: 0, text: line, html: line };
+    if (Array.isArray(line)) return { type: 'paragraph', at: ++paragraphs, level: line[0], text: line[1], html: line[1] };
+    if ('list' in line)
+      return { type: 'paragraph', at: ++paragraphs, level: 0, list: { depth: 1, ordered: line.ordered === true }, text: line.list, html: line.list };
+    return { type: 'table', at: ++tables, rows: line.table.map((row) => row.map(cell)) };
+  });
+  return { blocks, pictures: new Map() };
+}
+
+function gather(document: SourceDocument, change: Partial<DocumentRecipe> = {}, kind?: string) {
+  const recipe = { ...proposeDocumentRecipe(defaultScheme, document, kind), ...change };
+  return applyDocumentRecipe(defaultScheme, recipe, document);
+}
+
+const show = (outcome: ReturnType<typeof gather>) =>
+  outcome.drafts.map((draft) => `${draft.role === 'section' ? '#' : (draft.reference ?? '?')} ${draft.title}`);
+
+describe('requirements in tables', () => {
+  const table = {
+    table: [
+      ['ID', 'Title', 'Requirement', 'Priority', 'Derived from'],
+      ['SYS-001', 'Band', 'Hold the level.', 'High', 'NEED-001, NEED-002'],
+      ['SYS-002', '', 'Refuse others.', 'Urgent', ''],
+    ],
+  };
+
+  it('reads rows as items with fields and links', () => {
+    const outcome = gather(documentOf([1, 'Levels'], table));
+    expect(show(outcome)).toEqual(['# Levels', 'SYS-001 Band', 'SYS-002 Refuse others.']);
+    expect(outcome.drafts[1]).toMatchObject({
+      parent: 0,
+      html: '<p>Hold the level.</p>',
+      fields: { priority: 'High' },
+      place: { block: 1, row: 1, says: 'table 1, row 2' },
+    });
+    expect(outcome.links.map((link) => [link.draft, link.linkKind, link.target])).toEqual([
+      [1, 'derives', 'NEED-001'],
+      [1, 'derives', 'NEED-002'],
+    ]);
+    expect(outcome.issues).toMatchObject([{ code: 'field-value', at: 'table 1, row 3' }]);
+  });
+
+  it('says what it skipped: empty rows, rows across the table, rows without an item', () => {
+    const document = documentOf([1, 'A'], {
+      table: [
+        ['ID', 'Requirement', 'Priority'],
+        ['', '', ''],
+        ['SYS-001', 'One', ''],
+        ['', '', 'High'],
+      ],
+    });
+    (document.blocks[1] as { rows: SourceCell[][] }).rows.push([{ text: 'Part two', html: 'Part two', span: 3 }]);
+    const outcome = gather(document);
+    expect(outcome.issues.map((issue) => [issue.code, issue.at])).toEqual([
+      ['row-empty', 'table 1, row 2'],
+      ['row-without-item', 'table 1, row 4'],
+      ['row-spanning', 'table 1, row 5'],
+    ]);
+    expect(outcome.drafts.filter((draft) => draft.role === 'item')).toHaveLength(1);
+  });
+
+  it('keeps a table that means nothing as text, and tables of another shape are named', () => {
+    const sample = documentOf([1, 'A'], table);
+    const recipe = proposeDocumentRecipe(defaultScheme, sample);
+    const outcome = applyDocumentRecipe(
+      defaultScheme,
+      recipe,
+      documentOf([1, 'A'], {
+        table: [
+          ['Term', 'Meaning'],
+          ['Pool', 'River'],
+        ],
+      }),
+    );
+    expect(outcome.issues).toMatchObject([{ code: 'table-unknown', at: 'table 1', severity: 'warning' }]);
+    expect(outcome.drafts[0]!.html).toContain('<td>Pool</td>');
+  });
+
+  it('takes a reference that stands twice once, and says where the first is', () => {
+    const outcome = gather(
+      documentOf([1, 'A'], {
+        table: [
+          ['ID', 'Requirement'],
+          ['SYS-001', 'One'],
+          ['sys-001', 'Two'],
+        ],
+      }),
+    );
+    expect(outcome.drafts.map((draft) => draft.reference)).toEqual([null, 'SYS-001', null]);
+    expect(outcome.issues).toMatchObject([{ code: 'reference-twice', message: expect.stringContaining('table 1, row 2') }]);
+  });
+
+  it('reads a table of label and value as one item', () => {
+    const card = {
+      table: [
+        ['ID', 'SYS-009'],
+        ['Requirement', 'Hold.'],
+        ['Priority', 'Low'],
+      ],
+    };
+    const outcome = gather(documentOf([1, 'A'], card));
+    expect(outcome.drafts[1]).toMatchObject({ reference: 'SYS-009', html: '<p>Hold.</p>', fields: { priority: 'Low' } });
+  });
+
+  it('follows spanning cells to their columns', () => {
+    const document = documentOf([1, 'A'], {
+      table: [
+        ['ID', 'Title', 'Requirement'],
+        ['SYS-001', '', ''],
+      ],
+    });
+    (document.blocks[1] as { rows: SourceCell[][] }).rows[1] = [
+      { text: 'SYS-001', html: 'SYS-001', span: 2 },
+      { text: 'Wide.', html: 'Wide.', span: 1 },
+    ];
+    expect(gather(document).drafts[1]).toMatchObject({ reference: 'SYS-001', html: '<p>Wide.</p>' });
+  });
+});
+
+describe('requirements in running text', () => {
+  it('reads numbered sentences with labels after them', () => {
+    const outcome = gather(
+      documentOf(
+        [1, 'Drives'],
+        'SYS-017: The drive shall move.',
+        'Priority: Medium',
+        'Derived from: NEED-001',
+        'A remark.',
+        'SYS-018: The drive shall stop.',
+        'Priority: High',
+      ),
+    );
+    expect(show(outcome)).toEqual(['# Drives', 'SYS-017 The drive shall move.', 'SYS-018 The drive shall stop.']);
+    expect(outcome.drafts[1]).toMatchObject({ fields: { priority: 'Medium' }, html: '<p>The drive shall move.</p><p>A remark.</p>' });
+    expect(outcome.links).toMatchObject([{ draft: 1, target: 'NEED-001', reversed: false }]);
+  });
+
+  it('cuts the reference off marked-up text without breaking it', () => {
+    const document = documentOf([1, 'A'], 'SYS-001: x & y shall hold.');
+    (document.blocks[1] as { html: string }).html = '<strong>SYS-001</strong>: x &amp; <em>y</em> shall hold.';
+    expect(gather(document).drafts[1]!.html).toBe('<p>x &amp; <em>y</em> shall hold.</p>');
+  });
+
+  it('reads headings that carry a reference as items, with text and lists below', () => {
+    const outcome = gather(
+      documentOf(
+        [1, 'Lock'],
+        [2, 'SYS-032 Cycle time'],
+        'Within 14 minutes.',
+        { list: 'up' },
+        { list: 'down' },
+        'Priority: Low',
+        [2, 'SYS-033 Queue'],
+        'Up to four.',
+      ),
+    );
+    expect(show(outcome)).toEqual(['# Lock', 'SYS-032 Cycle time', 'SYS-033 Queue']);
+    expect(outcome.drafts[1]!.html).toBe('<p>Within 14 minutes.</p><ul><li>up</li><li>down</li></ul>');
+    expect(outcome.drafts[2]!.parent).toBe(0);
+  });
+
+  it('takes sentences with a binding word where there are no references', () => {
+    const outcome = gather(documentOf([1, 'Rules'], 'The operator shall sign.', 'This is background.', 'Nobody shall enter.'));
+    expect(outcome.drafts.map((draft) => [draft.role, draft.reference])).toEqual([
+      ['section', null],
+      ['item', null],
+      ['item', null],
+    ]);
+    expect(outcome.drafts[1]!.html).toContain('background');
+    expect(gather(documentOf('Marshall helps.'), { bindingWords: ['shall'] }).drafts).toEqual([]);
+  });
+
+  it('shortens a long sentence to a title at a word', () => {
+    const long = `SYS-001: ${'word '.repeat(40)}`;
+    const { title } = gather(documentOf([1, 'A'], long)).drafts[1]!;
+    expect(title.length).toBeLessThanOrEqual(81);
+    expect(title.endsWith('word…')).toBe(true);
+  });
+
+  it('names labels and text that belong to nothing', () => {
+    const outcome = gather(documentOf('Before all.', [1, 'A'], 'Priority: High', 'Priority: Low'));
+    expect(outcome.issues.map((issue) => issue.code)).toEqual(['text-before', 'label-outside', 'label-outside']);
+  });
+});
+
+describe('outline', () => {
+  it('nests sections by level, over gaps in the levels', () => {
+    const outcome = gather(documentOf([1, 'A'], [3, 'B'], [2, 'C'], [1, 'D']));
+    expect(outcome.drafts.map((draft) => draft.parent)).toEqual([-1, 0, 0, -1]);
+  });
+
+  it('leaves headings out when the recipe says so, and tells', () => {
+    const outcome = gather(documentOf([1, 'A'], [2, 'B'], 'SYS-001: x'), { headings: ['section', 'ignore'] });
+    expect(show(outcome)).toEqual(['# A', 'SYS-001 x']);
+    expect(outcome.issues).toMatchObject([{ code: 'heading-ignored', at: 'paragraph 2' }]);
+  });
+
+  it('hangs items below a parent named by reference, unless that ties a knot', () => {
+    const rows = [
+      ['ID', 'Requirement', 'Parent'],
+      ['SYS-001', 'One', ''],
+      ['SYS-002', 'Two', 'SYS-001'],
+      ['SYS-003', 'Three', 'SYS-003'],
+      ['SYS-004', 'Four', 'SYS-900'],
+    ];
+    const outcome = gather(documentOf([1, 'A'], { table: rows }));
+    expect(outcome.drafts.map((draft) => draft.parent)).toEqual([-1, 0, 1, 0, 0]);
+    expect(outcome.issues.map((issue) => issue.code)).toEqual(['parent-later', 'parent-unknown']);
+  });
+});
+
+describe('the recipe itself', () => {
+  it('proposes links only where the kind may stand', () => {
+    const document = documentOf([1, 'A'], {
+      table: [
+        ['ID', 'Requirement', 'Verifies'],
+        ['T-1', 'x', 'SYS-1'],
+      ],
+    });
+    const meaning = (kind: string) => proposeDocumentRecipe(defaultScheme, document, kind).tables[0]!.columns[2]!.meaning;
+    expect(meaning('testCase')).toEqual({ as: 'link', linkKind: 'verifies', reversed: false });
+    expect(meaning('requirement')).toEqual({ as: 'ignore' });
+  });
+
+  it('refuses a pattern that is no regular expression, and runs a costly one in linear time', () => {
+    expect(() => buildIdentifier('[A-')).toThrow('not a regular expression');
+    expect(() => buildIdentifier('x'.repeat(201))).toThrow('longer than 200');
+    expect(buildIdentifier('  ')).toBeUndefined();
+    const costly = buildIdentifier('(a+)+b')!;
+    expect(costly('a'.repeat(5000))).toBeUndefined();
+  });
+
+  it.each([
+    ['SYS-001: text', 'SYS-001'],
+    ['[REQ_12] text', 'REQ_12'],
+    ['SYS-4.2.1 text', undefined],
+    ['SYS-4 text', 'SYS-4'],
+    ['System 4', undefined],
+  ])('recognises references as usual: "%s"', (text, reference) => {
+    const found = buildIdentifier(usualIdentifier)!(text)?.reference;
+    expect(found).toBe(text.includes('4.2.1') ? 'SYS-4.2.1' : reference);
+  });
+});
