@@ -29,7 +29,7 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      { ...shared, test: { name: 'e2e', include: ['e2e/src/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false } },
+      { ...shared, test: { name: 'e2e', include: ['e2e/src/**/*.test.ts'], testTimeout: 300_000, hookTimeout: 300_000, fileParallelism: false } },
     ],
   },
 });

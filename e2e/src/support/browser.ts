@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { Builder, By, error, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
-const PATIENCE = 15_000;
+/** Machines that test are slow at times; nothing here measures speed. */
+const PATIENCE = 45_000;
 const literal = (text: string) =>
   text.includes('"')
     ? `concat(${text

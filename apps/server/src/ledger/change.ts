@@ -34,12 +34,12 @@ export function isAsLeft(change: Change, current: Change['after']): boolean {
   return canonical(change.after) === canonical(current);
 }
 
+/** The database writes times its own way, so times are compared as moments. */
 function canonical(row: object): string {
-  return JSON.stringify(row, (key, value: unknown) =>
-    key === 'revision' || key === 'changedAt' || key === 'changedBy'
-      ? undefined
-      : value && typeof value === 'object' && !Array.isArray(value)
-        ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-        : value,
-  );
+  return JSON.stringify(row, (key, value: unknown) => {
+    if (key === 'revision' || key === 'changedAt' || key === 'changedBy') return undefined;
+    if ((key === 'at' || key.endsWith('At')) && typeof value === 'string') return new Date(value).getTime();
+    if (value && typeof value === 'object' && !Array.isArray(value)) return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+    return value;
+  });
 }

@@ -4,7 +4,7 @@ import type { FigureFamily } from './figure-family.js';
 export const stateWords: Record<VerificationState, { label: string; explains: string }> = {
   waived: { label: 'Waived', explains: 'Verification is waived by name, with a reason.' },
   failing: { label: 'Failing', explains: 'The latest result of at least one of their tests failed or broke.' },
-  stale: { label: 'Stale', explains: 'Their tests passed, but the requirement, a test or their link changed afterwards.' },
+  stale: { label: 'Stale', explains: 'Their tests passed, but the requirement or a test changed afterwards, or their link is suspect.' },
   partly: { label: 'Partly verified', explains: 'Some of their tests passed, others were skipped or have not run.' },
   verified: { label: 'Verified', explains: 'All of their tests passed, and nothing changed since.' },
   planned: { label: 'Planned', explains: 'They have tests, but no result yet.' },

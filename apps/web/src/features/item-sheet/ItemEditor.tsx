@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Item } from '@coomb/contract';
 import type { FieldValue, Kind } from '@coomb/core';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { ApiError } from '../../shared/api/client';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { FieldEditor } from './FieldEditor';
@@ -24,6 +24,8 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
   const [fields, setFields] = useState<Record<string, FieldValue>>(item.fields);
   const [revision, setRevision] = useState(item.revision);
   const edit = useEditItem(project);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => frame.current?.scrollIntoView({ block: 'center' }), []);
   const save = () => {
     if (!title.trim()) return;
     const cleared = Object.fromEntries(kind.fields.map((field) => [field.id, fields[field.id] ?? null]));
@@ -32,6 +34,7 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
   const clash = edit.error instanceof ApiError && edit.error.code === 'changed-meanwhile' ? Number(edit.error.details?.revision) : undefined;
   return (
     <Box
+      ref={frame}
       onKeyDown={(event) => {
         if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) save();
         else if (event.key === 'Escape') onDone();

@@ -14,7 +14,7 @@ export function useLive(project: string): { people: string[]; connected: boolean
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let seq = -1;
-    const source = new EventSource(buildUrl(live.path, { project }, { person: readPerson() }));
+    let source: EventSource | undefined;
     const refresh = () => {
       timer ??= setTimeout(() => {
         timer = undefined;
@@ -28,15 +28,26 @@ export function useLive(project: string): { people: string[]; connected: boolean
       else if (seq >= 0 && event.seq !== seq) refresh();
       if ('seq' in event) seq = event.seq;
     };
-    source.onopen = () => setConnected(true);
-    source.onerror = () => setConnected(false);
-    source.onmessage = (message) => {
-      const parsed = liveEvent.safeParse(JSON.parse(message.data as string));
-      if (parsed.success) read(parsed.data);
+    const open = () => {
+      source = new EventSource(buildUrl(live.path, { project }, { person: readPerson() }));
+      source.onopen = () => setConnected(true);
+      source.onerror = () => setConnected(false);
+      source.onmessage = (message) => {
+        const parsed = liveEvent.safeParse(JSON.parse(message.data as string));
+        if (parsed.success) read(parsed.data);
+      };
     };
+    const close = () => source?.close();
+    const reopen = (event: PageTransitionEvent) => event.persisted && open();
+    open();
+    // A page kept for Back would hold its line open, and a browser has six for one server.
+    window.addEventListener('pagehide', close);
+    window.addEventListener('pageshow', reopen);
     return () => {
       clearTimeout(timer);
-      source.close();
+      close();
+      window.removeEventListener('pagehide', close);
+      window.removeEventListener('pageshow', reopen);
     };
   }, [client, project]);
   return { people, connected };

@@ -12,7 +12,7 @@ interface Look {
 export const stateLooks: Record<VerificationState, Look> = {
   verified: { label: 'Verified', icon: Check, explains: 'All of its tests passed, and nothing changed since.' },
   partly: { label: 'Partly verified', icon: Contrast, explains: 'Some tests passed, others were skipped or have not run.' },
-  stale: { label: 'Stale', icon: Hourglass, explains: 'Tests passed, but the requirement, a test or their link changed afterwards.' },
+  stale: { label: 'Stale', icon: Hourglass, explains: 'Tests passed, but the requirement or a test changed afterwards, or their link is suspect.' },
   planned: { label: 'Planned', icon: CircleDot, explains: 'There are tests, but no result yet.' },
   unplanned: { label: 'No test', icon: CircleDashed, explains: 'No test case verifies it.' },
   failing: { label: 'Failing', icon: X, explains: 'The latest result of at least one test failed or broke.' },

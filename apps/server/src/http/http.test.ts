@@ -1,0 +1,101 @@
+import { buildUrl, endpoints, errorReply, listProjects } from '@coomb/contract';
+import { describe, expect, it } from 'vitest';
+import { addItem, makeProject, useServer } from '../testing/test-server.js';
+
+describe('the interface', () => {
+  const server = useServer();
+  const get = (path: string, init: RequestInit = {}) => fetch(`${server.address}${path}`, init);
+  const post = (headers: Record<string, string>, body = '{"name":"X"}') =>
+    get('/api/projects', { method: 'POST', headers: { 'Content-Type': 'application/json', ...headers }, body });
+
+  it('describes every endpoint in OpenAPI, and serves every one', async () => {
+    const document = (await (await get('/api/openapi.json')).json()) as { openapi: string; paths: Record<string, Record<string, { operationId: string }>> };
+    expect(document.openapi).toBe('3.1.0');
+    const described = Object.values(document.paths).flatMap((methods) => Object.values(methods).map((operation) => operation.operationId));
+    expect(described.sort()).toEqual(Object.keys(endpoints).sort());
+    const id = '01890000-0000-7000-8000-000000000000';
+    const fill = {
+      project: id,
+      collection: id,
+      item: 'REQ-001',
+      link: id,
+      rule: 'tested',
+      figure: 'open',
+      tray: id,
+      job: id,
+      source: id,
+      file: id,
+      report: id,
+      waiver: id,
+    };
+    for (const [name, endpoint] of Object.entries(endpoints)) {
+      const response = await get(buildUrl(endpoint.path, fill), {
+        method: endpoint.method,
+        ...(endpoint.method !== 'GET' && { body: '{}', headers: { 'Content-Type': 'application/json' } }),
+      });
+      const reply = await response.json();
+      expect(JSON.stringify(reply), name).not.toContain('There is nothing at this address');
+    }
+  });
+
+  it('gives errors in one shape', async () => {
+    for (const [path, status] of [
+      ['/api/nowhere', 404],
+      ['/api/projects/not-an-id', 400],
+      ['/api/projects/01890000-0000-7000-8000-000000000000', 404],
+    ] as const) {
+      const response = await get(path);
+      expect(response.status).toBe(status);
+      expect(errorReply.safeParse(await response.json()).success).toBe(true);
+    }
+    const broken = await post({}, '{"name":');
+    expect([broken.status, errorReply.safeParse(await broken.json()).success]).toEqual([400, true]);
+  });
+
+  it.each([
+    ['another origin', { Origin: 'https://elsewhere.example' }, 403],
+    ['another site', { 'Sec-Fetch-Site': 'cross-site' }, 403],
+    ['an origin that is none', { Origin: 'null' }, 403],
+    ['a program', {}, 200],
+  ] as [string, Record<string, string>, number][])('takes changes from our own pages and programs only: %s', async (_, headers, status) => {
+    expect((await post(headers)).status).toBe(status);
+  });
+
+  it('takes changes from its own pages', async () => {
+    expect((await post({ Origin: server.address, 'Sec-Fetch-Site': 'same-origin' })).status).toBe(200);
+  });
+
+  it('sends a strict content policy and no server name', async () => {
+    const { headers } = await get('/api/health');
+    expect(headers.get('content-security-policy')).toContain("default-src 'none'");
+    expect(headers.get('content-security-policy')).toContain("script-src 'self';");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+
+  it('tells listeners of a change at once, and who is here', async () => {
+    const { project, requirements } = await makeProject(server.client);
+    const stop = new AbortController();
+    const response = await get(`/api/projects/${project}/live?person=Bo`, { signal: stop.signal });
+    const events: { type: string }[] = [];
+    const reading = (async () => {
+      let text = '';
+      for await (const chunk of response.body!) {
+        text += Buffer.from(chunk).toString();
+        for (const line of text.split('\n').slice(0, -1)) if (line.startsWith('data: {')) events.push(JSON.parse(line.slice(6)));
+        text = text.slice(text.lastIndexOf('\n') + 1);
+        if (events.some((event) => event.type === 'change')) return;
+      }
+    })();
+    const item = await addItem(server.client, project, requirements, 'Told');
+    await reading;
+    stop.abort();
+    expect(events).toContainEqual({ type: 'people', people: ['Bo'] });
+    expect(events.find((event) => event.type === 'change')).toMatchObject({ person: 'Ada Wick', action: 'Add REQ-001', items: [item.id], seq: 4 });
+  });
+
+  it('records the name that comes along, whatever its letters', async () => {
+    const project = (await (await post({ 'X-Coomb-Person': encodeURIComponent('Zoë Größ') })).json()) as { id: string };
+    expect((await server.client.call(listProjects)).map((one) => one.id)).toContain(project.id);
+  });
+});

@@ -1,0 +1,121 @@
+import {
+  confirmLinks,
+  createLinks,
+  editItem,
+  getItem,
+  getLinkDifference,
+  getTrace,
+  listLinks,
+  moveItem,
+  removeLinks,
+  suggestLinks,
+  withdrawItems,
+} from '@coomb/contract';
+import { describe, expect, it } from 'vitest';
+import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
+
+describe('links', () => {
+  const server = useServer();
+
+  it('joins only kinds that may be joined, each pair once', async () => {
+    const { client } = server;
+    const { project, requirements, design, tests } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Level');
+    const gate = await addItem(client, project, design, 'Gate');
+    const test = await addItem(client, project, tests, 'Opens');
+    await addLink(client, project, 'satisfies', gate, level);
+    const make = (linkKind: string, from: string, to: string) => client.call(createLinks, { params: { project }, body: { links: [{ linkKind, from, to }] } });
+    await expect(make('satisfies', gate.id, level.id)).rejects.toMatchObject({ code: 'link-exists', message: 'DES-001 satisfies REQ-001 already.' });
+    await expect(make('satisfies', level.id, gate.id)).rejects.toMatchObject({
+      code: 'link-not-allowed',
+      message: '"satisfies" does not join requirement REQ-001 with component DES-001.',
+    });
+    await expect(make('verifies', test.id, test.id)).rejects.toMatchObject({ code: 'link-not-allowed' });
+    await expect(make('imagines', test.id, level.id)).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('verifies') });
+    await client.call(withdrawItems, { params: { project }, body: { items: [level.id] } });
+    await expect(make('verifies', test.id, level.id)).rejects.toMatchObject({ message: expect.stringContaining('withdrawn') });
+  });
+
+  it('shows the trail up and down, read from where one stands', async () => {
+    const { client } = server;
+    const { project, requirements, design, tests } = await makeProject(client);
+    const top = await addItem(client, project, requirements, 'Top');
+    const level = await addItem(client, project, requirements, 'Level');
+    const gate = await addItem(client, project, design, 'Gate');
+    const test = await addItem(client, project, tests, 'Opens');
+    await addLink(client, project, 'derives', level, top);
+    await addLink(client, project, 'satisfies', gate, level);
+    await addLink(client, project, 'verifies', test, level);
+    const sheet = await client.call(getItem, { params: { project, item: level.id } });
+    const show = (links: typeof sheet.upstream) => links.map((link) => `${link.phrase} ${link.other.reference}`).sort();
+    expect(show(sheet.upstream)).toEqual(['is derived from REQ-001']);
+    expect(show(sheet.downstream)).toEqual(['is satisfied by DES-001', 'is verified by TC-001']);
+    const trace = await client.call(getTrace, { params: { project, item: top.id } });
+    expect(trace.up).toEqual([]);
+    expect(trace.down.map(([, distance]) => distance)).toEqual([1, 2, 2]);
+  });
+
+  it('lists the links between two sides, by collection or kind', async () => {
+    const { client } = server;
+    const { project, requirements, design, tests } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Level');
+    const gate = await addItem(client, project, design, 'Gate');
+    const test = await addItem(client, project, tests, 'Opens');
+    await addLink(client, project, 'satisfies', gate, level);
+    await addLink(client, project, 'verifies', test, level);
+    const count = async (left: string, right: string) => (await client.call(listLinks, { params: { project }, query: { left, right } })).id.length;
+    expect([await count(requirements, design), await count(design, requirements), await count(requirements, tests), await count(design, tests)]).toEqual([
+      1, 1, 1, 0,
+    ]);
+    expect(await count('requirement', 'component,testCase')).toBe(2);
+  });
+
+  it('becomes suspect when an end changes its meaning, not when it moves, until somebody confirms it', async () => {
+    const { client } = server;
+    const { project, requirements, design } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Level', { html: '<p>within 5 cm</p>' });
+    const other = await addItem(client, project, requirements, 'Other');
+    const gate = await addItem(client, project, design, 'Gate');
+    const link = await addLink(client, project, 'satisfies', gate, level);
+    const suspect = async () => (await client.call(listLinks, { params: { project } })).suspect[0];
+    await client.call(moveItem, { params: { project, item: level.id }, body: { parent: null, after: other.id } });
+    await client.call(editItem, { params: { project, item: level.id }, body: { revision: 2, fields: { priority: 'High' } } });
+    expect(await suspect()).toBe(0);
+    await server.as('Bo Reed').call(editItem, { params: { project, item: level.id }, body: { revision: 3, html: '<p>within 4 cm</p>' } });
+    expect(await suspect()).toBe(1);
+    const difference = await client.call(getLinkDifference, { params: { project, link } });
+    expect(difference).toMatchObject({ confirmedBy: 'Ada Wick', ends: [{ item: { reference: 'REQ-001' }, changedBy: 'Bo Reed' }] });
+    expect(difference.ends[0]!.words.filter((word) => word.type !== 'same').map((word) => word.text)).toEqual(['5', '4']);
+    await client.call(confirmLinks, { params: { project }, body: { links: [link] } });
+    expect(await suspect()).toBe(0);
+    expect((await client.call(getLinkDifference, { params: { project, link } })).ends).toEqual([]);
+  });
+
+  it('removes many at once, and says when some are gone already', async () => {
+    const { client } = server;
+    const { project, requirements, tests } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Level');
+    const ids = [];
+    for (const title of ['One', 'Two', 'Three']) ids.push(await addLink(client, project, 'verifies', await addItem(client, project, tests, title), level));
+    await client.call(removeLinks, { params: { project }, body: { links: ids.slice(0, 2) } });
+    await expect(client.call(removeLinks, { params: { project }, body: { links: ids } })).rejects.toMatchObject({
+      code: 'not-found',
+      message: expect.stringContaining('2 of 3'),
+    });
+    expect((await client.call(listLinks, { params: { project } })).id).toEqual([ids[2]]);
+  });
+
+  it('suggests likely ends with the words they share, leaving out what is linked', async () => {
+    const { client } = server;
+    const { project, requirements, design } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Hold the pool level', { html: '<p>The weir control shall hold the pool level.</p>' });
+    const control = await addItem(client, project, design, 'Weir control');
+    await addItem(client, project, design, 'Siren');
+    const regulator = await addItem(client, project, design, 'Level regulator');
+    const suggest = async () =>
+      (await client.call(suggestLinks, { params: { project, item: level.id }, query: { collection: design } })).map((one) => one.item.id);
+    expect(await suggest()).toEqual([control.id, regulator.id]);
+    await addLink(client, project, 'satisfies', control, level);
+    expect(await suggest()).toEqual([regulator.id]);
+  });
+});
