@@ -64,6 +64,7 @@ describe('from a document to a report', () => {
     await ada.see('123 items');
     await ada.fill('Name of the collection', 'System requirements');
     await ada.press('Import');
+    await ada.see('Undo: Import 2 Larkbeck');
     await ada.see('Pool level band');
     const { collections } = await api<{ collections: { name: string; prefix: string; items: number }[] }>('');
     expect(collections).toMatchObject([{ name: 'System requirements', prefix: 'SYS', items: 123 }]);
@@ -142,6 +143,8 @@ describe('from a document to a report', () => {
     await gate.click();
     await ada.type(Key.ARROW_LEFT, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ENTER);
     await ada.driver.wait(async () => (await api<{ id: string[] }>('/links')).id.length === before + 1, 45_000, 'no link was made');
+    await ada.see('Undo: Link MOD-001');
+    await ada.driver.sleep(1000);
     await ada.type(Key.DELETE);
     await ada.driver.wait(async () => (await api<{ id: string[] }>('/links')).id.length === before, 45_000, 'the link was not removed');
   });
@@ -172,7 +175,8 @@ describe('from a document to a report', () => {
     await ada.press('Fold Level regulation');
     await ada.see('folded');
     await ada.press('Swap');
-    await ada.see('Unfold');
+    await ada.press('Unfold Level regulation');
+    await ada.press('Fold Level regulation');
   });
 
   it('opens every figure of readiness and says why', async () => {

@@ -90,7 +90,7 @@ export class ProjectState {
   private readonly questionOf = new Map<string, CoverageQuestion>();
   private order: OutlineOrder | undefined;
   private evidenceNow: Evidence | undefined;
-  private states: VerificationState[] | undefined;
+  private states: { states: VerificationState[]; tests: Uint32Array } | undefined;
 
   constructor(parts: ProjectParts) {
     this.id = parts.id;
@@ -237,10 +237,26 @@ export class ProjectState {
 
   /** Verification state by node: of requirements from evidence, of test cases from their own latest result. */
   allStates(): VerificationState[] {
-    if (!this.states) {
-      const evidence = this.evidence();
-      this.states = this.items.map((_, node) => (evidence.test[node] ? this.testState(node) : readVerification(this.graph, evidence, node).state));
-    }
+    return this.verified().states;
+  }
+
+  /** How many tests count for each node. */
+  testCounts(): Uint32Array {
+    return this.verified().tests;
+  }
+
+  private verified(): { states: VerificationState[]; tests: Uint32Array } {
+    if (this.states) return this.states;
+    const evidence = this.evidence();
+    const tests = new Uint32Array(this.items.length);
+    const states = this.items.map((_, node) => {
+      if (evidence.test[node]) return this.testState(node);
+      if (!evidence.subject[node]) return 'notApplicable';
+      const reading = readVerification(this.graph, evidence, node);
+      tests[node] = reading.tests.length;
+      return reading.state;
+    });
+    this.states = { states, tests };
     return this.states;
   }
 

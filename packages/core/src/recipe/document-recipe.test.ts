@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../project/default-scheme.js';
 import type { SourceBlock, SourceCell, SourceDocument } from '../source/document.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';
-import { buildIdentifier, type DocumentRecipe } from './document-recipe.js';
-import { proposeDocumentRecipe, usualIdentifier } from './propose-document-recipe.js';
+import { buildIdentifier, type DocumentRecipe, usualIdentifier } from './document-recipe.js';
+import { proposeDocumentRecipe } from './propose-document-recipe.js';
 
 type Line = string | [level: number, text: string] | { table: string[][] } | { list: string; ordered?: boolean };
 

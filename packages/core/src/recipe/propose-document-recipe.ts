@@ -1,10 +1,8 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourceDocument, SourceTable } from '../source/document.js';
-import { type DocumentRecipe, headerOf, type Meaning, type TableMeaning } from './document-recipe.js';
+import { type DocumentRecipe, headerOf, type Meaning, type TableMeaning, usualIdentifier } from './document-recipe.js';
 
 const REFERENCE = /^\s*\[?(?:REQ\s*)?([A-Z][A-Z0-9]{0,9}(?:[-_.][A-Z0-9]+)*[-_.]?\d+(?:\.\d+)*)\]?(?=[\s:.)–—\]-]|$)/u;
-/** Kept readable, for the recipe shows it to the person. */
-export const usualIdentifier = '\\[?([A-Z][A-Z0-9]{1,9}[-_]\\d+(?:\\.\\d+)*)\\]?[:.]?';
 const LABEL = /^([\p{L}][\p{L} /-]{1,30}):\s+\S/u;
 
 const WORDS: [RegExp, Meaning][] = [

@@ -17,6 +17,20 @@ export interface LinkColumns {
   suspect?: Uint8Array;
 }
 
+/** Links in the order of their node at one end: which they are, the node at their other end, and their kind, side by side for quick reading. */
+export interface LinkRows {
+  start: Uint32Array;
+  link: Uint32Array;
+  other: Uint32Array;
+  kind: Uint8Array;
+}
+
+export interface SweepRows extends LinkRows {
+  nodes: number;
+  state: Uint8Array;
+  skip: number;
+}
+
 const NONE = 0xffffffff;
 const DEAD = 1;
 const SUSPECT = 2;
@@ -41,7 +55,9 @@ export class TraceGraph {
   to: Uint32Array;
   kind: Uint8Array;
   private state: Uint8Array;
-  private readonly built: { nodes: number; outStart: Uint32Array; outLink: Uint32Array; inStart: Uint32Array; inLink: Uint32Array };
+  /** How many links carry a mark: while it is 0, sweeps need not look. */
+  private marks = 0;
+  private readonly built: { nodes: number; out: LinkRows; in: LinkRows };
   private outHead: Uint32Array;
   private outNext: Uint32Array;
   private inHead: Uint32Array;
@@ -56,9 +72,8 @@ export class TraceGraph {
     this.kind = kind;
     this.state = new Uint8Array(from.length);
     if (suspect) for (let i = 0; i < from.length; i++) if (suspect[i]) this.state[i] = SUSPECT;
-    const [outStart, outLink] = buildRows(from, nodes);
-    const [inStart, inLink] = buildRows(to, nodes);
-    this.built = { nodes, outStart, outLink, inStart, inLink };
+    this.built = { nodes, out: buildRows(from, to, kind, nodes), in: buildRows(to, from, kind, nodes) };
+    if (suspect) for (const one of this.state) if (one) this.marks++;
     this.outHead = new Uint32Array(0);
     this.outNext = new Uint32Array(0);
     this.inHead = new Uint32Array(0);
@@ -82,7 +97,7 @@ export class TraceGraph {
   addLink(from: number, to: number, kind: number, suspect = false): number {
     if (from >= this.nodes || to >= this.nodes) throw new RangeError(`Link from ${from} to ${to} ends outside the ${this.nodes} nodes`);
     const link = this.links++;
-    const built = this.built.outLink.length;
+    const built = this.built.out.link.length;
     this.from = grow(this.from, link + 1);
     this.to = grow(this.to, link + 1);
     this.kind = grow(this.kind, link + 1);
@@ -98,7 +113,7 @@ export class TraceGraph {
     this.from[link] = from;
     this.to[link] = to;
     this.kind[link] = kind;
-    this.state[link] = suspect ? SUSPECT : 0;
+    this.mark(link, suspect ? SUSPECT : 0);
     this.outNext[link - built] = this.outHead[from]!;
     this.outHead[from] = link;
     this.inNext[link - built] = this.inHead[to]!;
@@ -108,16 +123,20 @@ export class TraceGraph {
 
   /** Marks a link as gone; walking no longer sees it. */
   removeLink(link: number): void {
-    this.state[link]! |= DEAD;
+    this.mark(link, this.state[link]! | DEAD);
   }
 
   restoreLink(link: number): void {
-    this.state[link]! &= ~DEAD;
+    this.mark(link, this.state[link]! & ~DEAD);
   }
 
   setSuspect(link: number, suspect: boolean): void {
-    if (suspect) this.state[link]! |= SUSPECT;
-    else this.state[link]! &= ~SUSPECT;
+    this.mark(link, suspect ? this.state[link]! | SUSPECT : this.state[link]! & ~SUSPECT);
+  }
+
+  private mark(link: number, state: number): void {
+    this.marks += Number(state !== 0) - Number(this.state[link] !== 0);
+    this.state[link] = state;
   }
 
   isAlive(link: number): boolean {
@@ -130,21 +149,36 @@ export class TraceGraph {
 
   /** Calls `visit` with each live link at `node` in one direction, and the node at its other end. */
   forEachLink(node: number, direction: Direction, visit: (link: number, other: number) => void): void {
-    const out = direction === 'out';
-    const other = out ? this.to : this.from;
-    const { built } = this;
-    if (node < built.nodes) {
-      const start = out ? built.outStart : built.inStart;
-      const rows = out ? built.outLink : built.inLink;
-      for (let i = start[node]!, end = start[node + 1]!; i < end; i++) {
-        const link = rows[i]!;
-        if (!(this.state[link]! & DEAD)) visit(link, other[link]!);
-      }
+    if (node < this.built.nodes) {
+      const { start, link, other } = direction === 'out' ? this.built.out : this.built.in;
+      for (let i = start[node]!, end = start[node + 1]!; i < end; i++) if (!(this.state[link[i]!]! & DEAD)) visit(link[i]!, other[i]!);
     }
+    this.forEachAdded(node, direction, visit);
+  }
+
+  /**
+   * The same rows without a call per link, for sweeps over the whole graph: places of `node` are `start[node]` up to `start[node + 1]`.
+   * Links added since building are not among them: see `forEachAdded`. A link is passed over when `state[link] & skip`; no need to look when `skip` is 0.
+   */
+  sweepRows(direction: Direction, cleanOnly: boolean): SweepRows {
+    const rows = direction === 'out' ? this.built.out : this.built.in;
+    return { ...rows, nodes: this.built.nodes, state: this.state, skip: this.marks === 0 ? 0 : cleanOnly ? DEAD | SUSPECT : DEAD };
+  }
+
+  /** Links at `node` that were added after building. */
+  forEachAdded(node: number, direction: Direction, visit: (link: number, other: number) => void): void {
+    const out = direction === 'out';
     const head = out ? this.outHead : this.inHead;
     if (node >= head.length) return;
     const next = out ? this.outNext : this.inNext;
-    for (let link = head[node]!; link !== NONE; link = next[link - built.outLink.length]!) if (!(this.state[link]! & DEAD)) visit(link, other[link]!);
+    const other = out ? this.to : this.from;
+    for (let link = head[node]!; link !== NONE; link = next[link - this.built.out.link.length]!) if (!(this.state[link]! & DEAD)) visit(link, other[link]!);
+  }
+
+  hasSuspect(): boolean {
+    if (this.marks === 0) return false;
+    for (let link = 0; link < this.links; link++) if ((this.state[link]! & (DEAD | SUSPECT)) === SUSPECT) return true;
+    return false;
   }
 
   /** Live links at a node in one direction, as indexes, optionally of one kind only. */
@@ -157,12 +191,17 @@ export class TraceGraph {
   }
 }
 
-function buildRows(ends: Uint32Array, nodes: number): [Uint32Array, Uint32Array] {
+function buildRows(ends: Uint32Array, others: Uint32Array, kinds: Uint8Array, nodes: number): LinkRows {
   const start = new Uint32Array(nodes + 1);
   for (let i = 0; i < ends.length; i++) start[ends[i]! + 1]!++;
   for (let i = 0; i < nodes; i++) start[i + 1]! += start[i]!;
   const fill = start.slice();
-  const rows = new Uint32Array(ends.length);
-  for (let i = 0; i < ends.length; i++) rows[fill[ends[i]!]!++] = i;
-  return [start, rows];
+  const rows: LinkRows = { start, link: new Uint32Array(ends.length), other: new Uint32Array(ends.length), kind: new Uint8Array(ends.length) };
+  for (let i = 0; i < ends.length; i++) {
+    const at = fill[ends[i]!]!++;
+    rows.link[at] = i;
+    rows.other[at] = others[i]!;
+    rows.kind[at] = kinds[i]!;
+  }
+  return rows;
 }

@@ -36,8 +36,7 @@ export const testsPerRequirement = {
   collect: (state, [id]) => {
     const kinds = new Set(state.scheme.verification.of.kinds);
     return [...state.items.keys()].filter(
-      (node) =>
-        kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading && inClass(state.verification(node).tests.length, id),
+      (node) => kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading && inClass(state.testCounts()[node]!, id),
     );
   },
 } satisfies FigureFamily;

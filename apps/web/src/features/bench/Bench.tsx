@@ -159,6 +159,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           rows={leftRows}
           marked={marked.left}
           focused={side === 'left'}
+          dragging={dragged !== undefined}
           partner={threads.filter((thread) => thread.right === marked.right).map((thread) => thread.left)}
           fits={(row) => dragged?.side !== 'right' || allowedFor(row, dragged.row).length > 0}
           onMark={(row) => {
@@ -187,6 +188,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           rows={rightRows}
           marked={marked.right}
           focused={side === 'right'}
+          dragging={dragged !== undefined}
           partner={threads.filter((thread) => thread.left === marked.left).map((thread) => thread.right)}
           reasons={reasons}
           fits={(row) => dragged?.side !== 'left' || allowedFor(dragged.row, row).length > 0}

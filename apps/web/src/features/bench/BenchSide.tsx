@@ -15,6 +15,8 @@ interface Props {
   rows: number[];
   marked: number | undefined;
   focused: boolean;
+  /** While something is dragged, nothing scrolls away under the hand. */
+  dragging: boolean;
   /** Rows linked with what is marked on the other side. */
   partner: number[];
   reasons?: Map<number, string>;
@@ -24,12 +26,12 @@ interface Props {
 }
 
 /** One outline of the bench. */
-export function BenchSide({ side, label, outline, rows, marked, focused, partner, reasons, fits, onMark, onScroll }: Props) {
+export function BenchSide({ side, label, outline, rows, marked, focused, dragging, partner, reasons, fits, onMark, onScroll }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
   const linked = new Set(partner);
   const at = marked === undefined ? -1 : rows.indexOf(marked);
-  const firstPartner = focused ? -1 : rows.findIndex((row) => linked.has(row));
+  const firstPartner = focused || dragging ? -1 : rows.findIndex((row) => linked.has(row));
   useEffect(() => {
     if (firstPartner >= 0) virtual.scrollToIndex(firstPartner, { align: 'center' });
   }, [firstPartner, virtual]);

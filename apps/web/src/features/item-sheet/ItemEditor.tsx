@@ -25,7 +25,9 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
   const [revision, setRevision] = useState(item.revision);
   const edit = useEditItem(project);
   const frame = useRef<HTMLDivElement>(null);
-  useEffect(() => frame.current?.scrollIntoView({ block: 'center' }), []);
+  useEffect(() => {
+    frame.current?.scrollIntoView({ block: 'center' });
+  }, []);
   const save = () => {
     if (!title.trim()) return;
     const cleared = Object.fromEntries(kind.fields.map((field) => [field.id, fields[field.id] ?? null]));

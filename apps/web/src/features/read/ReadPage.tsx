@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { Link, Navigate, NavLink, useParams } from 'react-router';
+import { Link, Navigate, NavLink, useLocation, useParams } from 'react-router';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { CollectionForm } from './CollectionForm';
@@ -11,6 +11,7 @@ export function ReadPage() {
   const project = useProject();
   const outline = useOutline();
   const { collection: id } = useParams();
+  const { search } = useLocation();
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
   const rows = useMemo(
@@ -23,7 +24,7 @@ export function ReadPage() {
     project.collections.find((one) => one.holds === 'specification' && one.prefix === 'SYS') ??
     project.collections.find((one) => one.holds === 'specification') ??
     project.collections[0];
-  if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}`} replace />;
+  if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}${search}`} replace />;
   if (!collection)
     return (
       <EmptyState title={id ? 'This collection is not there any more' : 'Nothing to read yet'} action={<CollectionForm />}>

@@ -1,0 +1,37 @@
+import { writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { benchCore } from './core.js';
+import { benchFormats } from './formats.js';
+import { format, type Row } from './measure.js';
+import { benchPage } from './page.js';
+import { benchServer } from './server.js';
+
+const wanted = new Set(process.argv.slice(2));
+const isWanted = (part: string) => wanted.size === 0 || wanted.has(part);
+const parts: [string, Row[]][] = [];
+const add = (title: string, rows: Row[]) => {
+  parts.push([title, rows]);
+  console.log(`\n${title}\n${format(rows)}`);
+};
+
+if (isWanted('core')) add('Core', await benchCore());
+if (isWanted('formats')) add('Formats', await benchFormats());
+if (isWanted('server') || isWanted('page')) {
+  let pages: Row[] = [];
+  const rows = await benchServer(
+    isWanted('page')
+      ? async (folder) => {
+          pages = await benchPage(folder);
+        }
+      : undefined,
+  );
+  add('Server', rows);
+  if (pages.length) add('Browser', pages);
+}
+if (wanted.size === 0) {
+  const text = parts.map(([title, rows]) => `## ${title}\n\n${format(rows)}`).join('\n\n');
+  writeFileSync(
+    fileURLToPath(new URL('../results.md', import.meta.url)),
+    `# Measured by \`npm run bench\`\n\nMedians on a machine with 2 cores, Node ${process.version}, ${new Date().toISOString().slice(0, 10)}. Such machines are noisy: trust the ratios, which are measured in one run.\n\n${text}\n`,
+  );
+}

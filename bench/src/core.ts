@@ -1,0 +1,155 @@
+import { buildCells, buildQuestion, buildReach, buildWordDiff, defaultScheme, foldAxis, LiveCoverage, TraceGraph } from '@coomb/core';
+import { generate, seeded } from './generate.js';
+import { medianOf, type Row, time } from './measure.js';
+
+const ITEMS = 50_000;
+const LINKS = 200_000;
+const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
+
+/** The pure computing: graph, coverage, reach, matrix, difference. */
+export async function benchCore(): Promise<Row[]> {
+  const { kinds, from, to, linkKind } = generate(ITEMS, LINKS, linkKinds);
+  const columns = () => ({ nodes: ITEMS, from: from.slice(), to: to.slice(), kind: linkKind.slice() });
+  const size = `${ITEMS.toLocaleString('en')} items, ${LINKS.toLocaleString('en')} links`;
+  const rows: Row[] = [];
+  const objects = () => {
+    const links = Array.from(from, (_, i) => ({ from: from[i]!, to: to[i]!, kind: linkKind[i]! }));
+    const incoming = new Map<number, { other: number; kind: number }[]>();
+    for (const link of links) {
+      const list = incoming.get(link.to) ?? [];
+      list.push({ other: link.from, kind: link.kind });
+      incoming.set(link.to, list);
+    }
+    return incoming;
+  };
+  rows.push({
+    what: 'build the trace graph from columns',
+    size,
+    runs: 9,
+    median: await time(9, () => TraceGraph.build(columns())),
+    baseline: { what: 'maps of objects, one direction', median: await time(5, objects) },
+    goal: '≤ 30 ms',
+  });
+
+  const graph = TraceGraph.build(columns());
+  const rule = defaultScheme.rules.find((one) => one.id === 'tested')!;
+  const items = {
+    count: ITEMS,
+    kindOf: (node: number) => kinds[node]!,
+    isPresent: () => true,
+    isHeading: () => false,
+    fieldOf: () => undefined,
+    isWaived: () => false,
+  };
+  const question = buildQuestion(defaultScheme, rule, items);
+  const incoming = objects();
+  const wanted = new Set(rule.along.map((step) => linkKinds[step.linkKind]!));
+  const bySets = () => {
+    let met = 0;
+    for (let node = 0; node < ITEMS; node++) {
+      if (kinds[node] !== 'requirement') continue;
+      const seen = new Set([node]);
+      let frontier = [node];
+      let found = false;
+      for (let step = 0; step < rule.steps && !found; step++) {
+        const next: number[] = [];
+        for (const at of frontier)
+          for (const { other, kind } of incoming.get(at) ?? [])
+            if (wanted.has(kind) && !seen.has(other)) {
+              seen.add(other);
+              next.push(other);
+              if (kinds[other] === 'testCase') found = true;
+            }
+        frontier = next;
+      }
+      if (found) met++;
+    }
+    return met;
+  };
+  const coverage = new LiveCoverage(graph, question);
+  const counted = coverage.count().met;
+  if (bySets() !== counted) throw new Error(`Coverage differs: ${bySets()} and ${counted}`);
+  rows.push({
+    what: 'coverage of everything, two steps',
+    size,
+    runs: 11,
+    median: await time(11, () => new LiveCoverage(graph, question)),
+    baseline: { what: 'a search with sets from every requirement', median: await time(5, bySets) },
+    goal: '≤ 6 ms',
+  });
+
+  const random = seeded(7);
+  const changes: number[] = [];
+  for (let i = 0; i < 5000; i++) {
+    const link = Math.floor(random() * LINKS);
+    const start = performance.now();
+    graph.removeLink(link);
+    coverage.linkRemoved(link);
+    graph.restoreLink(link);
+    coverage.linkAdded(link);
+    changes.push((performance.now() - start) / 2);
+  }
+  rows.push({
+    what: 'coverage after one link changed',
+    size,
+    runs: 5000,
+    median: medianOf(changes),
+    baseline: { what: 'computed anew', median: rows[1]!.median },
+    goal: '≤ 50 µs',
+  });
+
+  const steps = defaultScheme.linkKinds.flatMap((_, kind) => [{ kind, direction: 'in' as const }]);
+  const reaches: number[] = [];
+  for (let i = 0; i < 300; i++) {
+    const root = Math.floor(random() * ITEMS);
+    const start = performance.now();
+    buildReach(graph, root, { steps, maxDistance: 3 });
+    reaches.push(performance.now() - start);
+  }
+  reaches.sort((a, b) => a - b);
+  rows.push({
+    what: 'everything downstream within 3 links, 95th of 100',
+    size,
+    runs: 300,
+    median: reaches[Math.floor(reaches.length * 0.95)]!,
+    goal: '≤ 1 ms',
+  });
+  rows.push(await benchMatrix());
+  rows.push(await benchDifference());
+  return rows;
+}
+
+async function benchMatrix(): Promise<Row> {
+  const random = seeded(3);
+  const axis = () => ({ parent: Int32Array.from({ length: 2000 }, (_, index) => (index % 20 === 0 ? -1 : index - (index % 20))) });
+  const [rows, columns] = [axis(), axis()];
+  const links = {
+    row: Int32Array.from({ length: 20_000 }, () => Math.floor(random() * 2000)),
+    column: Int32Array.from({ length: 20_000 }, () => Math.floor(random() * 2000)),
+  };
+  const folded = new Set(Array.from({ length: 50 }, (_, index) => index * 40));
+  return {
+    what: 'fold a matrix and roll its links up',
+    size: '2,000 × 2,000, 20,000 links',
+    runs: 15,
+    median: await time(15, () => buildCells(foldAxis(rows, folded), foldAxis(columns, folded), links)),
+    goal: '≤ 10 ms',
+  };
+}
+
+async function benchDifference(): Promise<Row> {
+  const random = seeded(5);
+  const words = ['gate', 'level', 'shall', 'open', 'close', 'weir', 'within', 'the', 'of', 'control'];
+  const pairs = Array.from({ length: 5000 }, () => {
+    const text = Array.from({ length: 40 }, () => words[Math.floor(random() * words.length)]!);
+    const other = text.map((word) => (random() < 0.1 ? words[Math.floor(random() * words.length)]! : word));
+    return [text.join(' '), other.join(' ')] as const;
+  });
+  return {
+    what: 'word-level difference',
+    size: '5,000 paragraphs of 40 words',
+    runs: 5,
+    median: await time(5, () => pairs.forEach(([a, b]) => void buildWordDiff(a, b))),
+    goal: '≤ 300 ms',
+  };
+}

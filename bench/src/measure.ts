@@ -1,0 +1,41 @@
+export interface Row {
+  what: string;
+  size: string;
+  /** Median in milliseconds. */
+  median: number;
+  runs: number;
+  /** What it is compared with, and how many times slower (above 1) that is. */
+  baseline?: { what: string; median: number };
+  goal?: string;
+}
+
+export function medianOf(values: number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)]!;
+}
+
+/** Median time of a piece of work in milliseconds, after one run that does not count. */
+export async function time(runs: number, work: () => unknown): Promise<number> {
+  await work();
+  const times: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    globalThis.gc?.();
+    const start = performance.now();
+    await work();
+    times.push(performance.now() - start);
+  }
+  return medianOf(times);
+}
+
+export function show(milliseconds: number): string {
+  if (milliseconds < 0.1) return `${(milliseconds * 1000).toFixed(1)} µs`;
+  return milliseconds < 10 ? `${milliseconds.toFixed(2)} ms` : `${Math.round(milliseconds)} ms`;
+}
+
+export function format(rows: Row[]): string {
+  const lines = rows.map(
+    (row) =>
+      `| ${row.what} | ${row.size} | ${show(row.median)} | ${row.runs} | ${row.baseline ? `${row.baseline.what}: ${show(row.baseline.median)} (${(row.baseline.median / row.median).toFixed(1)} ×)` : ''} | ${row.goal ?? ''} |`,
+  );
+  return ['| work | size | median | runs | compared with | goal |', '|---|---|---|---|---|---|', ...lines].join('\n');
+}

@@ -1,0 +1,163 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { defaultScheme } from '@coomb/core';
+import { openDatabase, startServer } from '@coomb/server';
+import { makeLargeDocument } from './formats.js';
+import { generate } from './generate.js';
+import { medianOf, type Row, time } from './measure.js';
+
+const ITEMS = 50_000;
+const LINKS = 200_000;
+const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
+const idOf = (sort: number, number: number) => `0189${String(sort).padStart(4, '0')}-0000-7000-8000-${number.toString(16).padStart(12, '0')}`;
+const project = idOf(1, 1);
+const collectionOf: Record<string, { id: string; name: string; prefix: string; holds: string }> = {
+  need: { id: idOf(2, 1), name: 'Needs', prefix: 'NEED', holds: 'specification' },
+  requirement: { id: idOf(2, 2), name: 'Requirements', prefix: 'SYS', holds: 'specification' },
+  component: { id: idOf(2, 3), name: 'Design', prefix: 'MOD', holds: 'model' },
+  testCase: { id: idOf(2, 4), name: 'Tests', prefix: 'TC', holds: 'tests' },
+};
+
+/** Fills a data folder with a large project, straight into the tables. */
+async function fill(folder: string): Promise<void> {
+  const { pglite, close } = await openDatabase(folder);
+  const { kinds, from, to, linkKind } = generate(ITEMS, LINKS, linkKinds);
+  const now = '2026-11-01T08:00:00Z';
+  const copy = (table: string, columns: string, lines: string[]) =>
+    pglite.query(`copy ${table} (${columns}) from '/dev/blob'`, [], { blob: new Blob([`${lines.join('\n')}\n`]) });
+  await pglite.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
+    project,
+    'Large',
+    JSON.stringify(defaultScheme),
+    now,
+  ]);
+  for (const [index, [kind, one]] of Object.entries(collectionOf).entries())
+    await pglite.query(
+      'insert into collection (id, project_id, revision, withdrawn, name, holds, prefix, kind, rank) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
+      [one.id, project, one.name, one.holds, one.prefix, kind, index],
+    );
+  const number: Record<string, number> = {};
+  const parents: Record<string, string> = {};
+  const items = kinds.map((kind, node) => {
+    number[kind] = (number[kind] ?? 0) + 1;
+    const isHead = number[kind]! % 40 === 1;
+    if (isHead) parents[kind] = idOf(3, node);
+    return [
+      idOf(3, node),
+      project,
+      1,
+      'f',
+      collectionOf[kind]!.id,
+      kind,
+      `${collectionOf[kind]!.prefix}-${number[kind]}`,
+      `Item ${node} holds the level of the pool`,
+      '<p>The weir control shall hold the pool level within 0.05 m.</p>',
+      '{}',
+      'f',
+      isHead ? '\\N' : parents[kind],
+      node,
+      1,
+      'imported',
+      now,
+      now,
+      'Bench',
+    ].join('\t');
+  });
+  await copy(
+    'item',
+    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, meaning_seq, origin, created_at, changed_at, changed_by',
+    items,
+  );
+  const links = Array.from(from, (_, i) =>
+    [idOf(4, i), project, 1, 'f', defaultScheme.linkKinds[linkKind[i]!]!.id, idOf(3, from[i]!), idOf(3, to[i]!), '{}', 'imported', 1, 1, 'Bench', now].join(
+      '\t',
+    ),
+  );
+  await copy('link', 'id, project_id, revision, withdrawn, kind, from_id, to_id, fields, origin, from_seq, to_seq, confirmed_by, confirmed_at', links);
+  await close();
+}
+
+/** The server on a large project: start, first load, first pages, one change, an import. */
+export async function benchServer(keep?: (folder: string) => Promise<void>): Promise<Row[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'coomb-bench-'));
+  try {
+    await fill(folder);
+    const size = `${ITEMS.toLocaleString('en')} items, ${LINKS.toLocaleString('en')} links`;
+    const starts: number[] = [];
+    const loads: number[] = [];
+    for (let i = 0; i < 3; i++) {
+      const start = performance.now();
+      const server = await startServer({ data: folder, port: 0, host: '127.0.0.1' });
+      starts.push(performance.now() - start);
+      const loading = performance.now();
+      await (await fetch(`${server.address}/api/projects/${project}/items/SYS-1/trace`)).json();
+      loads.push(performance.now() - loading);
+      await server.stop();
+    }
+    const server = await startServer({ data: folder, port: 0, host: '127.0.0.1' });
+    const get = async (path: string) => (await fetch(`${server.address}/api/projects/${project}${path}`)).text();
+    await get('');
+    const rows: Row[] = [
+      { what: 'start of the server on an existing folder', size, runs: 3, median: medianOf(starts) },
+      { what: 'load a project into memory, by its first request', size, runs: 3, median: medianOf(loads), goal: '≤ 600 ms for the graph' },
+    ];
+    const page = async (what: string, path: string) => rows.push({ what, size, runs: 7, median: await time(7, () => get(path)), goal: '≤ 300 ms' });
+    await page('section: the whole outline', '/outline');
+    await page('readiness: every figure', '/readiness');
+    await page('read: first page', `/collections/${collectionOf.requirement!.id}/reading?limit=100`);
+    await page('matrix: links of 22,500 × 10,000', `/links?left=${collectionOf.requirement!.id}&right=${collectionOf.testCase!.id}`);
+    await page('item sheet', '/items/SYS-100');
+    await page('find by words', '/find?words=item%204999');
+    await page('a figure opened', '/figures/rule:tested:notMet');
+    rows.push(await benchChange(server.address, size));
+    rows.push(await benchImport(server.address));
+    await server.stop();
+    await keep?.(folder);
+    return rows;
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function benchChange(address: string, size: string): Promise<Row> {
+  const item = `${address}/api/projects/${project}/items/SYS-200`;
+  let turn = 0;
+  const median = await time(15, async () => {
+    const { revision } = (await (await fetch(item)).json()) as { revision: number };
+    const response = await fetch(item, {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ revision, title: `Title ${turn++}` }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+  });
+  return { what: 'edit a title: read, change, recorded', size, runs: 15, median };
+}
+
+async function benchImport(address: string): Promise<Row> {
+  const bytes = await makeLargeDocument();
+  const post = async (path: string, body: unknown) =>
+    (await (
+      await fetch(`${address}/api${path}`, {
+        method: 'POST',
+        ...(body instanceof FormData ? { body } : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      })
+    ).json()) as { id: string; job: string };
+  const median = await time(3, async () => {
+    const { id } = await post('/projects', { name: 'Import' });
+    const form = new FormData();
+    form.set('file', new Blob([new Uint8Array(bytes)]), 'large.docx');
+    const entry = await post(`/projects/${id}/tray`, form);
+    const { job } = await post(`/projects/${id}/tray/${entry.id}/import`, { collection: { name: 'Large', prefix: 'SYS', holds: 'specification' } });
+    for (;;) {
+      const now = (await (await fetch(`${address}/api/projects/${id}/jobs/${job}`)).json()) as { state: string; message: string };
+      if (now.state === 'done') return;
+      if (now.state !== 'running') throw new Error(now.message);
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  });
+  return { what: 'import a .docx: upload, read, store, recorded', size: '5,000 requirements', runs: 3, median };
+}
+
+export { project as benchProject };

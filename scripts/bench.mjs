@@ -1,0 +1,6 @@
+// npm run bench [-- core formats server page]: measures on generated data; prints a table and writes bench/results.md.
+import { build, install, run } from './prepare.mjs';
+
+install();
+build();
+process.exitCode = run(process.execPath, ['--expose-gc', 'node_modules/tsx/dist/cli.mjs', 'bench/src/bench.ts', ...process.argv.slice(2)]);
