@@ -27,7 +27,7 @@ export const readinessReply = z.object({
       id: idSchema,
       name: z.string(),
       states: z.record(stateSchema, z.number()),
-      rules: z.array(z.object({ rule: z.string(), met: z.number(), applicable: z.number() })),
+      rules: z.array(z.object({ rule: z.string(), open: z.number(), applicable: z.number() })),
     }),
   ),
 });

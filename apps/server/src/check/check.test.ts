@@ -114,6 +114,17 @@ describe('checking', () => {
     ]);
   });
 
+  it('opens what figures take together', async () => {
+    const { open } = await scene();
+    expect([
+      await open('state:all'),
+      await open('state:open'),
+      await open('rule:tested:applicable'),
+      await open('layer:tests'),
+      await open('links:open'),
+    ]).toEqual([['REQ-001', 'REQ-002', 'REQ-003'], ['REQ-001', 'REQ-002', 'REQ-003'], ['REQ-001', 'REQ-002', 'REQ-003'], ['TC-001', 'TC-002'], ['REQ-003']]);
+  });
+
   it('narrows a figure to a collection, and refuses figures that do not exist', async () => {
     const { client, project, requirements } = await scene();
     const { items } = await client.call(openFigure, { params: { project, figure: 'links:none' }, query: { collection: requirements } });

@@ -25,22 +25,28 @@ export function buildReadiness(state: ProjectState): Readiness {
   };
 }
 
+/** States of the requirements of a collection, and how many of its items each rule still misses. */
 function countCollection(state: ProjectState, collection: string): Pick<Readiness['collections'][number], 'states' | 'rules'> {
   const states = buildStateCounts();
+  const kinds = new Set(state.scheme.verification.of.kinds);
   const all = state.allStates();
   const nodes: number[] = [];
   state.items.forEach((item, node) => {
     if (item.collectionId !== collection || item.withdrawn) return;
     nodes.push(node);
-    if (!item.heading) states[all[node]!]++;
+    if (!item.heading && kinds.has(item.kind)) states[all[node]!]++;
   });
-  const rules = state.scheme.rules
-    .map((rule) => {
-      const { subject } = state.question(rule);
-      const coverage = state.coverage(rule);
-      const own = nodes.filter((node) => subject[node]);
-      return { rule: rule.id, met: own.filter((node) => ['met', 'waived'].includes(coverage.stateOf(node))).length, applicable: own.length };
-    })
-    .filter((rule) => rule.applicable > 0);
-  return { states, rules };
+  const rules = state.scheme.rules.map((rule) => {
+    const { subject } = state.question(rule);
+    const coverage = state.coverage(rule);
+    let applicable = 0;
+    let open = 0;
+    for (const node of nodes) {
+      if (!subject[node]) continue;
+      applicable++;
+      if (coverage.stateOf(node) === 'notMet') open++;
+    }
+    return { rule: rule.id, open, applicable };
+  });
+  return { states, rules: rules.filter((rule) => rule.applicable > 0) };
 }

@@ -16,16 +16,15 @@ export interface Waiting {
 }
 
 export function countWaiting(state: ProjectState, lastReport: number | undefined): Waiting {
+  const { linked, suspectLinks } = state.linkMarks();
   let unlinked = 0;
   let untitled = 0;
   state.items.forEach((item, node) => {
     if (item.withdrawn || item.heading || findKind(state.scheme, item.kind)?.informative) return;
     if (item.title === 'Untitled') untitled++;
-    if (!hasLink(state, node)) unlinked++;
+    if (!linked[node]) unlinked++;
   });
-  let suspect = 0;
-  for (let link = 0; link < state.graph.links; link++) if (state.graph.isAlive(link) && state.graph.isSuspect(link)) suspect++;
-  return { gather: state.sources, shape: untitled, link: unlinked + suspect, check: findOpen(state).length, publish: state.seq - (lastReport ?? 0) };
+  return { gather: state.sources, shape: untitled, link: unlinked + suspectLinks, check: findOpen(state).length, publish: state.seq - (lastReport ?? 0) };
 }
 
 /** Items that miss a coverage rule, or whose verification fails, in node order. */
@@ -38,13 +37,4 @@ export function findOpen(state: ProjectState): number[] {
   }
   state.allStates().forEach((one, node) => one === 'failing' && open.add(node));
   return [...open].sort((a, b) => a - b);
-}
-
-export function hasLink(state: ProjectState, node: number): boolean {
-  let found = false;
-  for (const direction of ['out', 'in'] as const)
-    state.graph.forEachLink(node, direction, (_, other) => {
-      if (state.isPresent(other)) found = true;
-    });
-  return found;
 }

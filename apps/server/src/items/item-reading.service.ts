@@ -126,13 +126,13 @@ export class ItemReadingService {
   private async readTrail(state: ProjectState, node: number): Promise<{ upstream: TrailLink[]; downstream: TrailLink[] }> {
     const trail = { upstream: [] as TrailLink[], downstream: [] as TrailLink[] };
     const links: number[] = [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')];
-    const origins = await this.repo.findOrigins(links.map((link) => state.linkIds[link]!));
+    const origins = await this.repo.findOrigins(links.map((link) => state.linkIds.at(link)));
     for (const link of links) {
       const end: 'from' | 'to' = state.graph.from[link] === node ? 'from' : 'to';
       const other = end === 'from' ? state.graph.to[link]! : state.graph.from[link]!;
       const linkKind = state.scheme.linkKinds[state.graph.kind[link]!];
       if (!linkKind || !state.isPresent(other)) continue;
-      const id = state.linkIds[link]!;
+      const id = state.linkIds.at(link);
       const isUp = linkKind.upstream !== end;
       trail[isUp ? 'upstream' : 'downstream'].push({
         id,

@@ -43,7 +43,7 @@ export class LinksService {
       const to = graph.to[link]!;
       if (!state.isPresent(from) || !state.isPresent(to)) continue;
       if (!((isLeft(from) && isRight(to)) || (isLeft(to) && isRight(from)))) continue;
-      reply.id.push(state.linkIds[link]!);
+      reply.id.push(state.linkIds.at(link));
       reply.from.push(from);
       reply.to.push(to);
       reply.kind.push(graph.kind[link]!);

@@ -15,6 +15,7 @@ import {
   type VerificationReading,
   type VerificationState,
 } from '@coomb/core';
+import { LinkIds } from './link-ids.js';
 import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow } from '../ledger/change.js';
 
 /** What memory keeps of an item; its text stays in the database. */
@@ -24,7 +25,8 @@ export type LightItem = Pick<
 >;
 
 export interface LightLinks {
-  id: string[];
+  /** Sixteen bytes each. */
+  id: Uint8Array;
   from: Uint32Array;
   to: Uint32Array;
   kind: Uint8Array;
@@ -77,8 +79,7 @@ export class ProjectState {
   readonly nodeOf = new Map<string, number>();
   readonly byReference = new Map<string, number>();
   readonly graph: TraceGraph;
-  readonly linkIds: string[];
-  readonly linkOf = new Map<string, number>();
+  readonly linkIds: LinkIds;
   readonly waivers = new Map<string, WaiverRow>();
   latest: Map<string, TestResult>;
   sources: number;
@@ -90,6 +91,7 @@ export class ProjectState {
   private readonly questionOf = new Map<string, CoverageQuestion>();
   private order: OutlineOrder | undefined;
   private evidenceNow: Evidence | undefined;
+  private marks: { linked: Uint8Array; suspect: Uint8Array; suspectLinks: number } | undefined;
   private states: { states: VerificationState[]; tests: Uint32Array } | undefined;
 
   constructor(parts: ProjectParts) {
@@ -108,12 +110,11 @@ export class ProjectState {
       this.byReference.set(item.reference.toLowerCase(), node);
     });
     const { links } = parts;
-    this.linkIds = links.id;
-    links.id.forEach((id, link) => this.linkOf.set(id, link));
+    this.linkIds = new LinkIds(links.id);
     this.fromSeq = Array.from(links.fromSeq);
     this.toSeq = Array.from(links.toSeq);
     this.graph = TraceGraph.build({ nodes: parts.items.length, from: links.from, to: links.to, kind: links.kind });
-    for (let link = 0; link < links.id.length; link++) this.graph.setSuspect(link, this.computeSuspect(link));
+    for (let link = 0; link < links.from.length; link++) this.graph.setSuspect(link, this.computeSuspect(link));
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
   }
 
@@ -131,7 +132,27 @@ export class ProjectState {
     }
     if (structure) this.forget();
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
-    this.states = undefined;
+    this.marks = undefined;
+    if (structure || changes.length > 200) this.states = undefined;
+    else this.refreshStates(changes);
+  }
+
+  /** Computes anew only the states that a few changed items and links can have moved. */
+  private refreshStates(changes: readonly Change[]): void {
+    const { states } = this;
+    if (!states) return;
+    const touched = new Set<number>();
+    for (const change of changes) {
+      if (change.entity === 'item') touched.add(this.nodeOf.get(change.after.id)!);
+      if (change.entity === 'link') touched.add(this.nodeOf.get(change.after.fromId)!).add(this.nodeOf.get(change.after.toId)!);
+    }
+    const { verifies, derives } = this.scheme.verification;
+    const upward = new Set([this.linkKindIndex(verifies), ...(derives === null ? [] : [this.linkKindIndex(derives)])]);
+    for (const node of touched)
+      this.graph.forEachLink(node, 'out', (link, other) => {
+        if (upward.has(this.graph.kind[link]!)) touched.add(other);
+      });
+    for (const node of touched) this.readState(states, node);
   }
 
   forget(): void {
@@ -139,6 +160,7 @@ export class ProjectState {
     this.questionOf.clear();
     this.order = undefined;
     this.evidenceNow = undefined;
+    this.marks = undefined;
     this.states = undefined;
   }
 
@@ -245,19 +267,43 @@ export class ProjectState {
     return this.verified().tests;
   }
 
+  private readState(verified: { states: VerificationState[]; tests: Uint32Array }, node: number): void {
+    const evidence = this.evidence();
+    if (evidence.test[node]) {
+      verified.states[node] = this.testState(node);
+      return;
+    }
+    const reading = readVerification(this.graph, evidence, node);
+    verified.states[node] = reading.state;
+    verified.tests[node] = reading.tests.length;
+  }
+
+  /** For each node: whether a live link reaches it, and whether a suspect one does. In one pass over the links, kept until a change. */
+  linkMarks(): { linked: Uint8Array; suspect: Uint8Array; suspectLinks: number } {
+    if (this.marks) return this.marks;
+    const { graph } = this;
+    const marks = { linked: new Uint8Array(graph.nodes), suspect: new Uint8Array(graph.nodes), suspectLinks: 0 };
+    for (let link = 0; link < graph.links; link++) {
+      const [from, to] = [graph.from[link]!, graph.to[link]!];
+      if (!graph.isAlive(link) || this.items[from]!.withdrawn || this.items[to]!.withdrawn) continue;
+      marks.linked[from] = marks.linked[to] = 1;
+      if (!graph.isSuspect(link)) continue;
+      marks.suspect[from] = marks.suspect[to] = 1;
+      marks.suspectLinks++;
+    }
+    this.marks = marks;
+    return marks;
+  }
+
   private verified(): { states: VerificationState[]; tests: Uint32Array } {
     if (this.states) return this.states;
     const evidence = this.evidence();
-    const tests = new Uint32Array(this.items.length);
-    const states = this.items.map((_, node) => {
-      if (evidence.test[node]) return this.testState(node);
-      if (!evidence.subject[node]) return 'notApplicable';
-      const reading = readVerification(this.graph, evidence, node);
-      tests[node] = reading.tests.length;
-      return reading.state;
+    const verified = { states: new Array<VerificationState>(this.items.length).fill('notApplicable'), tests: new Uint32Array(this.items.length) };
+    this.items.forEach((_, node) => {
+      if (evidence.test[node] || evidence.subject[node]) this.readState(verified, node);
     });
-    this.states = { states, tests };
-    return this.states;
+    this.states = verified;
+    return verified;
   }
 
   verification(node: number): VerificationReading {
@@ -346,8 +392,8 @@ export class ProjectState {
     if (number && (this.lastNumber.get(number.prefix) ?? 0) < number.number) this.lastNumber.set(number.prefix, number.number);
     for (const [field, values] of this.ruleFields) values.set(id, row.fields[field]);
     if (before && before.meaningSeq !== meaningSeq) this.followMeaning(node);
-    this.order = undefined;
-    this.evidenceNow = undefined;
+    if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
+    if (this.evidenceNow && before) this.evidenceNow.meaningSeq[node] = meaningSeq;
     return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.ruleFields.size > 0;
   }
 
@@ -356,14 +402,13 @@ export class ProjectState {
   }
 
   private applyLink(row: LinkRow): void {
-    const known = this.linkOf.get(row.id);
+    const known = this.linkIds.find(row.id);
     const from = this.nodeOf.get(row.fromId)!;
     const to = this.nodeOf.get(row.toId)!;
     if (known === undefined) {
       if (row.withdrawn) return;
       const link = this.graph.addLink(from, to, this.linkKindIndex(row.kind));
-      this.linkIds[link] = row.id;
-      this.linkOf.set(row.id, link);
+      this.linkIds.add(row.id);
       this.fromSeq[link] = row.fromSeq;
       this.toSeq[link] = row.toSeq;
       this.graph.setSuspect(link, this.computeSuspect(link));

@@ -52,7 +52,7 @@ describe('paragraphs', () => {
 
   it('accepts insertions, leaves deletions out, and says so', async () => {
     const { document, issues } = await read(
-      paragraph(run('The gate ') + `<w:ins>${run('shall')}</w:ins><w:del><w:r><w:delText>may</w:delText></w:r></w:del>` + run(' close')),
+      paragraph(`${run('The gate ')}<w:ins>${run('shall')}</w:ins><w:del><w:r><w:delText>may</w:delText></w:r></w:del>${run(' close')}`),
     );
     expect((document.blocks[0] as SourceParagraph).text).toBe('The gate shall close');
     expect(issues.map((issue) => issue.code).sort()).toEqual(['tracked-deletion', 'tracked-insertion']);

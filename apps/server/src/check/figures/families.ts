@@ -3,6 +3,7 @@ import type { ProjectState } from '../../project-state/project-state.js';
 import { requirementsPerTest, testsPerRequirement } from './distribution-figures.js';
 import type { FigureFamily } from './figure-family.js';
 import { gapFigures } from './gap-figures.js';
+import { layerFigures } from './layer-figures.js';
 import { linkFigures } from './link-figures.js';
 import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
@@ -16,6 +17,7 @@ export const figureFamilies: readonly FigureFamily[] = [
   testsPerRequirement,
   requirementsPerTest,
   gapFigures,
+  layerFigures,
 ];
 
 /** The items behind a figure. Refuses with `not-found` when there is no such figure. */

@@ -9,11 +9,12 @@ const words: Record<CoverageState, string> = {
   notApplicable: 'not applicable',
 };
 
-/** `rule:<coverage rule>:<coverage state>` */
+/** `rule:<coverage rule>:<coverage state>`, or `applicable` for all the rule asks about. */
 export const ruleFigures = {
   id: 'rule',
   describe: (state, [ruleId, coverage]) => {
     const rule = state.findRule(ruleId ?? '');
+    if (rule && coverage === 'applicable') return { label: `${rule.label}: all it applies to`, explains: rule.sentence };
     if (!rule || !coverageStates.includes(coverage as CoverageState)) return undefined;
     return { label: `${rule.label}: ${words[coverage as CoverageState]}`, explains: rule.sentence };
   },
@@ -21,6 +22,8 @@ export const ruleFigures = {
     const rule = state.findRule(ruleId!)!;
     const coverage = state.coverage(rule);
     const { subject } = state.question(rule);
-    return [...subject.keys()].filter((node) => subject[node] && coverage.stateOf(node) === wanted);
+    const found: number[] = [];
+    for (let node = 0; node < subject.length; node++) if (subject[node] && (wanted === 'applicable' || coverage.stateOf(node) === wanted)) found.push(node);
+    return found;
   },
 } satisfies FigureFamily;

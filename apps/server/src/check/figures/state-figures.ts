@@ -12,15 +12,31 @@ export const stateWords: Record<VerificationState, { label: string; explains: st
   notApplicable: { label: 'Not applicable', explains: 'They need no verification.' },
 };
 
-/** `state:<verification state>`: requirements in that state. */
+/** States that are not settled: neither verified nor waived. */
+const settled = new Set<VerificationState>(['verified', 'waived', 'notApplicable']);
+
+const whole: Record<string, { label: string; explains: string; has: (state: VerificationState) => boolean }> = {
+  all: { label: 'Needs and requirements', explains: 'Everything that needs verification.', has: (state) => state !== 'notApplicable' },
+  open: {
+    label: 'Not verified yet',
+    explains: 'Needs and requirements that are neither verified by fresh results nor waived.',
+    has: (state) => !settled.has(state),
+  },
+};
+
+/** `state:<verification state>`: requirements in that state; `state:all` and `state:open` take several together. */
 export const stateFigures = {
   id: 'state',
-  describe: (_, [state]) => (verificationStates.includes(state as VerificationState) ? stateWords[state as VerificationState] : undefined),
+  describe: (_, [state]) =>
+    whole[state ?? ''] ?? (verificationStates.includes(state as VerificationState) ? stateWords[state as VerificationState] : undefined),
   collect: (state, [wanted]) => {
     const kinds = new Set(state.scheme.verification.of.kinds);
-    const states = state.allStates();
-    return [...states.keys()].filter(
-      (node) => states[node] === wanted && kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading,
-    );
+    const has = whole[wanted!]?.has ?? ((one: VerificationState) => one === wanted);
+    const found: number[] = [];
+    state.allStates().forEach((one, node) => {
+      const item = state.items[node]!;
+      if (has(one) && kinds.has(item.kind) && !item.withdrawn && !item.heading) found.push(node);
+    });
+    return found;
   },
 } satisfies FigureFamily;

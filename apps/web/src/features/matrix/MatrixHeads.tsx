@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import type { FoldedAxis } from '@coomb/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
@@ -23,7 +23,7 @@ function linesIn(axis: FoldedAxis, scroll: number, extent: number): number[] {
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => first + index);
 }
 
-function useLine({ outline, side, axis, folded }: HeadsProps, line: number) {
+function readLine({ outline, side, axis, folded }: HeadsProps, line: number) {
   const index = axis.lines[line]!;
   const row = side.rows[index]!;
   let depth = 0;
@@ -43,133 +43,113 @@ function useLine({ outline, side, axis, folded }: HeadsProps, line: number) {
   };
 }
 
+/** Styled once for all heads: hundreds of lines pass by while scrolling, and each must cost next to nothing. */
+const headStyles = {
+  '& .line': { position: 'absolute', display: 'flex', alignItems: 'center' },
+  '& .line.is-heading': { background: 'bg.muted' },
+  '& .line.is-active': { background: 'moss.subtle' },
+  '& .name': {
+    flex: '1',
+    minWidth: '0',
+    minHeight: '0',
+    textAlign: 'left',
+    whiteSpace: 'nowrap',
+    overflow: 'hidden',
+    textOverflow: 'ellipsis',
+    fontFamily: 'serif',
+    cursor: 'pointer',
+  },
+  '& .name:hover': { textDecoration: 'underline' },
+  '& .is-heading .name': { fontWeight: '600' },
+  '& .reference': { fontFamily: 'mono', fontSize: '11.5px', color: 'moss.fg' },
+  '& .fold': { width: '14px', height: '14px', flexShrink: '0', display: 'grid', placeItems: 'center', cursor: 'pointer' },
+  '& .note': { color: 'fg.muted', fontSize: '11px' },
+  '& .count': { color: 'fg.muted', fontSize: '11.5px', fontVariantNumeric: 'tabular-nums' },
+  '& .count.is-gap': { color: 'brick.fg' },
+} as const;
+
+const classOf = (active: boolean, heading: boolean) => `line${heading ? ' is-heading' : ''}${active ? ' is-active' : ''}`;
+
 /** Row names; parents fold and unfold, names open their item. */
 export function RowHeads({ width, height, ...props }: HeadsProps & { width: number; height: number }) {
   return (
-    <Box w={`${width}px`} flexShrink={0} overflow="hidden" position="relative" borderRightWidth="1px" borderTopWidth="1px" role="rowgroup" aria-label="Rows">
-      {linesIn(props.axis, props.scroll, height).map((line) => (
-        <RowHead key={line} line={line} {...props} />
-      ))}
-    </Box>
-  );
-}
-
-function RowHead({ line, ...props }: HeadsProps & { line: number }) {
-  const { id, reference, title, heading, depth, isFolded, hasChildren, hidden } = useLine(props, line);
-  return (
-    <Flex
-      position="absolute"
-      w="100%"
-      h={`${cellSize}px`}
-      align="center"
-      gap="1"
-      pr="2"
+    <Box
+      w={`${width}px`}
+      flexShrink={0}
+      overflow="hidden"
+      position="relative"
+      borderRightWidth="1px"
+      borderTopWidth="1px"
+      role="rowgroup"
+      aria-label="Rows"
       fontSize="12.5px"
-      bg={line === props.active ? 'moss.subtle' : heading ? 'bg.muted' : undefined}
-      style={{ top: line * cellSize - props.scroll, paddingLeft: 6 + depth * 11 }}
+      css={headStyles}
     >
-      <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
-      <Box
-        as="button"
-        flex="1"
-        minW="0"
-        textAlign="left"
-        truncate
-        title={`${reference} ${title}`}
-        onClick={() => props.onOpen(reference)}
-        _hover={{ textDecoration: 'underline' }}
-      >
-        {!heading && (
-          <Box as="span" fontFamily="mono" fontSize="11.5px" color="moss.fg">
-            {reference}{' '}
-          </Box>
-        )}
-        <Box as="span" fontFamily="serif" fontWeight={heading ? '600' : '400'}>
-          {title}
-        </Box>
-      </Box>
-      {isFolded && hidden > 0 && (
-        <Box color="fg.muted" fontSize="11px">
-          {hidden} folded
-        </Box>
-      )}
-      <Box color={props.totals[line] ? 'fg.muted' : 'brick.fg'} fontVariantNumeric="tabular-nums" fontSize="11.5px">
-        {heading && !isFolded ? '' : props.totals[line]}
-      </Box>
-    </Flex>
+      {linesIn(props.axis, props.scroll, height).map((line) => {
+        const { id, reference, title, heading, depth, isFolded, hasChildren, hidden } = readLine(props, line);
+        return (
+          <div
+            key={id}
+            className={classOf(line === props.active, heading)}
+            style={{ top: line * cellSize - props.scroll, height: cellSize, width: '100%', gap: 4, paddingRight: 8, paddingLeft: 6 + depth * 11 }}
+          >
+            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
+            <button type="button" className="name" title={`${reference} ${title}`} onClick={() => props.onOpen(reference)}>
+              {!heading && <span className="reference">{reference} </span>}
+              {title}
+            </button>
+            {isFolded && hidden > 0 && <span className="note">{hidden} folded</span>}
+            <span className={props.totals[line] ? 'count' : 'count is-gap'}>{heading && !isFolded ? '' : props.totals[line]}</span>
+          </div>
+        );
+      })}
+    </Box>
   );
 }
 
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
   return (
-    <Box flex="1" minW="0" overflow="hidden" position="relative" role="rowgroup" aria-label="Columns">
-      {linesIn(props.axis, props.scroll, width).map((line) => (
-        <ColumnHead key={line} line={line} {...props} />
-      ))}
+    <Box flex="1" minW="0" overflow="hidden" position="relative" role="rowgroup" aria-label="Columns" fontSize="12px" css={headStyles}>
+      {linesIn(props.axis, props.scroll, width).map((line) => {
+        const { id, reference, title, heading, isFolded, hasChildren, hidden } = readLine(props, line);
+        return (
+          <div
+            key={id}
+            className={classOf(line === props.active, heading)}
+            style={{
+              left: line * cellSize - props.scroll,
+              width: cellSize,
+              height: '100%',
+              flexDirection: 'column',
+              justifyContent: 'flex-end',
+              paddingBottom: 4,
+            }}
+          >
+            <button
+              type="button"
+              className="name"
+              title={`${reference} ${title}`}
+              style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
+              onClick={() => props.onOpen(reference)}
+            >
+              {!heading && <span className="reference">{reference} </span>}
+              {title}
+              {isFolded && hidden > 0 ? ` (${hidden})` : ''}
+            </button>
+            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
+          </div>
+        );
+      })}
     </Box>
-  );
-}
-
-function ColumnHead({ line, ...props }: HeadsProps & { line: number }) {
-  const { id, reference, title, heading, isFolded, hasChildren, hidden } = useLine(props, line);
-  return (
-    <Flex
-      position="absolute"
-      bottom="0"
-      h="100%"
-      w={`${cellSize}px`}
-      direction="column"
-      align="center"
-      justify="flex-end"
-      pb="1"
-      bg={line === props.active ? 'moss.subtle' : heading ? 'bg.muted' : undefined}
-      style={{ left: line * cellSize - props.scroll }}
-    >
-      <Box
-        as="button"
-        flex="1"
-        minH="0"
-        w="100%"
-        overflow="hidden"
-        title={`${reference} ${title}`}
-        onClick={() => props.onOpen(reference)}
-        css={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-        fontSize="12px"
-        textAlign="left"
-        whiteSpace="nowrap"
-        textOverflow="ellipsis"
-        _hover={{ textDecoration: 'underline' }}
-      >
-        {!heading && (
-          <Box as="span" fontFamily="mono" fontSize="11px" color="moss.fg">
-            {reference}{' '}
-          </Box>
-        )}
-        <Box as="span" fontFamily="serif" fontWeight={heading ? '600' : '400'}>
-          {title}
-          {isFolded && hidden > 0 ? ` (${hidden})` : ''}
-        </Box>
-      </Box>
-      <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
-    </Flex>
   );
 }
 
 function Fold({ visible, folded, label, onClick }: { visible: boolean; folded: boolean; label: string; onClick: () => void }) {
-  if (!visible) return <Box boxSize="14px" flexShrink={0} />;
+  if (!visible) return <span className="fold" />;
   return (
-    <Box
-      as="button"
-      boxSize="14px"
-      flexShrink={0}
-      display="grid"
-      placeItems="center"
-      aria-label={`${folded ? 'Unfold' : 'Fold'} ${label}`}
-      aria-expanded={!folded}
-      onClick={onClick}
-    >
+    <button type="button" className="fold" aria-label={`${folded ? 'Unfold' : 'Fold'} ${label}`} aria-expanded={!folded} onClick={onClick}>
       {folded ? <ChevronRight size={13} /> : <ChevronDown size={13} />}
-    </Box>
+    </button>
   );
 }

@@ -12,6 +12,7 @@ export function ReadPage() {
   const outline = useOutline();
   const { collection: id } = useParams();
   const { search } = useLocation();
+  const sheetIsOpen = new URLSearchParams(search).has('item');
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
   const rows = useMemo(
@@ -36,7 +37,7 @@ export function ReadPage() {
     );
   return (
     <Flex h="100%">
-      <Box w="236px" flexShrink={0} borderRightWidth="1px" overflow="auto" py="3" bg="bg.panel" as="nav" aria-label="Collections">
+      <Box hidden={sheetIsOpen} w="236px" flexShrink={0} borderRightWidth="1px" overflow="auto" py="3" bg="bg.panel" as="nav" aria-label="Collections">
         {project.collections.map((one) => (
           <Box key={one.id}>
             <Flex asChild px="4" py="1" gap="2" align="baseline" bg={one.id === id ? 'moss.subtle' : undefined} _hover={{ bg: 'bg.subtle' }}>

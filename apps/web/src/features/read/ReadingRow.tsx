@@ -2,6 +2,7 @@ import { Box, Flex, IconButton } from '@chakra-ui/react';
 import type { Item, OutlineReply } from '@coomb/contract';
 import { getKind, verificationStates } from '@coomb/core';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { useItemAddress } from '../../shared/ui/reference';
@@ -10,6 +11,16 @@ import { FieldText } from '../item-sheet/FieldEditor';
 import { ItemEditor } from '../item-sheet/ItemEditor';
 import type { MoveWish } from './find-move';
 
+/** What can be done with a row; the same object for all of them, so that scrolling draws only what is new. */
+export interface RowActions {
+  activate: (id: string) => void;
+  edit: (id: string) => void;
+  done: () => void;
+  add: (id: string) => void;
+  move: (wish: MoveWish) => void;
+  withdraw: (id: string) => void;
+}
+
 interface Props {
   outline: OutlineReply;
   row: number;
@@ -17,23 +28,19 @@ interface Props {
   depth: number;
   active: boolean;
   editing: boolean;
-  onActivate: () => void;
-  onEdit: () => void;
-  onDone: () => void;
-  onAdd: () => void;
-  onMove: (wish: MoveWish) => void;
-  onWithdraw: () => void;
+  actions: RowActions;
 }
 
 const headingSizes = ['24px', '19px', '17px'];
 
 /** One item as read: reference and state in the left margin, text in the middle, links and fields in the right margin. */
-export function ReadingRow({ outline, row, item, depth, active, editing, ...on }: Props) {
+export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, active, editing, actions }: Props) {
   const project = useProject();
   const itemAddress = useItemAddress();
   const isHeading = outline.heading[row] === 1;
   const kind = project.scheme.kinds[outline.kind[row]!]!;
   const reference = outline.reference[row]!;
+  const id = outline.id[row]!;
   return (
     <Flex
       gap="5"
@@ -43,8 +50,8 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
       borderLeftWidth="3px"
       borderColor={active ? 'moss.solid' : 'transparent'}
       bg={active && !editing ? 'bg.subtle' : undefined}
-      onClick={on.onActivate}
-      onDoubleClick={editing ? undefined : on.onEdit}
+      onClick={() => actions.activate(id)}
+      onDoubleClick={editing ? undefined : () => actions.edit(id)}
       role="article"
       aria-label={`${reference} ${outline.title[row]}`}
       position="relative"
@@ -65,7 +72,7 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
       </Box>
       <Box flex="1" minW="0" maxW="620px">
         {editing && item ? (
-          <ItemEditor project={project.id} item={item} kind={kind} onDone={on.onDone} />
+          <ItemEditor project={project.id} item={item} kind={kind} onDone={actions.done} />
         ) : (
           <>
             <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">
@@ -104,13 +111,13 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
       </Box>
       {active && !editing && (
         <Flex position="absolute" right="8px" top="-12px" bg="bg.panel" borderWidth="1px" boxShadow="xs" onClick={(event) => event.stopPropagation()}>
-          <Tool label="Edit (Enter)" icon={Pencil} run={on.onEdit} />
-          <Tool label="Add an item after this one (A)" icon={Plus} run={on.onAdd} />
-          <Tool label="Move up (Alt ↑)" icon={ArrowUp} run={() => on.onMove('up')} />
-          <Tool label="Move down (Alt ↓)" icon={ArrowDown} run={() => on.onMove('down')} />
-          <Tool label="One level out (Alt ←)" icon={ArrowLeft} run={() => on.onMove('out')} />
-          <Tool label="One level in (Alt →)" icon={ArrowRight} run={() => on.onMove('in')} />
-          <Tool label="Withdraw (Delete)" icon={Trash2} run={on.onWithdraw} />
+          <Tool label="Edit (Enter)" icon={Pencil} run={() => actions.edit(id)} />
+          <Tool label="Add an item after this one (A)" icon={Plus} run={() => actions.add(id)} />
+          <Tool label="Move up (Alt ↑)" icon={ArrowUp} run={() => actions.move('up')} />
+          <Tool label="Move down (Alt ↓)" icon={ArrowDown} run={() => actions.move('down')} />
+          <Tool label="One level out (Alt ←)" icon={ArrowLeft} run={() => actions.move('out')} />
+          <Tool label="One level in (Alt →)" icon={ArrowRight} run={() => actions.move('in')} />
+          <Tool label="Withdraw (Delete)" icon={Trash2} run={() => actions.withdraw(id)} />
           <IconButton asChild aria-label="Open the sheet (O)" title="Open the sheet (O)" size="2xs" variant="ghost">
             <Link to={itemAddress(reference)}>
               <PanelRight size={12} />
@@ -120,7 +127,7 @@ export function ReadingRow({ outline, row, item, depth, active, editing, ...on }
       )}
     </Flex>
   );
-}
+});
 
 function Tool({ label, icon: Icon, run }: { label: string; icon: typeof Pencil; run: () => void }) {
   return (

@@ -13,7 +13,7 @@ import { useKeys } from '../../shared/ui/use-keys';
 import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
 import { findMove, type MoveWish } from './find-move';
 import { useTexts } from './queries';
-import { ReadingRow } from './ReadingRow';
+import { ReadingRow, type RowActions } from './ReadingRow';
 
 const address = z.object({ at: z.string().optional() });
 
@@ -85,6 +85,21 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     'Alt+ArrowRight': () => tryMove('in'),
     'Alt+ArrowLeft': () => tryMove('out'),
   };
+  const latest = useRef({ addAfter, tryMove, withdraw: withdraw.mutate });
+  useEffect(() => {
+    latest.current = { addAfter, tryMove, withdraw: withdraw.mutate };
+  });
+  const actions = useMemo(
+    (): RowActions => ({
+      activate: setActive,
+      edit: setEditing,
+      done: () => setEditing(undefined),
+      add: (id) => latest.current.addAfter(id),
+      move: (wish) => latest.current.tryMove(wish),
+      withdraw: (id) => latest.current.withdraw([id]),
+    }),
+    [],
+  );
   useKeys(keys, editing === undefined);
   return (
     <Flex direction="column" h="100%">
@@ -114,12 +129,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
                   depth={depthOf(outline, row)}
                   active={id === active}
                   editing={id === editing}
-                  onActivate={() => setActive(id)}
-                  onEdit={() => setEditing(id)}
-                  onDone={() => setEditing(undefined)}
-                  onAdd={() => addAfter(id)}
-                  onMove={tryMove}
-                  onWithdraw={() => withdraw.mutate([id])}
+                  actions={actions}
                 />
               </Box>
             );

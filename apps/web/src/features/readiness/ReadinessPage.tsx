@@ -90,7 +90,11 @@ function RuleLine({ rule, base }: { rule: Readiness['rules'][number]; base: stri
                 {coverageLooks[state].label.toLowerCase()}
               </FigureLink>
             ))}
-          {rule.applicable > 0 && <Box>of {rule.applicable}</Box>}
+          {rule.applicable > 0 && (
+            <Box>
+              of <FigureLink base={base} id={`rule:${rule.rule}:applicable`} count={rule.applicable} />
+            </Box>
+          )}
         </Flex>
       </Box>
       <Flex w="260px" h="12px" gap="1px" aria-hidden="true" bg={rule.applicable ? undefined : 'bg.muted'}>
@@ -127,7 +131,7 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
         color={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'}
         lineHeight="1"
       >
-        {total === 0 ? '–' : open === 0 ? '✓' : open}
+        {total === 0 ? '–' : open === 0 ? '✓' : <FigureLink base={base} id="state:open" count={open} />}
       </Box>
       <Box flex="1">
         <Box fontFamily="serif" fontSize="16px">
@@ -142,7 +146,9 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
                 {stateLooks[one.state].label.toLowerCase()}
               </FigureLink>
             ))}
-          <Box>of {total}</Box>
+          <Box>
+            of <FigureLink base={base} id="state:all" count={total} />
+          </Box>
         </Flex>
       </Box>
       <Flex w="260px" h="12px" gap="1px" aria-hidden="true">
@@ -160,7 +166,7 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
   return (
     <Flex py="2.5" borderTopWidth="1px" borderBottomWidth="1px" gap="5" align="center">
       <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">
-        {open || '✓'}
+        {open ? <FigureLink base={base} id="links:open" count={open} /> : '✓'}
       </Box>
       <Box flex="1">
         <Box fontFamily="serif" fontSize="16px">
@@ -199,8 +205,8 @@ function Collections({ collections, base }: { collections: Readiness['collection
           {collection.rules.map((rule) => (
             <Box key={rule.rule} color="fg.muted" fontSize="13px">
               {rule.rule}:{' '}
-              <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.met < rule.applicable ? 'brick.fg' : 'fg'}>
-                <Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.applicable - rule.met} open</Link>
+              <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.open ? 'brick.fg' : 'fg'}>
+                <Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.open} open</Link>
               </Box>{' '}
               of {rule.applicable}
             </Box>
@@ -211,7 +217,7 @@ function Collections({ collections, base }: { collections: Readiness['collection
               .map((state) => (
                 <Flex key={state} gap="1" align="center">
                   <StateMark state={state} bare />
-                  {collection.states[state]}
+                  <FigureLink base={base} id={`state:${state}?collection=${collection.id}`} count={collection.states[state]} />
                 </Flex>
               ))}
           </Flex>

@@ -1,17 +1,20 @@
 import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
 import { stateLooks } from '../../shared/ui/states';
 import { useSize } from '../../shared/ui/use-size';
 import { verificationStates } from '@coomb/core';
-import { paintSection } from './paint-section';
+import { paintBase, paintFrame, paintTrace } from './paint-section';
 import { buildSectionLayout, cellAt, findRowAt, findRowsIn, type SectionLayout } from './section-layout';
 
 interface Props {
   outline: OutlineReply;
-  layers: { label: string; plural: string; rows: number[] }[];
+  /** Address of the project. */
+  base: string;
+  layers: { id: string; label: string; plural: string; rows: number[] }[];
   seams: [number, number][];
   hovered: number | undefined;
   traced: Map<number, number> | undefined;
@@ -29,7 +32,7 @@ interface Box4 {
 }
 
 /** The section itself: a canvas that is hovered, brushed and walked by arrow keys. */
-export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed, onHover, onBrush, onOpen }: Props) {
+export function SectionCanvas({ base: address, outline, layers, seams, hovered, traced, brushed, onHover, onBrush, onOpen }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -44,12 +47,21 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
       ),
     [layers, width, height],
   );
+  const base = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (!base.current || width === 0) return;
+    void mode;
+    paintBase(openCanvas(base.current, width, height), layout, outline, { colour: readColours(base.current), seams, brushed });
+  }, [layout, outline, seams, brushed, width, height, mode]);
   useEffect(() => {
     if (!canvas.current || width === 0) return;
     void mode;
     const context = openCanvas(canvas.current, width, height);
-    paintSection(context, layout, outline, { colour: readColours(canvas.current), seams, hovered, traced, brushed });
-  }, [layout, outline, seams, hovered, traced, brushed, width, height, mode]);
+    if (hovered === undefined) return;
+    const look = { colour: readColours(canvas.current), seams, brushed: undefined };
+    if (traced) paintTrace(context, layout, outline, look, hovered, traced);
+    paintFrame(context, layout, look, hovered);
+  }, [layout, outline, seams, hovered, traced, width, height, mode]);
 
   const at = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
@@ -85,11 +97,12 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
   };
   return (
     <Box ref={frame} position="relative" w="100%" h="100%" overflow="hidden">
+      <canvas ref={base} style={{ position: 'absolute', width, height }} />
       <canvas
         ref={canvas}
         tabIndex={0}
         aria-label="Section through the project. Arrow keys move from item to item, Enter opens it."
-        style={{ width, height, display: 'block', cursor: hovered === undefined ? 'crosshair' : 'pointer' }}
+        style={{ position: 'absolute', width, height, cursor: hovered === undefined ? 'crosshair' : 'pointer' }}
         onPointerMove={move}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -107,7 +120,14 @@ export function SectionCanvas({ outline, layers, seams, hovered, traced, brushed
             </Box>
             <Box as="span" color="fg.muted">
               {' '}
-              · {stripe.rows.length === 0 ? 'nothing yet' : layers[stripe.layer]!.plural}
+              ·{' '}
+              {stripe.rows.length === 0 ? (
+                'nothing yet'
+              ) : (
+                <Box asChild pointerEvents="auto" _hover={{ textDecoration: 'underline' }}>
+                  <Link to={`${address}/check/figure/layer:${layers[stripe.layer]!.id}`}>{layers[stripe.layer]!.plural}</Link>
+                </Box>
+              )}
             </Box>
           </Box>
         ))}

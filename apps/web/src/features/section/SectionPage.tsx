@@ -47,6 +47,7 @@ export function SectionPage() {
       <Box flex="1" minW="0" p="2">
         <SectionCanvas
           outline={outline.data}
+          base={`/p/${project.id}`}
           layers={layers}
           seams={pairs}
           hovered={hovered}
@@ -77,14 +78,14 @@ function pairOf(rowOf: Map<number, number>, from: number, to: number): [number, 
   return a === undefined || b === undefined ? [] : [[a, b]];
 }
 
-function buildLayers({ scheme }: Project, outline: OutlineReply): { label: string; plural: string; rows: number[] }[] {
+function buildLayers({ scheme }: Project, outline: OutlineReply): { id: string; label: string; plural: string; rows: number[] }[] {
   const layerOfKind = scheme.kinds.map((kind) => scheme.layers.findIndex((layer) => layer.id === kind.layer));
   const rows: number[][] = scheme.layers.map(() => []);
   outline.id.forEach((_, row) => {
     const layer = layerOfKind[outline.kind[row]!];
     if (!outline.heading[row] && layer !== undefined && layer >= 0) rows[layer]!.push(row);
   });
-  return scheme.layers.map((layer, index) => ({ label: layer.label, plural: `${rows[index]!.length} items`, rows: rows[index]! }));
+  return scheme.layers.map((layer, index) => ({ id: layer.id, label: layer.label, plural: `${rows[index]!.length} items`, rows: rows[index]! }));
 }
 
 function FirstSteps({ base }: { base: string }) {

@@ -6,18 +6,48 @@ export interface SectionLook {
   colour: (token: string) => string;
   /** Links as pairs of outline rows, drawn faintly while nothing is traced. */
   seams: [number, number][];
-  hovered: number | undefined;
-  /** Distance of every row reached from the hovered one. */
-  traced: Map<number, number> | undefined;
   brushed: ReadonlySet<number> | undefined;
 }
 
-/** Paints stripes, cells and seams. Below 5 px cells lose their gap and border. */
-export function paintSection(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook): void {
+/** Paints everything that does not follow the pointer: ground, seams, cells. Done once; hovering only lays over it. */
+export function paintBase(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook): void {
   paintGround(context, layout, look);
-  if (look.traced && look.hovered !== undefined) paintTrace(context, layout, look, look.hovered, look.traced);
-  else paintSeams(context, layout, look);
+  paintSeams(context, layout, look);
   for (const stripe of layout.stripes) stripe.rows.forEach((row, index) => paintCell(context, layout, outline, look, row, cellAt(layout, stripe, index)));
+}
+
+/** Lays a trace over the base: everything pales but the ground, and what is reached is drawn again in full with its threads. */
+export function paintTrace(
+  context: CanvasRenderingContext2D,
+  layout: SectionLayout,
+  outline: OutlineReply,
+  look: SectionLook,
+  hovered: number,
+  traced: ReadonlyMap<number, number>,
+): void {
+  context.globalAlpha = 0.78;
+  context.fillStyle = look.colour('bg');
+  context.fillRect(0, 0, layout.width, layout.height);
+  context.globalAlpha = 1;
+  paintThreads(context, layout, look, hovered, traced);
+  for (const row of traced.keys()) paintRow(context, layout, outline, look, row);
+  paintRow(context, layout, outline, look, hovered);
+}
+
+/** Frames the cell under the pointer. */
+export function paintFrame(context: CanvasRenderingContext2D, layout: SectionLayout, look: SectionLook, row: number): void {
+  const place = layout.placeOf.get(row);
+  if (!place) return;
+  const { x, y } = cellAt(layout, layout.stripes[place.stripe]!, place.index);
+  const side = layout.cell - (layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0);
+  context.strokeStyle = look.colour('fg');
+  context.lineWidth = 2;
+  context.strokeRect(x - 1, y - 1, side + 2, side + 2);
+}
+
+function paintRow(context: CanvasRenderingContext2D, layout: SectionLayout, outline: OutlineReply, look: SectionLook, row: number): void {
+  const place = layout.placeOf.get(row);
+  if (place) paintCell(context, layout, outline, look, row, cellAt(layout, layout.stripes[place.stripe]!, place.index));
 }
 
 /** The ground between the strata: soft bands, each following the dip. */
@@ -41,16 +71,19 @@ function paintSeams(context: CanvasRenderingContext2D, layout: SectionLayout, { 
   context.globalAlpha = 1;
 }
 
-function paintTrace(
+function paintThreads(
   context: CanvasRenderingContext2D,
   layout: SectionLayout,
   { colour, seams }: SectionLook,
   hovered: number,
-  traced: Map<number, number>,
+  traced: ReadonlyMap<number, number>,
 ): void {
   context.strokeStyle = colour('thread');
-  for (const [a, b] of seams) {
-    if (!(traced.has(a) || a === hovered) || !(traced.has(b) || b === hovered)) continue;
+  const isIn = (row: number) => row === hovered || traced.has(row);
+  const drawn: [number, number][] = seams.length
+    ? seams.filter(([a, b]) => isIn(a) && isIn(b))
+    : [...traced].filter(([, distance]) => distance === 1).map(([row]) => [hovered, row]);
+  for (const [a, b] of drawn) {
     const near = a === hovered || b === hovered;
     context.lineWidth = near ? 1.8 : 1;
     context.globalAlpha = near ? 0.9 : 0.35;
@@ -81,8 +114,7 @@ function paintCell(
   const state = verificationStates[outline.state[row]!]!;
   const gap = layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0;
   const side = layout.cell - gap;
-  const isDimmed = look.traced ? row !== look.hovered && !look.traced.has(row) : look.brushed ? !look.brushed.has(row) : false;
-  context.globalAlpha = isDimmed ? 0.22 : 1;
+  context.globalAlpha = look.brushed && !look.brushed.has(row) ? 0.22 : 1;
   const missing = outline.gaps[row]! > 0;
   if (missing && state !== 'failing') paintHole(context, look, x, y, side);
   else {
@@ -90,11 +122,6 @@ function paintCell(
     context.fillRect(x, y, side, side);
   }
   if (outline.suspect[row]! > 0 && side >= 6) paintNotch(context, look, x, y, side);
-  if (row === look.hovered) {
-    context.strokeStyle = look.colour('fg');
-    context.lineWidth = 2;
-    context.strokeRect(x - 1, y - 1, side + 2, side + 2);
-  }
   context.globalAlpha = 1;
 }
 
