@@ -1,6 +1,7 @@
 import type { ReportBody } from '@coomb/contract';
 import {
   AlignmentType,
+  Bookmark,
   BorderStyle,
   Document,
   Footer,
@@ -21,6 +22,7 @@ import {
 } from 'docx';
 import { stateWords } from '../check/figures/state-figures.js';
 import { buildChartPicture } from './chart-picture.js';
+import { mendContents } from './mend-contents.js';
 import { chartOrder, paperColours } from './palette.js';
 import { percent } from './report-page.js';
 
@@ -64,7 +66,7 @@ export async function buildReportDocument(number: number, body: ReportBody): Pro
       },
     ],
   });
-  return Packer.toBuffer(document);
+  return mendContents(await Packer.toBuffer(document));
 }
 
 function buildCover(number: number, body: ReportBody): (Paragraph | TableOfContents)[] {
@@ -81,11 +83,29 @@ function buildCover(number: number, body: ReportBody): (Paragraph | TableOfConte
       .filter(Boolean)
       .map((line) => new Paragraph({ spacing: { before: 160 }, text: line })),
     new Paragraph({ children: [new PageBreak()] }),
-    new TableOfContents('Contents', { hyperlink: true, headingStyleRange: '1-2' }),
+    new Paragraph({ spacing: { after: 160 }, children: [new TextRun({ text: 'Contents', size: 32, bold: true, color: '2F4A1A' })] }),
+    new TableOfContents('Contents', {
+      hyperlink: true,
+      headingStyleRange: '1-2',
+      cachedEntries: findTitles(body).map((title) => ({ title, level: 1, href: anchorOf(title) })),
+    }),
   ];
 }
 
-const heading = (text: string, breakBefore = false) => new Paragraph({ text, heading: HeadingLevel.HEADING_1, pageBreakBefore: breakBefore });
+/** Headings of the parts a report has; the table of contents shows them even before an office program counts pages. */
+function findTitles(body: ReportBody): string[] {
+  const hasChart = buildChartPicture(body) !== undefined;
+  return ['Summary', ...(hasChart ? ['Verification by collection'] : []), 'Coverage', ...(body.since ? ['What changed'] : []), 'Gaps', 'Trace matrix'];
+}
+
+const anchorOf = (title: string) => `part_${title.replace(/\W+/g, '_').toLowerCase()}`;
+
+const heading = (text: string, breakBefore = false) =>
+  new Paragraph({
+    heading: HeadingLevel.HEADING_1,
+    pageBreakBefore: breakBefore,
+    children: [new Bookmark({ id: anchorOf(text), children: [new TextRun(text)] })],
+  });
 
 function table(head: string[], rows: Cell[][], widths: number[]): Table {
   const total = widths.reduce((sum, width) => sum + width, 0);
@@ -95,10 +115,15 @@ function table(head: string[], rows: Cell[][], widths: number[]): Table {
     return new TableCell({
       width: { size: columnWidths[column]!, type: WidthType.DXA },
       verticalAlign: VerticalAlign.TOP,
-      margins: { top: 50, bottom: 50, left: 90, right: 90 },
+      margins: { top: 50, bottom: 50, left: 60, right: 60 },
       ...(span && { columnSpan: span }),
       ...((fill || header) && { shading: { type: ShadingType.CLEAR, fill: fill ?? 'EFE9DC', color: 'auto' } }),
-      children: [new Paragraph({ ...(right && { alignment: AlignmentType.RIGHT }), children: [new TextRun({ text, bold: bold ?? header, size: 18 })] })],
+      children: [
+        new Paragraph({
+          ...(right && { alignment: AlignmentType.RIGHT }),
+          children: [new TextRun({ text, bold: bold ?? header, size: head.length > 5 ? 15 : 18 })],
+        }),
+      ],
     });
   };
   const line = { style: BorderStyle.SINGLE, size: 4, color: 'CFC7B6' };
@@ -156,7 +181,7 @@ function buildChart(body: ReportBody): (Paragraph | Table)[] {
         }),
       ],
     }),
-    table(['Collection', ...chartOrder.map((state) => stateWords[state].label)], rows, [26, ...chartOrder.map(() => 10)]),
+    table(['Collection', ...chartOrder.map((state) => stateWords[state].label)], rows, [22, ...chartOrder.map(() => 12)]),
     new Paragraph({
       spacing: { before: 80 },
       children: chartOrder.flatMap((state) => [
@@ -179,7 +204,7 @@ function buildCoverage({ readiness }: ReportBody): (Paragraph | Table)[] {
   ]);
   return [
     heading('Coverage'),
-    table(['Rule', 'In words', 'Met', 'By suspect links only', 'Waived', 'Not met', 'Met or waived'], rows, [16, 36, 8, 11, 9, 9, 11]),
+    table(['Rule', 'In words', 'Met', 'By suspect links only', 'Waived', 'Not met', 'Met or waived'], rows, [17, 31, 8, 13, 10, 9, 12]),
   ];
 }
 

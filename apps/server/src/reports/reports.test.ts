@@ -1,5 +1,5 @@
 import { createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
-import { readDocx } from '@coomb/formats';
+import { openArchive, readDocx } from '@coomb/formats';
 import { describe, expect, it } from 'vitest';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
@@ -68,6 +68,18 @@ describe('reports', () => {
     expect([...document.pictures.values()].map((picture) => picture.mediaType)).toEqual(['image/png']);
     const matrix = document.blocks.findLast((block) => block.type === 'table');
     expect(matrix?.type === 'table' && matrix.rows[1]!.map((cell) => cell.text)).toEqual(['REQ-001', 'Level <b>', 'Planned', '–', 'TC-001']);
+  });
+
+  it('has a table of contents that leads to its headings, in runs that office programs understand', async () => {
+    const { client, project, publish } = await scene();
+    const archive = await openArchive(await client.bytes(getReportDocument, { project, report: await publish() }));
+    const xml = (await archive.read('word/document.xml')).toString();
+    const anchors = [...xml.matchAll(/<w:hyperlink[^>]*w:anchor="([^"]+)"/g)].map((match) => match[1]);
+    const bookmarks = [...xml.matchAll(/<w:bookmarkStart[^>]*w:name="([^"]+)"/g)].map((match) => match[1]);
+    expect(anchors).toEqual(['part_summary', 'part_verification_by_collection', 'part_coverage', 'part_gaps', 'part_trace_matrix']);
+    expect(bookmarks).toEqual(anchors);
+    expect(xml).toMatch(/<w:r><w:instrText[^>]*>TOC [^<]*<\/w:instrText><\/w:r>/);
+    expect(xml).toContain('<w:docPartGallery w:val="Table of Contents"/>');
   });
 
   it('publishes an empty project without falling over', async () => {

@@ -39,7 +39,9 @@ export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> =
     ...(input.body !== undefined && { body: JSON.stringify(input.body), headers: { 'Content-Type': 'application/json' } }),
     ...(input.signal && { signal: input.signal }),
   });
-  return endpoint.reply.parse(await response.json()) as ReplyOf<E>;
+  const parsed = endpoint.reply.safeParse(await response.json());
+  if (!parsed.success) throw new ApiError('internal', 'The server answered in a way this page does not understand. Load the page again; if it stays, the server is of another version.');
+  return parsed.data as ReplyOf<E>;
 }
 
 export async function upload(project: string, file: File): Promise<TrayEntry> {
