@@ -126,6 +126,7 @@ function table(head: string[], rows: Cell[][], widths: number[]): Table {
       ],
     });
   };
+  const isRight = (column: number) => rows.some((row) => typeof row[column] === 'object' && row[column].right === true);
   const line = { style: BorderStyle.SINGLE, size: 4, color: 'CFC7B6' };
   const none = { style: BorderStyle.NONE, size: 0, color: 'auto' };
   return new Table({
@@ -133,7 +134,7 @@ function table(head: string[], rows: Cell[][], widths: number[]): Table {
     columnWidths,
     borders: { top: line, bottom: line, insideHorizontal: line, left: none, right: none, insideVertical: none },
     rows: [
-      new TableRow({ tableHeader: true, children: head.map((text, column) => make(text, column, true)) }),
+      new TableRow({ tableHeader: true, children: head.map((text, column) => make({ text, right: isRight(column) }, column, true)) }),
       ...rows.map((row) => new TableRow({ cantSplit: true, children: row.map((cell, column) => make(cell, column, false)) })),
     ],
   });

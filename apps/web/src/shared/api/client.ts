@@ -40,7 +40,11 @@ export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> =
     ...(input.signal && { signal: input.signal }),
   });
   const parsed = endpoint.reply.safeParse(await response.json());
-  if (!parsed.success) throw new ApiError('internal', 'The server answered in a way this page does not understand. Load the page again; if it stays, the server is of another version.');
+  if (!parsed.success)
+    throw new ApiError(
+      'internal',
+      'The server answered in a way this page does not understand. Load the page again; if it stays, the server is of another version.',
+    );
   return parsed.data as ReplyOf<E>;
 }
 

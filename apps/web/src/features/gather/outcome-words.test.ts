@@ -1,0 +1,25 @@
+import type { RecipeOutcome } from '@coomb/core';
+import { describe, expect, it } from 'vitest';
+import { describeOutcome } from './outcome-words';
+
+const draft = (role: 'section' | 'item') => ({ role }) as RecipeOutcome['drafts'][number];
+const outcome = (items: number, sections: number, links: number, remarks: number) =>
+  ({
+    drafts: [...Array.from({ length: items }, () => draft('item')), ...Array.from({ length: sections }, () => draft('section'))],
+    links: new Array(links).fill({}),
+    issues: new Array(remarks).fill({}),
+  }) as RecipeOutcome;
+
+describe('describeOutcome', () => {
+  it.each([
+    [outcome(1, 0, 0, 0), '1 item, 0 links; nothing doubtful'],
+    [outcome(2, 1, 1, 1), '2 items, 1 section, 1 link; 1 remark'],
+    [outcome(0, 0, 0, 2), '0 items, 0 links; 2 remarks'],
+  ])('%#', (what, words) => {
+    expect(describeOutcome(what)).toBe(words);
+  });
+
+  it('counts remarks on the file itself as well', () => {
+    expect(describeOutcome(outcome(1, 0, 0, 1), 2)).toContain('3 remarks');
+  });
+});

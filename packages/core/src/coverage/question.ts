@@ -1,0 +1,56 @@
+import type { Scheme } from '../project/scheme.js';
+import type { Step } from '../trace/graph.js';
+import type { CoverageQuestion } from './live-coverage.js';
+import type { CoverageRule, ItemFilter } from './rule.js';
+
+/** What a rule needs to know of each item; index = node of the trace graph. */
+export interface CoverageItems {
+  count: number;
+  kindOf: (node: number) => string;
+  /** False for withdrawn items. */
+  isPresent: (node: number) => boolean;
+  /** True for headings and other items that need no coverage. */
+  isHeading: (node: number) => boolean;
+  fieldOf: (node: number, field: string) => unknown;
+  isWaived: (node: number, rule: string) => boolean;
+}
+
+/** The steps a rule walks by, with link kinds as their index in the scheme; kinds the scheme lacks are left out. */
+export function buildSteps(scheme: Scheme, along: CoverageRule['along']): Step[] {
+  return along
+    .map(({ linkKind, direction }) => ({ kind: scheme.linkKinds.findIndex((kind) => kind.id === linkKind), direction }))
+    .filter((step) => step.kind >= 0);
+}
+
+/** Turns a rule in words into columns over the nodes of a graph. */
+export function buildQuestion(scheme: Scheme, rule: CoverageRule, items: CoverageItems): CoverageQuestion {
+  const subject = new Uint8Array(items.count);
+  const target = new Uint8Array(items.count);
+  const waived = new Uint8Array(items.count);
+  const present = new Uint8Array(items.count);
+  const isSubject = buildFilter(rule.of, items);
+  const isTarget = buildFilter(rule.reach, items);
+  for (let node = 0; node < items.count; node++) {
+    if (!items.isPresent(node)) continue;
+    present[node] = 1;
+    if (items.isHeading(node)) continue;
+    if (isSubject(node)) {
+      subject[node] = 1;
+      if (items.isWaived(node, rule.id)) waived[node] = 1;
+    }
+    if (isTarget(node)) target[node] = 1;
+  }
+  return { steps: buildSteps(scheme, rule.along), maxSteps: rule.steps, atLeast: rule.atLeast, subject, target, waived, present };
+}
+
+function buildFilter(filter: ItemFilter, items: CoverageItems): (node: number) => boolean {
+  const kinds = new Set(filter.kinds);
+  const { field } = filter;
+  if (!field) return (node) => kinds.has(items.kindOf(node));
+  return (node) => {
+    if (!kinds.has(items.kindOf(node))) return false;
+    const value = items.fieldOf(node, field.id);
+    const values = Array.isArray(value) ? value : [value];
+    return values.some((one) => field.oneOf.includes(String(one ?? '')));
+  };
+}
