@@ -26,7 +26,9 @@ function filesIn(folder: string): string[] {
 
 function importsOf(file: string): string[] {
   const text = readFileSync(file, 'utf8');
-  return [...text.matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map((match) => match[1]!);
+  return [...text.matchAll(/(?:^|\n)(?:import|export)\s[^'"`;]*?from '([^']+)'|(?:^|\n)import '([^']+)'|\bimport\('([^']+)'\)/g)].map(
+    (match) => match[1] ?? match[2] ?? match[3]!,
+  );
 }
 
 const packageOf = (name: string) => (name.startsWith('@') ? name.split('/').slice(0, 2).join('/') : name.split('/')[0]!);

@@ -83,6 +83,15 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
 function openEntry(zip: ZipFile, entry: Entry | undefined, name: string): Promise<AsyncIterable<Buffer>> {
   if (!entry) return Promise.reject(new ReadError('part-missing', `The file lacks its part "${name}": it is damaged, or not what its name says.`));
   return new Promise((resolve, reject) =>
-    zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(stream as AsyncIterable<Buffer>))),
+    zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(guard(stream as AsyncIterable<Buffer>)))),
   );
+}
+
+/** What goes wrong while unpacking is damage of the file as well. */
+async function* guard(stream: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  try {
+    yield* stream;
+  } catch (error) {
+    throw damaged(error);
+  }
 }

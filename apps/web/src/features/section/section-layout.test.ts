@@ -40,7 +40,7 @@ describe('the section', () => {
   it('brushes exactly the cells a rectangle touches', () => {
     const stripe = layout.stripes[1]!;
     const first = cellAt(layout, stripe, 0);
-    const rows = findRowsIn(layout, { left: first.x + 1, top: first.y + 1, right: first.x + layout.cell * 2 + 1, bottom: first.y + 3 });
+    const rows = findRowsIn(layout, { left: first.x + 1, top: first.y + 1, right: first.x + layout.cell * 2 + 1, bottom: first.y + layout.cell / 2 });
     expect(rows).toEqual([100, 101, 102]);
     expect(findRowsIn(layout, { left: 0, top: 0, right: 1000, bottom: 650 })).toHaveLength(197);
   });

@@ -1,0 +1,159 @@
+import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome } from '@coomb/core';
+import { describe, expect, it } from 'vitest';
+import type { CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
+import { type LightItem, ProjectState } from '../project-state/project-state.js';
+import { buildImport } from './build-import.js';
+
+const collection: CollectionRow = {
+  id: 'c',
+  projectId: 'p',
+  revision: 1,
+  withdrawn: false,
+  name: 'Requirements',
+  holds: 'specification',
+  prefix: 'SYS',
+  kind: 'requirement',
+  rank: 1,
+};
+const known = (reference: string, more: Partial<LightItem> = {}): LightItem => ({
+  id: `id ${reference}`,
+  collectionId: 'c',
+  kind: 'requirement',
+  reference,
+  title: reference,
+  heading: false,
+  parentId: null,
+  rank: 5000,
+  withdrawn: false,
+  meaningSeq: 2,
+  revision: 1,
+  externalId: null,
+  sourceId: null,
+  ...more,
+});
+
+function stateOf(items: LightItem[]): ProjectState {
+  const none = new Uint32Array(0);
+  return new ProjectState({
+    id: 'p',
+    name: 'P',
+    createdAt: '',
+    scheme: defaultScheme,
+    seq: 9,
+    collections: [collection],
+    items,
+    links: { id: new Uint8Array(0), from: none, to: none, kind: new Uint8Array(0), fromSeq: none, toSeq: none },
+    waivers: [],
+    latest: new Map(),
+    sources: 0,
+    ruleFields: new Map(),
+  });
+}
+
+const draft = (key: number, more: Partial<Draft> = {}): Draft => ({
+  key,
+  parent: -1,
+  role: 'item',
+  kind: 'requirement',
+  reference: null,
+  externalId: null,
+  title: `Draft ${key}`,
+  html: '',
+  fields: {},
+  place: { says: `row ${key}` },
+  ...more,
+});
+const link = (from: number, target: string, more: Partial<DraftLink> = {}): DraftLink => ({
+  draft: from,
+  linkKind: 'derives',
+  reversed: false,
+  target,
+  place: { says: `row ${from}` },
+  ...more,
+});
+
+function build(items: LightItem[], drafts: Draft[], links: DraftLink[] = [], pictureAddress = new Map<string, string>()) {
+  let next = 0;
+  const outcome: RecipeOutcome = { drafts, links, issues: [] };
+  const built = buildImport(
+    { state: stateOf(items), person: 'Ada', now: '2026-11-01T08:00:00.000Z', newId: () => `new ${next++}`, collection, sourceId: 's', pictureAddress },
+    outcome,
+  );
+  const rows = built.changes.flatMap((change) => (change.entity === 'item' ? [change.after as ItemRow] : []));
+  const made = built.changes.flatMap((change) => (change.entity === 'link' ? [change.after as LinkRow] : []));
+  return { ...built, rows, made };
+}
+
+describe('buildImport', () => {
+  it('gives references after the highest there is, around those the file brings', () => {
+    const { rows } = build([known('SYS-004')], [draft(0), draft(1, { reference: 'SYS-006' }), draft(2), draft(3)]);
+    expect(rows.map((row) => row.reference)).toEqual(['SYS-005', 'SYS-006', 'SYS-007', 'SYS-008']);
+  });
+
+  it('counts sections apart, so that requirements number without holes', () => {
+    const { rows } = build([], [draft(0, { role: 'section' }), draft(1), draft(2, { role: 'section' }), draft(3)]);
+    expect(rows.map((row) => row.reference)).toEqual(['SYS-S-001', 'SYS-001', 'SYS-S-002', 'SYS-002']);
+  });
+
+  it('never takes the reference of a withdrawn item', () => {
+    const { rows, issues } = build([known('SYS-001', { withdrawn: true })], [draft(0, { reference: 'sys-001' })]);
+    expect(rows[0]!.reference).toBe('SYS-002');
+    expect(issues).toMatchObject([{ code: 'reference-taken', at: 'row 0' }]);
+  });
+
+  it('keeps order and parents, behind what the collection holds already', () => {
+    const { rows } = build([known('SYS-001')], [draft(0, { role: 'section' }), draft(1, { parent: 0 }), draft(2, { parent: 0 }), draft(3)]);
+    expect(rows.map((row) => [row.parentId, row.rank])).toEqual([
+      [null, 6024],
+      ['new 0', 1024],
+      ['new 0', 2048],
+      [null, 7048],
+    ]);
+  });
+
+  it('finds the other end of links by reference or external id, in the file and in the project', () => {
+    const items = [known('NEED-001', { kind: 'need' }), known('NEED-002', { kind: 'need', externalId: 'ext-2' })];
+    const { made } = build(
+      items,
+      [draft(0, { reference: 'SYS-001' }), draft(1, { externalId: 'x-1' })],
+      [link(0, 'need-001'), link(0, 'EXT-2'), link(1, 'SYS-001'), link(0, 'X-1')],
+    );
+    expect(made.map((row) => [row.fromId, row.toId, row.fromSeq, row.toSeq])).toEqual([
+      ['new 0', 'id NEED-001', 10, 2],
+      ['new 0', 'id NEED-002', 10, 2],
+      ['new 1', 'new 0', 10, 10],
+      ['new 0', 'new 1', 10, 10],
+    ]);
+  });
+
+  it('turns links round when the recipe says so, and makes none twice', () => {
+    const { made } = build(
+      [],
+      [draft(0, { reference: 'SYS-001' }), draft(1, { reference: 'SYS-002' })],
+      [link(0, 'SYS-002', { reversed: true }), link(1, 'SYS-001'), link(1, 'SYS-001')],
+    );
+    expect(made.map((row) => [row.fromId, row.toId])).toEqual([['new 1', 'new 0']]);
+  });
+
+  it('names links to nothing, to itself, and between kinds that do not go together', () => {
+    const { made, issues } = build(
+      [known('TC-001', { kind: 'testCase' }), known('OLD-1', { withdrawn: true })],
+      [draft(0, { reference: 'SYS-001' })],
+      [link(0, 'SYS-900'), link(0, 'SYS-001'), link(0, 'TC-001'), link(0, 'OLD-1')],
+    );
+    expect(made).toEqual([]);
+    expect(issues.map((issue) => issue.code)).toEqual(['link-target-unknown', 'link-not-allowed', 'link-not-allowed', 'link-target-unknown']);
+  });
+
+  it('sanitises text, puts stored pictures in their place and leaves missing ones out', () => {
+    const html = '<p onclick="x()">a<img src="coomb-picture:media/a&amp;b.png" alt="plan"><img src="coomb-picture:gone.png" alt=""></p><script>x</script>';
+    const { rows } = build([], [draft(0, { html })], [], new Map([['media/a&b.png', '/api/files/1']]));
+    expect(rows[0]!.html).toBe('<p>a<img src="/api/files/1" alt="plan" /></p>');
+  });
+
+  it('keeps only fields that the kind has, and cuts titles that are too long', () => {
+    const { rows } = build([], [draft(0, { title: 'x'.repeat(700), fields: { priority: 'High', riddle: 'x', owner: '' } })]);
+    expect(rows[0]).toMatchObject({ fields: { priority: 'High' }, origin: 'imported', sourceId: 's', changedBy: 'Ada', meaningSeq: 10 });
+    expect(rows[0]!.title).toHaveLength(500);
+  });
+});
