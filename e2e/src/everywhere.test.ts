@@ -73,8 +73,8 @@ describe('the demo project', () => {
   it('keeps filters in the address', async () => {
     await ada.open(`${base}/check/figure/state:failing`);
     await ada.fill('Filter by words', 'noise');
-    await ada.see('Failing: 1');
-    expect(await ada.driver.getCurrentUrl()).toContain('words=noise');
+    await ada.driver.wait(async () => (await ada.driver.getCurrentUrl()).endsWith('words=noise'), 20_000, 'the words are not in the address');
+    await ada.seeNothingOf('Failing: 12');
     await ada.driver.navigate().refresh();
     await ada.see('Failing: 1');
     await ada.choose('Collection', 'Stakeholder needs');
@@ -123,8 +123,8 @@ describe('the demo project', () => {
 
   it('walks the section by arrow keys and opens the item', async () => {
     await ada.open(base);
-    const canvas = await ada.find('//canvas[@role="application"]', 'the section');
-    await ada.driver.executeScript('arguments[0].focus()', canvas);
+    await ada.see('System requirements · 123 items');
+    await ada.driver.executeScript("document.querySelector('canvas[role=application]').focus()");
     await ada.type(Key.ARROW_DOWN, Key.ARROW_DOWN);
     await ada.see('SYS-001');
     await ada.type(Key.ARROW_RIGHT);

@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { compareReferences } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Download } from 'lucide-react';
-import { useMemo, useRef } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
@@ -25,7 +25,8 @@ const address = z.object({
 export function FigurePage() {
   const project = useProject();
   const { figure } = useParams();
-  const [{ collection, words, sort }, set] = useAddress(address);
+  const [{ collection, words: kept, sort }, set] = useAddress(address);
+  const [words, setWords] = useState(kept);
   const opened = useFigure(project.id, figure!, collection);
   const items = useMemo(() => {
     const wanted = words.toLowerCase();
@@ -70,7 +71,10 @@ export function FigurePage() {
             placeholder="Filter by words"
             aria-label="Filter by words"
             value={words}
-            onChange={(event) => set({ words: event.target.value })}
+            onChange={(event) => {
+              setWords(event.target.value);
+              set({ words: event.target.value });
+            }}
             bg="bg.panel"
           />
           <Choice

@@ -101,6 +101,7 @@ export function SectionCanvas({ base: address, outline, layers, seams, hovered, 
       <canvas
         ref={canvas}
         tabIndex={0}
+        role="application"
         aria-label="Section through the project. Arrow keys move from item to item, Enter opens it."
         style={{ position: 'absolute', width, height, cursor: hovered === undefined ? 'crosshair' : 'pointer' }}
         onPointerMove={move}
