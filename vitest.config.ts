@@ -16,7 +16,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'scripts/**/*.test.ts'],
-          testTimeout: 20_000,
+          testTimeout: 90_000,
         },
       },
       {
