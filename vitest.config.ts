@@ -15,8 +15,18 @@ export default defineConfig({
         ...shared,
         test: {
           name: 'unit',
-          include: ['packages/*/src/**/*.test.ts', 'apps/web/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'scripts/**/*.test.ts'],
+          include: ['packages/*/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 90_000,
+        },
+      },
+      {
+        ...shared,
+        test: {
+          name: 'web',
+          environment: 'jsdom',
+          setupFiles: ['apps/web/src/testing/browser.ts'],
+          include: ['apps/web/src/**/*.test.{ts,tsx}'],
+          testTimeout: 60_000,
         },
       },
       {

@@ -1,5 +1,6 @@
 import { buildCells, buildQuestion, buildReach, buildWordDiff, defaultScheme, foldAxis, LiveCoverage, TraceGraph } from '@coomb/core';
-import { generate, seeded } from './generate.js';
+import { seeded } from '@coomb/core/testing';
+import { generate } from './generate.js';
 import { medianOf, type Row, time } from './measure.js';
 
 const ITEMS = 50_000;

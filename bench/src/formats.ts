@@ -2,7 +2,7 @@ import { applyDocumentRecipe, defaultScheme, proposeDocumentRecipe } from '@coom
 import { openArchive, readDocx } from '@coomb/formats';
 import { Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
 import { SaxesParser } from 'saxes';
-import { seeded } from './generate.js';
+import { seeded } from '@coomb/core/testing';
 import { type Row, time } from './measure.js';
 
 const REQUIREMENTS = 5000;

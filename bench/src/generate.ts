@@ -1,14 +1,4 @@
-/** A repeatable source of chance (mulberry32). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
+import { seeded } from '@coomb/core/testing';
 
 /** 10 % needs, 45 % requirements, 25 % components, 20 % tests: the mix of a large project. */
 export const shares = { need: 0.1, requirement: 0.45, component: 0.25, testCase: 0.2 };

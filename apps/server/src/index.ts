@@ -2,3 +2,4 @@ export { startServer, type RunningServer, type ServerOptions } from './start-ser
 export { FolderInUseError } from './database/folder-lock.js';
 export { openDatabase } from './database/database.js';
 export { runCommand } from './cli/run-command.js';
+export { ProjectStateRepo } from './project-state/project-state.repo.js';

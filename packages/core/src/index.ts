@@ -1,4 +1,5 @@
 export * from './ids/uuid7.js';
+export * from './ids/id-index.js';
 export * from './project/scheme.js';
 export * from './project/default-scheme.js';
 export * from './trace/graph.js';

@@ -1,23 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { defaultScheme, applyDocumentRecipe, applySheetRecipe, proposeDocumentRecipe, proposeSheetRecipe } from '@coomb/core';
+import { seeded } from '@coomb/core/testing';
 import { describe, expect, it } from 'vitest';
 import { readFileContent } from './file-formats.js';
 import { ReadError } from './read-error.js';
 import { docxOf, paragraph, run, style, table, cell, xlsxOf } from './testing/office-files.js';
 import { applyModelRecipe } from './xmi/apply-model-recipe.js';
-
-/** Repeatable chance (mulberry32). */
-function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 const demo = (name: string) => readFileSync(join(process.cwd(), 'demo', 'files', name));
 

@@ -21,32 +21,34 @@ export function buildReadiness(state: ProjectState): Readiness {
     links: [figure('links:suspect'), figure('links:none')],
     testsPerRequirement: classes.map(({ id }) => figure(`tests-per-requirement:${id}`)),
     requirementsPerTest: classes.map(({ id }) => figure(`requirements-per-test:${id}`)),
-    collections: state.liveCollections().map((collection) => ({ id: collection.id, name: collection.name, ...countCollection(state, collection.id) })),
+    collections: countCollections(state),
   };
 }
 
-/** States of the requirements of a collection, and how many of its items each rule still misses. */
-function countCollection(state: ProjectState, collection: string): Pick<Readiness['collections'][number], 'states' | 'rules'> {
-  const states = buildStateCounts();
-  const kinds = new Set(state.scheme.verification.of.kinds);
+/** Of each collection the states of its requirements, and how many of its items each rule still misses. In one pass per rule. */
+function countCollections(state: ProjectState): Readiness['collections'] {
+  const collections = state.liveCollections();
+  const rowOf = new Map(collections.map(({ id }, row) => [id, row]));
+  const ofNode = Int32Array.from(state.items, ({ collectionId, withdrawn }) => (withdrawn ? -1 : (rowOf.get(collectionId) ?? -1)));
+  const states = collections.map(() => buildStateCounts());
   const all = state.allStates();
-  const nodes: number[] = [];
-  state.items.forEach((item, node) => {
-    if (item.collectionId !== collection || item.withdrawn) return;
-    nodes.push(node);
-    if (!item.heading && kinds.has(item.kind)) states[all[node]!]++;
-  });
+  for (const node of state.nodesOfKinds(state.scheme.verification.of.kinds)) if (ofNode[node]! >= 0) states[ofNode[node]!]![all[node]!]++;
   const rules = state.scheme.rules.map((rule) => {
+    const counts = collections.map(() => ({ rule: rule.id, open: 0, applicable: 0 }));
     const { subject } = state.question(rule);
     const coverage = state.coverage(rule);
-    let applicable = 0;
-    let open = 0;
-    for (const node of nodes) {
-      if (!subject[node]) continue;
-      applicable++;
-      if (coverage.stateOf(node) === 'notMet') open++;
+    for (let node = 0; node < subject.length; node++) {
+      if (!subject[node] || ofNode[node]! < 0) continue;
+      const count = counts[ofNode[node]!]!;
+      count.applicable++;
+      if (coverage.stateOf(node) === 'notMet') count.open++;
     }
-    return { rule: rule.id, open, applicable };
+    return counts;
   });
-  return { states, rules: rules.filter((rule) => rule.applicable > 0) };
+  return collections.map(({ id, name }, row) => ({
+    id,
+    name,
+    states: states[row]!,
+    rules: rules.map((counts) => counts[row]!).filter((count) => count.applicable > 0),
+  }));
 }

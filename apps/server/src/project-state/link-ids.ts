@@ -1,32 +1,35 @@
+import { IdIndex, parseIdWords, toIdWords } from '@coomb/core';
+
 /** Ids of links by their index: those loaded as bytes, sixteen each; those made since as texts. Looking an id up builds an index on first use. */
 export class LinkIds {
-  private readonly loaded: Uint8Array;
+  private readonly loaded: Buffer;
   private readonly count: number;
   private readonly added: string[] = [];
-  private index: Map<string, number> | undefined;
+  private readonly addedAt = new Map<string, number>();
+  private index: IdIndex | undefined;
 
   constructor(loaded: Uint8Array) {
-    this.loaded = loaded;
+    this.loaded = Buffer.from(loaded.buffer, loaded.byteOffset, loaded.length);
     this.count = loaded.length / 16;
   }
 
   at(link: number): string {
     if (link >= this.count) return this.added[link - this.count]!;
-    const hex = Buffer.from(this.loaded.buffer, this.loaded.byteOffset + link * 16, 16).toString('hex');
+    const hex = this.loaded.toString('hex', link * 16, link * 16 + 16);
     return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
   }
 
   find(id: string): number | undefined {
-    if (!this.index) {
-      this.index = new Map();
-      for (let link = 0; link < this.count + this.added.length; link++) this.index.set(this.at(link), link);
-    }
-    return this.index.get(id);
+    const added = this.addedAt.get(id);
+    if (added !== undefined) return added;
+    this.index ??= new IdIndex(toIdWords(this.loaded));
+    const found = this.index.find(parseIdWords([id]));
+    return found < 0 ? undefined : found;
   }
 
   /** The id of the next link in order. */
   add(id: string): void {
-    this.index?.set(id, this.count + this.added.length);
+    this.addedAt.set(id, this.count + this.added.length);
     this.added.push(id);
   }
 }

@@ -1,11 +1,16 @@
 import { CoombError } from '@coomb/contract';
-import type { Scheme } from '@coomb/core';
+import { IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import type { LightItem, LightLinks, ProjectParts, TestResult } from './project-state.js';
+import type { LightLinks } from './link-table.js';
+import type { LightItem, ProjectParts, TestResult } from './project-state.js';
+
+const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id'];
+const textColumns = ['reference', 'title', 'external_id'];
+const parts = "E'\\x1f\\x1e'";
 
 /** Loads a whole project in a few packed queries: columns joined into one text each are far cheaper than rows. */
 @Injectable()
@@ -45,43 +50,51 @@ export class ProjectStateRepo {
     return values;
   }
 
+  /** One text for all: values parted by the unit separator, items by the record separator, neither of which a value may hold. */
   private async loadItems(id: string): Promise<LightItem[]> {
-    const text = (column: string) => sql.raw(`string_agg(translate(coalesce(${column}::text, ''), E'\\x1f', ' '), E'\\x1f' order by id)`);
-    const [columns] = await this.columns<Record<string, string | null>>(sql`
-      select ${text('id')} as id, ${text('collection_id')} as "collectionId", ${text('kind')} as kind, ${text('reference')} as reference, ${text('title')} as title,
-        ${text('heading')} as heading, ${text('parent_id')} as "parentId", ${text('rank')} as rank, ${text('withdrawn')} as withdrawn,
-        ${text('meaning_seq')} as "meaningSeq", ${text('revision')} as revision, ${text('external_id')} as "externalId", ${text('source_id')} as "sourceId"
-      from item where project_id = ${id}`);
-    if (!columns?.id) return [];
-    const read = Object.fromEntries(Object.entries(columns).map(([key, joined]) => [key, joined!.split('\x1f')])) as Record<keyof LightItem, string[]>;
-    return read.id.map((itemId, i) => ({
-      id: itemId,
-      collectionId: read.collectionId[i]!,
-      kind: read.kind[i]!,
-      reference: read.reference[i]!,
-      title: read.title[i]!,
-      heading: read.heading[i] === 'true',
-      parentId: read.parentId[i] || null,
-      rank: Number(read.rank[i]),
-      withdrawn: read.withdrawn[i] === 'true',
-      meaningSeq: Number(read.meaningSeq[i]),
-      revision: Number(read.revision[i]),
-      externalId: read.externalId[i] || null,
-      sourceId: read.sourceId[i] || null,
-    }));
+    const columns = [
+      ...plainColumns.map((column) => `coalesce(${column}::text, '')`),
+      ...textColumns.map((column) => `translate(coalesce(${column}, ''), ${parts}, '  ')`),
+    ];
+    const [row] = await this.columns<{ joined: string | null }>(sql`
+      select string_agg(concat_ws(E'\x1f', ${sql.raw(columns.join(', '))}), E'\x1e') as joined
+      from (select * from item where project_id = ${id} order by id) one`);
+    if (!row?.joined) return [];
+    return row.joined.split('\x1e').map((joined) => {
+      const [itemId, collectionId, kind, heading, parentId, rank, withdrawn, meaningSeq, revision, sourceId, reference, title, externalId] = joined.split(
+        '\x1f',
+      ) as string[];
+      return {
+        id: itemId!,
+        collectionId: collectionId!,
+        kind: kind!,
+        reference: reference!,
+        title: title!,
+        heading: heading === 'true',
+        parentId: parentId || null,
+        rank: Number(rank),
+        withdrawn: withdrawn === 'true',
+        meaningSeq: Number(meaningSeq),
+        revision: Number(revision),
+        externalId: externalId || null,
+        sourceId: sourceId || null,
+      };
+    });
   }
 
   /** Ids come as bytes, sixteen each: a third of their text, and found by it all the same. */
-  private async loadLinks(id: string, items: readonly LightItem[], kinds: Map<string, number>): Promise<LightLinks> {
+  async loadLinks(id: string, items: readonly { id: string }[], kinds: Map<string, number>): Promise<LightLinks> {
     const [columns] = await this.columns<Record<'id' | 'from' | 'to' | 'kind' | 'fromSeq' | 'toSeq', string | null>>(sql`
       select encode(string_agg(uuid_send(id), ''), 'base64') as id, encode(string_agg(uuid_send(from_id), ''), 'base64') as "from",
         encode(string_agg(uuid_send(to_id), ''), 'base64') as "to", string_agg(kind, ',') as kind,
         string_agg(from_seq::text, ',') as "fromSeq", string_agg(to_seq::text, ',') as "toSeq"
       from link where project_id = ${id} and not withdrawn`);
-    const nodeOf = new Map(items.map((item, node) => [Buffer.from(item.id.replaceAll('-', ''), 'hex').toString('latin1'), node]));
+    const index = new IdIndex(parseIdWords(items.map((item) => item.id)));
     const nodes = (text: string | null | undefined) => {
-      const bytes = Buffer.from(text ?? '', 'base64');
-      return Uint32Array.from({ length: bytes.length / 16 }, (_, i) => nodeOf.get(bytes.toString('latin1', i * 16, i * 16 + 16))!);
+      const words = toIdWords(Buffer.from(text ?? '', 'base64'));
+      const found = new Uint32Array(words.length / 4);
+      for (let i = 0; i < found.length; i++) found[i] = index.find(words, i * 4);
+      return found;
     };
     const split = (text: string | null | undefined) => (text ? text.split(',') : []);
     return {

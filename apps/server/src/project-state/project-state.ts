@@ -1,38 +1,28 @@
 import type { Brief, Collection } from '@coomb/contract';
 import {
   buildOutline,
-  buildQuestion,
   type CoverageItems,
   type CoverageQuestion,
   type CoverageRule,
-  type Evidence,
   findKind,
   type LatestResult,
-  LiveCoverage,
-  readVerification,
+  type LiveCoverage,
   type Scheme,
-  TraceGraph,
+  type TraceGraph,
   type VerificationReading,
   type VerificationState,
 } from '@coomb/core';
-import { LinkIds } from './link-ids.js';
 import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow } from '../ledger/change.js';
+import type { LinkIds } from './link-ids.js';
+import { type LightLinks, type LinkMarks, LinkTable } from './link-table.js';
+import { ProjectCoverage } from './project-coverage.js';
+import { ProjectVerification } from './project-verification.js';
 
 /** What memory keeps of an item; its text stays in the database. */
 export type LightItem = Pick<
   ItemRow,
   'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'externalId' | 'sourceId'
 >;
-
-export interface LightLinks {
-  /** Sixteen bytes each. */
-  id: Uint8Array;
-  from: Uint32Array;
-  to: Uint32Array;
-  kind: Uint8Array;
-  fromSeq: Uint32Array;
-  toSeq: Uint32Array;
-}
 
 export interface TestResult extends LatestResult {
   run: string;
@@ -78,21 +68,16 @@ export class ProjectState {
   readonly items: LightItem[];
   readonly nodeOf = new Map<string, number>();
   readonly byReference = new Map<string, number>();
-  readonly graph: TraceGraph;
-  readonly linkIds: LinkIds;
   readonly waivers = new Map<string, WaiverRow>();
   latest: Map<string, TestResult>;
   sources: number;
   private readonly ruleFields: Map<string, Map<string, unknown>>;
   private readonly lastNumber = new Map<string, number>();
-  private readonly fromSeq: number[];
-  private readonly toSeq: number[];
-  private readonly coverageOf = new Map<string, LiveCoverage>();
-  private readonly questionOf = new Map<string, CoverageQuestion>();
+  private readonly links: LinkTable;
+  private readonly rules: ProjectCoverage;
+  private readonly verifying: ProjectVerification;
   private order: OutlineOrder | undefined;
-  private evidenceNow: Evidence | undefined;
-  private marks: { linked: Uint8Array; suspect: Uint8Array; suspectLinks: number } | undefined;
-  private states: { states: VerificationState[]; tests: Uint32Array } | undefined;
+  private byKind: Map<string, number[]> | undefined;
 
   constructor(parts: ProjectParts) {
     this.id = parts.id;
@@ -109,13 +94,24 @@ export class ProjectState {
       this.nodeOf.set(item.id, node);
       this.byReference.set(item.reference.toLowerCase(), node);
     });
-    const { links } = parts;
-    this.linkIds = new LinkIds(links.id);
-    this.fromSeq = Array.from(links.fromSeq);
-    this.toSeq = Array.from(links.toSeq);
-    this.graph = TraceGraph.build({ nodes: parts.items.length, from: links.from, to: links.to, kind: links.kind });
-    for (let link = 0; link < links.from.length; link++) this.graph.setSuspect(link, this.computeSuspect(link));
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
+    this.links = new LinkTable(parts.items.length, parts.links, (node) => this.items[node]!.meaningSeq);
+    this.rules = new ProjectCoverage(this.scheme, this.graph, () => this.coverageItems());
+    this.verifying = new ProjectVerification({
+      scheme: this.scheme,
+      graph: this.graph,
+      items: this.items,
+      latest: (item) => this.latest.get(item),
+      waived: (rule) => this.waivedItems(rule),
+    });
+  }
+
+  get graph(): TraceGraph {
+    return this.links.graph;
+  }
+
+  get linkIds(): LinkIds {
+    return this.links.ids;
   }
 
   /** Follows committed changes. Links alone move coverage in place; anything else lets it be computed anew. */
@@ -132,36 +128,26 @@ export class ProjectState {
     }
     if (structure) this.forget();
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
-    this.marks = undefined;
-    if (structure || changes.length > 200) this.states = undefined;
-    else this.refreshStates(changes);
+    if (structure || changes.length > 200) this.verifying.forgetStates();
+    else this.verifying.refresh(this.findTouched(changes));
   }
 
-  /** Computes anew only the states that a few changed items and links can have moved. */
-  private refreshStates(changes: readonly Change[]): void {
-    const { states } = this;
-    if (!states) return;
+  /** Nodes that the changes name: the items, and both ends of the links. */
+  private findTouched(changes: readonly Change[]): Set<number> {
     const touched = new Set<number>();
     for (const change of changes) {
       if (change.entity === 'item') touched.add(this.nodeOf.get(change.after.id)!);
       if (change.entity === 'link') touched.add(this.nodeOf.get(change.after.fromId)!).add(this.nodeOf.get(change.after.toId)!);
     }
-    const { verifies, derives } = this.scheme.verification;
-    const upward = new Set([this.linkKindIndex(verifies), ...(derives === null ? [] : [this.linkKindIndex(derives)])]);
-    for (const node of touched)
-      this.graph.forEachLink(node, 'out', (link, other) => {
-        if (upward.has(this.graph.kind[link]!)) touched.add(other);
-      });
-    for (const node of touched) this.readState(states, node);
+    return touched;
   }
 
   forget(): void {
-    this.coverageOf.clear();
-    this.questionOf.clear();
     this.order = undefined;
-    this.evidenceNow = undefined;
-    this.marks = undefined;
-    this.states = undefined;
+    this.byKind = undefined;
+    this.rules.forget();
+    this.verifying.forget();
+    this.links.forgetMarks();
   }
 
   brief(node: number): Brief {
@@ -204,22 +190,23 @@ export class ProjectState {
   /** Items in reading order, collection by collection. */
   outline(): OutlineOrder {
     if (this.order) return this.order;
-    const byCollection = new Map<string, (LightItem & { node: number })[]>();
-    this.items.forEach((item, node) => {
-      if (item.withdrawn) return;
+    const byCollection = new Map<string, LightItem[]>();
+    for (const item of this.items) {
+      if (item.withdrawn) continue;
       const list = byCollection.get(item.collectionId);
-      if (list) list.push({ ...item, node });
-      else byCollection.set(item.collectionId, [{ ...item, node }]);
-    });
+      if (list) list.push(item);
+      else byCollection.set(item.collectionId, [item]);
+    }
     const nodes: number[] = [];
     const parent: number[] = [];
     const rowOf = new Int32Array(this.items.length).fill(-1);
     for (const collection of this.liveCollections())
       for (const { row } of buildOutline(byCollection.get(collection.id) ?? [])) {
-        rowOf[row.node] = nodes.length;
+        const node = this.nodeOf.get(row.id)!;
         const up = row.parentId === null ? undefined : this.nodeOf.get(row.parentId);
         parent.push(up === undefined ? -1 : rowOf[up]!);
-        nodes.push(row.node);
+        rowOf[node] = nodes.length;
+        nodes.push(node);
       }
     this.order = { nodes: Int32Array.from(nodes), rowOf, parent: Int32Array.from(parent) };
     return this.order;
@@ -242,15 +229,11 @@ export class ProjectState {
   }
 
   question(rule: CoverageRule): CoverageQuestion {
-    let question = this.questionOf.get(rule.id);
-    if (!question) this.questionOf.set(rule.id, (question = buildQuestion(this.scheme, rule, this.coverageItems())));
-    return question;
+    return this.rules.question(rule);
   }
 
   coverage(rule: CoverageRule): LiveCoverage {
-    let coverage = this.coverageOf.get(rule.id);
-    if (!coverage) this.coverageOf.set(rule.id, (coverage = new LiveCoverage(this.graph, this.question(rule))));
-    return coverage;
+    return this.rules.coverage(rule);
   }
 
   stateOf(node: number): VerificationState {
@@ -258,98 +241,42 @@ export class ProjectState {
   }
 
   /** Verification state by node: of requirements from evidence, of test cases from their own latest result. */
-  allStates(): VerificationState[] {
-    return this.verified().states;
+  allStates(): readonly VerificationState[] {
+    return this.verifying.states();
   }
 
   /** How many tests count for each node. */
   testCounts(): Uint32Array {
-    return this.verified().tests;
-  }
-
-  private readState(verified: { states: VerificationState[]; tests: Uint32Array }, node: number): void {
-    const evidence = this.evidence();
-    if (evidence.test[node]) {
-      verified.states[node] = this.testState(node);
-      return;
-    }
-    const reading = readVerification(this.graph, evidence, node);
-    verified.states[node] = reading.state;
-    verified.tests[node] = reading.tests.length;
-  }
-
-  /** For each node: whether a live link reaches it, and whether a suspect one does. In one pass over the links, kept until a change. */
-  linkMarks(): { linked: Uint8Array; suspect: Uint8Array; suspectLinks: number } {
-    if (this.marks) return this.marks;
-    const { graph } = this;
-    const marks = { linked: new Uint8Array(graph.nodes), suspect: new Uint8Array(graph.nodes), suspectLinks: 0 };
-    for (let link = 0; link < graph.links; link++) {
-      const [from, to] = [graph.from[link]!, graph.to[link]!];
-      if (!graph.isAlive(link) || this.items[from]!.withdrawn || this.items[to]!.withdrawn) continue;
-      marks.linked[from] = marks.linked[to] = 1;
-      if (!graph.isSuspect(link)) continue;
-      marks.suspect[from] = marks.suspect[to] = 1;
-      marks.suspectLinks++;
-    }
-    this.marks = marks;
-    return marks;
-  }
-
-  private verified(): { states: VerificationState[]; tests: Uint32Array } {
-    if (this.states) return this.states;
-    const evidence = this.evidence();
-    const verified = { states: new Array<VerificationState>(this.items.length).fill('notApplicable'), tests: new Uint32Array(this.items.length) };
-    this.items.forEach((_, node) => {
-      if (evidence.test[node] || evidence.subject[node]) this.readState(verified, node);
-    });
-    this.states = verified;
-    return verified;
+    return this.verifying.testCounts();
   }
 
   verification(node: number): VerificationReading {
-    return readVerification(this.graph, this.evidence(), node);
+    return this.verifying.read(node);
+  }
+
+  /** For each node: whether a live link reaches it, and whether a suspect one does. */
+  linkMarks(): LinkMarks {
+    return this.links.marks((node) => this.isPresent(node));
+  }
+
+  /** Items of these kinds that are present and no headings, as nodes in ascending order. */
+  nodesOfKinds(kinds: readonly string[]): readonly number[] {
+    if (!this.byKind) {
+      this.byKind = new Map();
+      for (const [node, { kind, withdrawn, heading }] of this.items.entries()) {
+        if (withdrawn || heading) continue;
+        const list = this.byKind.get(kind);
+        if (list) list.push(node);
+        else this.byKind.set(kind, [node]);
+      }
+    }
+    if (kinds.length === 1) return this.byKind.get(kinds[0]!) ?? [];
+    return kinds.flatMap((kind) => this.byKind!.get(kind) ?? []).sort((a, b) => a - b);
   }
 
   isWaived(item: string, rule: string, today: string): boolean {
     for (const waiver of this.waivers.values()) if (waiver.itemId === item && waiver.rule === rule && isActive(waiver, today)) return true;
     return false;
-  }
-
-  private testState(node: number): VerificationState {
-    const item = this.items[node]!;
-    const result = this.latest.get(item.id);
-    if (item.withdrawn || item.heading) return 'notApplicable';
-    if (!result || result.outcome === 'skipped') return 'planned';
-    if (result.outcome !== 'passed') return 'failing';
-    return item.meaningSeq > result.seq ? 'stale' : 'verified';
-  }
-
-  private evidence(): Evidence {
-    if (this.evidenceNow) return this.evidenceNow;
-    const { of, verifies, derives, waivedBy } = this.scheme.verification;
-    const count = this.items.length;
-    const evidence: Evidence = {
-      subject: new Uint8Array(count),
-      waived: new Uint8Array(count),
-      present: new Uint8Array(count),
-      test: new Uint8Array(count),
-      meaningSeq: Uint32Array.from(this.items, (item) => item.meaningSeq),
-      latest: (node) => this.latest.get(this.items[node]!.id),
-      verifies: this.linkKindIndex(verifies),
-      ...(derives !== null && { derives: this.linkKindIndex(derives) }),
-    };
-    const testKinds = new Set(this.scheme.linkKinds.find((kind) => kind.id === verifies)?.fromKinds ?? []);
-    const waived = this.waivedItems(waivedBy);
-    this.items.forEach((item, node) => {
-      if (item.withdrawn) return;
-      evidence.present[node] = 1;
-      if (item.heading) return;
-      if (of.kinds.includes(item.kind)) evidence.subject[node] = 1;
-      if (testKinds.has(item.kind)) evidence.test[node] = 1;
-      if (waived.has(item.id)) evidence.waived[node] = 1;
-    });
-    this.evidenceNow = evidence;
-    return evidence;
   }
 
   linkKindIndex(id: string): number {
@@ -391,9 +318,9 @@ export class ProjectState {
     const number = this.lastNumber.size ? findAnyNumber(reference) : undefined;
     if (number && (this.lastNumber.get(number.prefix) ?? 0) < number.number) this.lastNumber.set(number.prefix, number.number);
     for (const [field, values] of this.ruleFields) values.set(id, row.fields[field]);
-    if (before && before.meaningSeq !== meaningSeq) this.followMeaning(node);
+    if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
     if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
-    if (this.evidenceNow && before) this.evidenceNow.meaningSeq[node] = meaningSeq;
+    this.verifying.meaningChanged(node, meaningSeq);
     return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.ruleFields.size > 0;
   }
 
@@ -402,44 +329,7 @@ export class ProjectState {
   }
 
   private applyLink(row: LinkRow): void {
-    const known = this.linkIds.find(row.id);
-    const from = this.nodeOf.get(row.fromId)!;
-    const to = this.nodeOf.get(row.toId)!;
-    if (known === undefined) {
-      if (row.withdrawn) return;
-      const link = this.graph.addLink(from, to, this.linkKindIndex(row.kind));
-      this.linkIds.add(row.id);
-      this.fromSeq[link] = row.fromSeq;
-      this.toSeq[link] = row.toSeq;
-      this.graph.setSuspect(link, this.computeSuspect(link));
-      for (const coverage of this.coverageOf.values()) coverage.linkAdded(link);
-      return;
-    }
-    this.fromSeq[known] = row.fromSeq;
-    this.toSeq[known] = row.toSeq;
-    if (row.withdrawn && this.graph.isAlive(known)) {
-      this.graph.removeLink(known);
-      for (const coverage of this.coverageOf.values()) coverage.linkRemoved(known);
-    } else if (!row.withdrawn && !this.graph.isAlive(known)) {
-      this.graph.restoreLink(known);
-      this.graph.setSuspect(known, this.computeSuspect(known));
-      for (const coverage of this.coverageOf.values()) coverage.linkAdded(known);
-    } else this.followSuspicion(known);
-  }
-
-  private followMeaning(node: number): void {
-    for (const direction of ['out', 'in'] as const) this.graph.forEachLink(node, direction, (link) => this.followSuspicion(link));
-  }
-
-  private followSuspicion(link: number): void {
-    const suspect = this.computeSuspect(link);
-    if (!this.graph.isAlive(link) || suspect === this.graph.isSuspect(link)) return;
-    this.graph.setSuspect(link, suspect);
-    for (const coverage of this.coverageOf.values()) coverage.suspicionChanged(link);
-  }
-
-  private computeSuspect(link: number): boolean {
-    return this.fromSeq[link] !== this.items[this.graph.from[link]!]!.meaningSeq || this.toSeq[link] !== this.items[this.graph.to[link]!]!.meaningSeq;
+    this.rules.follow(this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind)));
   }
 }
 

@@ -15,30 +15,53 @@ export interface OutlinePlace<T> {
  * at the end: nothing is ever lost from view.
  */
 export function buildOutline<T extends OutlineRow>(rows: readonly T[]): OutlinePlace<T>[] {
-  const known = new Set(rows.map((row) => row.id));
-  const children = new Map<string | null, T[]>();
-  for (const row of rows) {
-    const parent = row.parentId !== null && known.has(row.parentId) ? row.parentId : null;
-    const list = children.get(parent);
-    if (list) list.push(row);
-    else children.set(parent, [row]);
-  }
-  for (const list of children.values()) list.sort(byRank);
+  const indexOf = new Map(rows.map((row, index) => [row.id, index]));
+  const parent = Int32Array.from(rows, (row) => (row.parentId === null ? -1 : (indexOf.get(row.parentId) ?? -1)));
+  const { start, child } = buildChildren(rows, parent);
   const placed: OutlinePlace<T>[] = [];
-  const seen = new Set<string>();
-  const place = (start: readonly T[]) => {
-    const stack = start.toReversed().map((row) => ({ row, depth: 0 }));
-    for (let next = stack.pop(); next; next = stack.pop()) {
-      if (seen.has(next.row.id)) continue;
-      seen.add(next.row.id);
-      placed.push(next);
-      const below = children.get(next.row.id) ?? [];
-      for (let i = below.length - 1; i >= 0; i--) stack.push({ row: below[i]!, depth: next.depth + 1 });
+  const seen = new Uint8Array(rows.length);
+  const stack: number[] = [];
+  const depths: number[] = [];
+  const push = (list: number) => {
+    const depth = list === 0 ? 0 : depths[depths.length - 1]! + 1;
+    depths.pop();
+    for (let i = start[list + 1]! - 1; i >= start[list]!; i--) {
+      stack.push(child[i]!);
+      depths.push(depth);
     }
   };
-  place(children.get(null) ?? []);
-  for (const row of rows) if (!seen.has(row.id)) place([row]);
+  const walk = () => {
+    for (let index = stack.pop(); index !== undefined; index = stack.pop()) {
+      if (seen[index]) {
+        depths.pop();
+        continue;
+      }
+      seen[index] = 1;
+      placed.push({ row: rows[index]!, depth: depths[depths.length - 1]! });
+      push(index + 1);
+    }
+  };
+  push(0);
+  walk();
+  for (let index = 0; index < rows.length; index++) {
+    if (seen[index]) continue;
+    stack.push(index);
+    depths.push(0);
+    walk();
+  }
   return placed;
+}
+
+/** Children of each row, in order, as slices of one list: those of row i stand from `start[i + 1]`, those of no row from `start[0]`. */
+function buildChildren(rows: readonly OutlineRow[], parent: Int32Array): { start: Uint32Array; child: Uint32Array } {
+  const order = [...rows.keys()].sort((a, b) => byRank(rows[a]!, rows[b]!));
+  const start = new Uint32Array(rows.length + 2);
+  for (const up of parent) start[up + 2]!++;
+  for (let i = 1; i < start.length; i++) start[i]! += start[i - 1]!;
+  const fill = start.slice();
+  const child = new Uint32Array(rows.length);
+  for (const index of order) child[fill[parent[index]! + 1]!++] = index;
+  return { start, child };
 }
 
 function byRank(a: OutlineRow, b: OutlineRow): number {

@@ -17,6 +17,9 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   return reading.finish();
 }
 
+/** Characters of a text that are looked at for a title. */
+const LONGEST_TITLE = 400;
+
 class DocumentReading {
   private readonly drafts: Draft[] = [];
   private readonly links: DraftLink[] = [];
@@ -109,9 +112,8 @@ class DocumentReading {
     const place: SourcePlace = { block: index, row, says: `table ${table.at}, row ${row + 1}` };
     const cells = spread(table.rows[row]!);
     if (cells.every((cell) => !cell?.text.trim() && !cell?.html.includes('<img'))) return this.note('note', 'row-empty', place, 'An empty row was skipped');
-    const texts = cells.filter((cell) => cell?.text.trim());
-    if (texts.length === 1 && table.rows[row]!.length === 1 && meaning.columns.length > 1)
-      return this.note('warning', 'row-spanning', place, `A row that spans the whole table, "${cut(texts[0]!.text)}", was skipped`);
+    if (table.rows[row]!.length === 1 && meaning.columns.length > 1)
+      return this.note('warning', 'row-spanning', place, `A row that spans the whole table, "${cut(table.rows[row]![0]!.text)}", was skipped`);
     const values = meaning.columns.map((column, at) => ({ meaning: column.meaning, name: column.name, cell: cells[at] }));
     this.fill(values, place);
   }
@@ -212,7 +214,7 @@ class DocumentReading {
   /** Title of an item that has none of its own: the first words of its text. */
   private nameByText(draft: Draft, text: string): void {
     if (draft.title) return;
-    const clean = text.trim().replace(/\s+/g, ' ');
+    const clean = text.slice(0, LONGEST_TITLE).trim().replace(/\s+/g, ' ');
     draft.title = clean.length <= 80 ? clean : `${clean.slice(0, clean.lastIndexOf(' ', 78) > 40 ? clean.lastIndexOf(' ', 78) : 78)}…`;
   }
 
@@ -259,7 +261,8 @@ class DocumentReading {
 }
 
 /** Cells by column, a spanning cell in its first column only. */
-function spread(cells: readonly SourceCell[]): (SourceCell | undefined)[] {
+function spread(cells: readonly SourceCell[]): readonly (SourceCell | undefined)[] {
+  if (cells.every((cell) => cell.span === 1)) return cells;
   return cells.flatMap((cell) => [cell, ...new Array<undefined>(Math.max(0, cell.span - 1)).fill(undefined)]);
 }
 

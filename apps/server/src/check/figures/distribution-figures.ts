@@ -18,7 +18,11 @@ const inClass = (count: number, id: string | undefined) => {
 
 function countRequirements(state: ProjectState, test: number): number {
   const verifies = state.linkKindIndex(state.scheme.verification.verifies);
-  return state.graph.findLinks(test, 'out', verifies).filter((link) => state.isPresent(state.graph.to[link]!)).length;
+  let count = 0;
+  state.graph.forEachLink(test, 'out', (link, other) => {
+    if (state.graph.kind[link] === verifies && state.isPresent(other)) count++;
+  });
+  return count;
 }
 
 /** `tests-per-requirement:<class>` */
@@ -34,10 +38,8 @@ export const testsPerRequirement = {
     );
   },
   collect: (state, [id]) => {
-    const kinds = new Set(state.scheme.verification.of.kinds);
-    return [...state.items.keys()].filter(
-      (node) => kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading && inClass(state.testCounts()[node]!, id),
-    );
+    const counts = state.testCounts();
+    return state.nodesOfKinds(state.scheme.verification.of.kinds).filter((node) => inClass(counts[node]!, id));
   },
 } satisfies FigureFamily;
 

@@ -11,9 +11,8 @@ const words: Record<Outcome | 'none', string> = {
 };
 
 /** Test cases that are present, as nodes. */
-export function findTests(state: ProjectState): number[] {
-  const kinds = new Set(state.scheme.linkKinds.find((kind) => kind.id === state.scheme.verification.verifies)?.fromKinds ?? []);
-  return [...state.items.keys()].filter((node) => kinds.has(state.items[node]!.kind) && state.isPresent(node) && !state.items[node]!.heading);
+export function findTests(state: ProjectState): readonly number[] {
+  return state.nodesOfKinds(state.scheme.linkKinds.find((kind) => kind.id === state.scheme.verification.verifies)?.fromKinds ?? []);
 }
 
 /** `results:<outcome>`: test cases by their latest outcome; `none` where there is none. */

@@ -30,13 +30,8 @@ export const stateFigures = {
   describe: (_, [state]) =>
     whole[state ?? ''] ?? (verificationStates.includes(state as VerificationState) ? stateWords[state as VerificationState] : undefined),
   collect: (state, [wanted]) => {
-    const kinds = new Set(state.scheme.verification.of.kinds);
     const has = whole[wanted!]?.has ?? ((one: VerificationState) => one === wanted);
-    const found: number[] = [];
-    state.allStates().forEach((one, node) => {
-      const item = state.items[node]!;
-      if (has(one) && kinds.has(item.kind) && !item.withdrawn && !item.heading) found.push(node);
-    });
-    return found;
+    const states = state.allStates();
+    return state.nodesOfKinds(state.scheme.verification.of.kinds).filter((node) => has(states[node]!));
   },
 } satisfies FigureFamily;

@@ -1,0 +1,110 @@
+import { TraceGraph } from '@coomb/core';
+import type { LinkRow } from '../ledger/change.js';
+import { LinkIds } from './link-ids.js';
+
+/** A project's live links as loaded: columns, with sixteen bytes per id. */
+export interface LightLinks {
+  id: Uint8Array;
+  from: Uint32Array;
+  to: Uint32Array;
+  kind: Uint8Array;
+  fromSeq: Uint32Array;
+  toSeq: Uint32Array;
+}
+
+/** What became of a link when its row changed. */
+export type LinkMove = { link: number; move: 'added' | 'removed' | 'suspicion' } | undefined;
+
+export interface LinkMarks {
+  /** 1 for each node that a live link reaches. */
+  linked: Uint8Array;
+  /** 1 for each node at the end of a suspect link. */
+  suspect: Uint8Array;
+  suspectLinks: number;
+}
+
+/** Links of a project in memory: the trace graph, who each link is, and at which meaning of its ends it was last confirmed. */
+export class LinkTable {
+  readonly graph: TraceGraph;
+  readonly ids: LinkIds;
+  private readonly fromSeq: number[];
+  private readonly toSeq: number[];
+  private marksNow: LinkMarks | undefined;
+
+  constructor(
+    nodes: number,
+    links: LightLinks,
+    private readonly meaningOf: (node: number) => number,
+  ) {
+    this.ids = new LinkIds(links.id);
+    this.fromSeq = Array.from(links.fromSeq);
+    this.toSeq = Array.from(links.toSeq);
+    this.graph = TraceGraph.build({ nodes, from: links.from, to: links.to, kind: links.kind });
+    for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
+  }
+
+  /** Follows a link's row; says what that did to the graph. */
+  apply(row: LinkRow, from: number, to: number, kind: number): LinkMove {
+    this.marksNow = undefined;
+    const known = this.ids.find(row.id);
+    if (known === undefined && row.withdrawn) return undefined;
+    const link = known ?? this.graph.addLink(from, to, kind);
+    if (known === undefined) this.ids.add(row.id);
+    this.fromSeq[link] = row.fromSeq;
+    this.toSeq[link] = row.toSeq;
+    const wasAlive = known !== undefined && this.graph.isAlive(link);
+    if (row.withdrawn) {
+      if (!wasAlive) return undefined;
+      this.graph.removeLink(link);
+      return { link, move: 'removed' };
+    }
+    if (wasAlive) return this.followSuspicion(link);
+    this.graph.restoreLink(link);
+    this.graph.setSuspect(link, this.isOutdated(link));
+    return { link, move: 'added' };
+  }
+
+  /** Follows a changed meaning of a node; gives the links that became suspect, or no longer are. */
+  followMeaning(node: number): number[] {
+    this.marksNow = undefined;
+    const moved: number[] = [];
+    for (const direction of ['out', 'in'] as const)
+      this.graph.forEachLink(node, direction, (link) => {
+        if (this.followSuspicion(link)) moved.push(link);
+      });
+    return moved;
+  }
+
+  /** Which nodes have live links to present items, and suspect ones. One pass over the links, kept until a change. */
+  marks(isPresent: (node: number) => boolean): LinkMarks {
+    if (this.marksNow) return this.marksNow;
+    const { graph } = this;
+    const present = Uint8Array.from({ length: graph.nodes }, (_, node) => Number(isPresent(node)));
+    const marks: LinkMarks = { linked: new Uint8Array(graph.nodes), suspect: new Uint8Array(graph.nodes), suspectLinks: 0 };
+    for (let link = 0; link < graph.links; link++) {
+      const [from, to] = [graph.from[link]!, graph.to[link]!];
+      if (!graph.isAlive(link) || !present[from] || !present[to]) continue;
+      marks.linked[from] = marks.linked[to] = 1;
+      if (!graph.isSuspect(link)) continue;
+      marks.suspect[from] = marks.suspect[to] = 1;
+      marks.suspectLinks++;
+    }
+    this.marksNow = marks;
+    return marks;
+  }
+
+  forgetMarks(): void {
+    this.marksNow = undefined;
+  }
+
+  private followSuspicion(link: number): LinkMove {
+    const suspect = this.isOutdated(link);
+    if (!this.graph.isAlive(link) || suspect === this.graph.isSuspect(link)) return undefined;
+    this.graph.setSuspect(link, suspect);
+    return { link, move: 'suspicion' };
+  }
+
+  private isOutdated(link: number): boolean {
+    return this.fromSeq[link] !== this.meaningOf(this.graph.from[link]!) || this.toSeq[link] !== this.meaningOf(this.graph.to[link]!);
+  }
+}

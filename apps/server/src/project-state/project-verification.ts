@@ -1,0 +1,127 @@
+import {
+  type Evidence,
+  type LatestResult,
+  readVerification,
+  type Scheme,
+  type TraceGraph,
+  type VerificationReading,
+  type VerificationState,
+} from '@coomb/core';
+import type { LightItem } from './project-state.js';
+
+/** What verification needs to know of the project around it. */
+export interface VerificationGround {
+  scheme: Scheme;
+  graph: TraceGraph;
+  items: readonly LightItem[];
+  latest: (item: string) => LatestResult | undefined;
+  /** Ids of the items with an active waiver of a rule. */
+  waived: (rule: string) => ReadonlySet<string>;
+}
+
+/** Verification state of every item, kept until something changes it. */
+export class ProjectVerification {
+  private evidenceNow: Evidence | undefined;
+  private verifiedNow: { states: VerificationState[]; tests: Uint32Array } | undefined;
+
+  constructor(private readonly ground: VerificationGround) {}
+
+  /** By node: of requirements from evidence, of test cases from their own latest result. */
+  states(): readonly VerificationState[] {
+    return this.verified().states;
+  }
+
+  /** How many tests count for each node. */
+  testCounts(): Uint32Array {
+    return this.verified().tests;
+  }
+
+  read(node: number): VerificationReading {
+    return readVerification(this.ground.graph, this.evidence(), node);
+  }
+
+  meaningChanged(node: number, seq: number): void {
+    if (this.evidenceNow && node < this.evidenceNow.meaningSeq.length) this.evidenceNow.meaningSeq[node] = seq;
+  }
+
+  /** Computes anew only the states that these changed items and link ends can have moved: their own and those upstream. */
+  refresh(touched: Set<number>): void {
+    if (!this.verifiedNow) return;
+    const { scheme, graph } = this.ground;
+    const upward = new Set([scheme.verification.verifies, scheme.verification.derives].map((id) => scheme.linkKinds.findIndex((kind) => kind.id === id)));
+    for (const node of touched)
+      graph.forEachLink(node, 'out', (link, other) => {
+        if (upward.has(graph.kind[link]!)) touched.add(other);
+      });
+    for (const node of touched) this.compute(this.verifiedNow, node);
+  }
+
+  forget(): void {
+    this.evidenceNow = undefined;
+    this.forgetStates();
+  }
+
+  forgetStates(): void {
+    this.verifiedNow = undefined;
+  }
+
+  private verified(): { states: VerificationState[]; tests: Uint32Array } {
+    if (this.verifiedNow) return this.verifiedNow;
+    const evidence = this.evidence();
+    const count = this.ground.items.length;
+    const verified = { states: new Array<VerificationState>(count).fill('notApplicable'), tests: new Uint32Array(count) };
+    for (let node = 0; node < count; node++) if (evidence.test[node] || evidence.subject[node]) this.compute(verified, node);
+    this.verifiedNow = verified;
+    return verified;
+  }
+
+  private compute(verified: { states: VerificationState[]; tests: Uint32Array }, node: number): void {
+    const evidence = this.evidence();
+    if (evidence.test[node]) {
+      verified.states[node] = this.testState(node);
+      return;
+    }
+    const reading = readVerification(this.ground.graph, evidence, node);
+    verified.states[node] = reading.state;
+    verified.tests[node] = reading.tests.length;
+  }
+
+  private testState(node: number): VerificationState {
+    const item = this.ground.items[node]!;
+    const result = this.ground.latest(item.id);
+    if (item.withdrawn || item.heading) return 'notApplicable';
+    if (!result || result.outcome === 'skipped') return 'planned';
+    if (result.outcome !== 'passed') return 'failing';
+    return item.meaningSeq > result.seq ? 'stale' : 'verified';
+  }
+
+  private evidence(): Evidence {
+    if (this.evidenceNow) return this.evidenceNow;
+    const { items, scheme, latest, waived } = this.ground;
+    const { of, verifies, derives, waivedBy } = scheme.verification;
+    const count = items.length;
+    const index = (id: string) => scheme.linkKinds.findIndex((kind) => kind.id === id);
+    const evidence: Evidence = {
+      subject: new Uint8Array(count),
+      waived: new Uint8Array(count),
+      present: new Uint8Array(count),
+      test: new Uint8Array(count),
+      meaningSeq: Uint32Array.from(items, (item) => item.meaningSeq),
+      latest: (node) => latest(items[node]!.id),
+      verifies: index(verifies),
+      ...(derives !== null && { derives: index(derives) }),
+    };
+    const testKinds = new Set(scheme.linkKinds.find((kind) => kind.id === verifies)?.fromKinds ?? []);
+    const waivedItems = waived(waivedBy);
+    items.forEach((item, node) => {
+      if (item.withdrawn) return;
+      evidence.present[node] = 1;
+      if (item.heading) return;
+      if (of.kinds.includes(item.kind)) evidence.subject[node] = 1;
+      if (testKinds.has(item.kind)) evidence.test[node] = 1;
+      if (waivedItems.has(item.id)) evidence.waived[node] = 1;
+    });
+    this.evidenceNow = evidence;
+    return evidence;
+  }
+}

@@ -1,0 +1,166 @@
+import { type Brief, getProject, getReadiness, openFigure, type Readiness } from '@coomb/contract';
+import { buildStateCounts, verificationStates } from '@coomb/core';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { answer, aProject, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { FigurePage } from './FigurePage';
+import { ReadinessPage } from './ReadinessPage';
+
+const figure = (id: string, count: number) => ({ id, label: id, count });
+const [specification] = aProject.collections;
+
+function readiness(change: Partial<Readiness> = {}): Readiness {
+  const counts: Partial<Record<string, number>> = { failing: 1, verified: 4, waived: 1, unplanned: 2 };
+  return {
+    seq: 7,
+    rules: [
+      {
+        rule: 'tested',
+        label: 'Tested',
+        sentence: 'Every requirement is verified by at least one test case.',
+        counts: { met: 5, suspect: 0, waived: 1, notMet: 2, notApplicable: 0 },
+        applicable: 8,
+      },
+      {
+        rule: 'allocated',
+        label: 'Allocated',
+        sentence: 'Every function has a place.',
+        counts: { met: 0, suspect: 0, waived: 0, notMet: 0, notApplicable: 0 },
+        applicable: 0,
+      },
+    ],
+    states: verificationStates.map((state) => ({ ...figure(`state:${state}`, counts[state] ?? 0), state })),
+    results: [figure('results:passed', 3)],
+    links: [figure('links:suspect', 2), figure('links:none', 3)],
+    testsPerRequirement: [figure('tests-per-requirement:0', 2), figure('tests-per-requirement:1', 6)],
+    requirementsPerTest: [figure('requirements-per-test:1', 4)],
+    collections: [
+      {
+        id: specification!.id,
+        name: specification!.name,
+        states: { ...buildStateCounts(), failing: 1, verified: 4 },
+        rules: [{ rule: 'tested', open: 2, applicable: 8 }],
+      },
+    ],
+    ...change,
+  };
+}
+
+const targets = () => screen.getAllByRole('link').map((link) => link.getAttribute('href')!.replace(/^.*\/figure\//, ''));
+
+describe('the readiness page', () => {
+  usePage();
+  beforeEach(() => answer(getProject, aProject));
+
+  it('opens every number at its own items', async () => {
+    answer(getReadiness, readiness());
+    show(<ReadinessPage />);
+    await screen.findByText('Every requirement is verified by at least one test case.');
+    expect(targets()).toEqual(
+      expect.arrayContaining([
+        'rule:tested:notMet',
+        'rule:tested:met',
+        'rule:tested:waived',
+        'rule:tested:applicable',
+        'state:open',
+        'state:failing',
+        'state:all',
+        'links:open',
+        'links:suspect',
+        'links:none',
+        `rule:tested:notMet?collection=${specification!.id}`,
+        `state:failing?collection=${specification!.id}`,
+      ]),
+    );
+    expect(screen.getAllByRole('link').every((link) => /\d|✓/.test(link.textContent!))).toBe(true);
+  });
+
+  it('says so of a rule that applies to nothing, instead of calling it met', async () => {
+    answer(getReadiness, readiness());
+    show(<ReadinessPage />);
+    const rule = (await screen.findByText('Every function has a place.')).parentElement!;
+    expect(within(rule).getByText('Nothing it applies to yet.')).toBeTruthy();
+    expect(within(rule).queryAllByRole('link')).toEqual([]);
+  });
+
+  it('adds up what is not verified yet: neither verified nor waived', async () => {
+    answer(getReadiness, readiness());
+    show(<ReadinessPage />);
+    await screen.findByText(/verified by fresh results/);
+    expect(screen.getAllByRole('link').find((link) => link.getAttribute('href')!.endsWith('state:open'))!.textContent).toBe('3');
+  });
+
+  it('shows what went wrong, and tries again when asked', async () => {
+    let failing = true;
+    answer(getReadiness, () => {
+      if (failing) throw new Refusal('internal', 'The figures could not be computed.', 500);
+      return readiness();
+    });
+    show(<ReadinessPage />);
+    expect((await screen.findByRole('alert')).textContent).toContain('The figures could not be computed.');
+    failing = false;
+    await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+    await screen.findByText('Every requirement is verified by at least one test case.');
+  });
+});
+
+const brief = (number: number, title: string, state: Brief['state']): Brief => ({
+  id: idOf(100 + number),
+  node: number,
+  reference: `SYS-${String(number).padStart(3, '0')}`,
+  title,
+  kind: 'requirement',
+  collection: specification!.id,
+  heading: false,
+  withdrawn: false,
+  state,
+});
+
+describe('a figure opened', () => {
+  usePage();
+  const open = (query = '') => {
+    answer(getProject, aProject);
+    answer(openFigure, ({ url }) => ({
+      id: 'rule:tested:notMet',
+      label: 'Tested: not met',
+      explains: 'Every requirement is verified by at least one test case.',
+      items: url.searchParams.get('collection') === aProject.collections[1]!.id ? [] : [brief(10, 'Gate drive', 'failing'), brief(9, 'Alarm', 'unplanned')],
+    }));
+    show(<FigurePage />, { path: '/p/:project/check/figure/:figure', at: `/p/${aProject.id}/check/figure/rule:tested:notMet${query}` });
+  };
+  const rows = async () => (await screen.findAllByRole('listitem')).map((row) => /SYS-\d+/.exec(row.textContent!)![0]);
+
+  it('lists the items with their number in the title', async () => {
+    open();
+    expect(await screen.findByRole('heading', { name: 'Tested: not met: 2' })).toBeTruthy();
+    expect(await rows()).toEqual(['SYS-010', 'SYS-009']);
+  });
+
+  it('filters by words and keeps them in the address', async () => {
+    open();
+    await screen.findByRole('heading', { name: /2$/ });
+    await userEvent.type(screen.getByRole('textbox', { name: 'Filter by words' }), 'drive');
+    expect(await rows()).toEqual(['SYS-010']);
+    await waitFor(() => expect(presentAddress()).toContain('words=drive'));
+    await userEvent.type(screen.getByRole('textbox', { name: 'Filter by words' }), 'xyz');
+    expect(await screen.findByText('None of the items holds these words.')).toBeTruthy();
+  });
+
+  it('takes words and order from an address that somebody sent', async () => {
+    open('?sort=reference');
+    await screen.findByRole('heading', { name: /2$/ });
+    expect(await rows()).toEqual(['SYS-009', 'SYS-010']);
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Order' }), 'by title');
+    await waitFor(() => expect(presentAddress()).toContain('sort=title'));
+    expect(await rows()).toEqual(['SYS-009', 'SYS-010']);
+  });
+
+  it('narrows to a collection, and says when nothing counts there', async () => {
+    open();
+    await screen.findByRole('heading', { name: /2$/ });
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Collection' }), 'Gate tests');
+    expect(await screen.findByText('Nothing counts here.')).toBeTruthy();
+    expect(screen.getByRole('button', { name: /Save as .csv/ })).toHaveProperty('disabled', true);
+  });
+});
