@@ -13,6 +13,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, lazy: async () => ({ Component: (await import('./features/section/SectionPage')).SectionPage }) },
       { path: 'gather', lazy: async () => ({ Component: (await import('./features/gather/GatherPage')).GatherPage }) },
+      { path: 'gather/runs/:run', lazy: async () => ({ Component: (await import('./features/gather/RunPage')).RunPage }) },
       { path: 'gather/:tray', lazy: async () => ({ Component: (await import('./features/gather/TrayPage')).TrayPage }) },
       { path: 'shape', lazy: async () => ({ Component: (await import('./features/read/ReadPage')).ReadPage }) },
       { path: 'shape/:collection', lazy: async () => ({ Component: (await import('./features/read/ReadPage')).ReadPage }) },
@@ -23,6 +24,7 @@ export const router = createBrowserRouter([
       { path: 'publish', lazy: async () => ({ Component: (await import('./features/publish/ReportsPage')).ReportsPage }) },
       { path: 'publish/:report', lazy: async () => ({ Component: (await import('./features/publish/ReportPage')).ReportPage }) },
       { path: 'changes', lazy: async () => ({ Component: (await import('./features/changes/ChangesPage')).ChangesPage }) },
+      { path: 'changes/:seq', lazy: async () => ({ Component: (await import('./features/changes/BatchPage')).BatchPage }) },
       { path: 'items/:item', lazy: async () => ({ Component: (await import('./features/item-sheet/ItemPage')).ItemPage }) },
     ],
   },

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, projectParams, timeSchema } from './common.js';
+import { briefSchema, idSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const batchSchema = z.object({
@@ -20,6 +20,25 @@ export const listChanges = endpoint({
   params: projectParams,
   query: z.object({ before: z.coerce.number().int().optional(), most: z.coerce.number().int().min(1).max(200).default(50) }),
   reply: z.array(batchSchema),
+});
+
+/** One row of a batch in words: an item, a link with both its ends, or something else by its name. */
+export const batchRowSchema = z.object({
+  entity: z.enum(['item', 'link', 'collection', 'source', 'drawing', 'run', 'waiver']),
+  did: z.enum(['made', 'changed', 'withdrawn', 'restored']),
+  item: briefSchema.nullable(),
+  /** The phrase and other end of a link. */
+  phrase: z.string().nullable(),
+  other: briefSchema.nullable(),
+  name: z.string(),
+});
+export const getBatch = endpoint({
+  method: 'GET',
+  path: '/projects/:project/changes/:seq',
+  summary: 'A batch: every row that it changed',
+  params: projectParams.extend({ seq: z.coerce.number().int() }),
+  query: z.object({ offset: z.coerce.number().int().min(0).default(0), most: z.coerce.number().int().min(1).max(500).default(200) }),
+  reply: z.object({ batch: batchSchema, total: z.number(), rows: z.array(batchRowSchema) }),
 });
 
 /** What undo and redo would do for the person asking. */

@@ -47,7 +47,8 @@ export const openFigure = endpoint({
   summary: 'The very items behind a figure, in reading order',
   params: projectParams.extend({ figure: z.string().max(200) }),
   query: z.object({ collection: idSchema.optional() }),
-  reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema) }),
+  /** `note` says of an item what makes it count, where that differs from item to item. */
+  reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema.extend({ note: z.string().optional() })) }),
 });
 
 export const explainCoverage = endpoint({

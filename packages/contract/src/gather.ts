@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
+import { briefSchema, idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
 import { documentRecipeSchema, sheetRecipeSchema } from './recipes.js';
@@ -177,6 +177,27 @@ export const listRuns = endpoint({
   summary: 'Test runs, newest first',
   params: projectParams,
   reply: z.array(runSchema),
+});
+
+export const listRunResults = endpoint({
+  method: 'GET',
+  path: '/projects/:project/runs/:run/results',
+  summary: 'Every result of a run, in the order of its file, with the test case it was matched to and by what',
+  params: projectParams.extend({ run: idSchema }),
+  reply: z.object({
+    run: runSchema,
+    results: z.array(
+      z.object({
+        suite: z.string(),
+        name: z.string(),
+        outcome: outcomeSchema,
+        duration: z.number().nullable(),
+        message: z.string(),
+        reason: z.enum(['property', 'reference', 'title']).nullable(),
+        test: briefSchema.nullable(),
+      }),
+    ),
+  }),
 });
 
 export const getFile = endpoint({

@@ -27,10 +27,10 @@ export class CheckService {
 
   async openFigure(projectId: string, id: string, collection: string | undefined): Promise<ReplyOf<typeof openFigureEndpoint>> {
     const state = await this.states.get(projectId);
-    const { label, explains, nodes } = openFigure(state, id);
+    const { label, explains, nodes, noteOf } = openFigure(state, id);
     const { rowOf } = state.outline();
     const kept = nodes.filter((node) => collection === undefined || state.items[node]!.collectionId === collection).sort((a, b) => rowOf[a]! - rowOf[b]!);
-    return { id, label, explains, items: kept.map((node) => state.brief(node)) };
+    return { id, label, explains, items: kept.map((node) => ({ ...state.brief(node), ...(noteOf && { note: noteOf(state, node) }) })) };
   }
 
   async explain(projectId: string, ruleId: string, item: string): Promise<ReplyOf<typeof explainCoverage>> {

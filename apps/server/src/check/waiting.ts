@@ -38,3 +38,10 @@ export function findOpen(state: ProjectState): number[] {
   state.allStates().forEach((one, node) => one === 'failing' && open.add(node));
   return [...open].sort((a, b) => a - b);
 }
+
+/** What is open at an item, in words: the rules it misses, and failing evidence. */
+export function describeGaps(state: ProjectState, node: number): string {
+  const missed = state.scheme.rules.filter((rule) => state.question(rule).subject[node] && state.coverage(rule).stateOf(node) === 'notMet');
+  const misses = missed.length ? [`misses ${missed.map((rule) => rule.label).join(', ')}`] : [];
+  return [...misses, ...(state.stateOf(node) === 'failing' ? ['fails'] : [])].join('; ');
+}

@@ -1,10 +1,24 @@
-import { cancelJob, CoombError, getFile, getJob, getSourceFile, getTrayEntry, importFile, listJobs, listRuns, listSources, uploadFile } from '@coomb/contract';
+import {
+  cancelJob,
+  CoombError,
+  getFile,
+  getJob,
+  getSourceFile,
+  getTrayEntry,
+  importFile,
+  listJobs,
+  listRunResults,
+  listRuns,
+  listSources,
+  uploadFile,
+} from '@coomb/contract';
 import { Controller, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { asIso } from '../ledger/ledger.service.js';
+import { ProjectStates } from '../project-state/project-states.js';
 import { type FileRow, GatherRepo } from './gather.repo.js';
 import { ImportService } from './import.service.js';
 import { TrayService } from './tray.service.js';
@@ -18,6 +32,7 @@ export class GatherController {
     @Inject(ImportService) private readonly imports: ImportService,
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
   ) {}
 
   @Route(uploadFile)
@@ -71,6 +86,21 @@ export class GatherController {
   async listRuns(@Call(listRuns) { params }: Input<typeof listRuns>) {
     const rows = await this.repo.listRuns(params.project);
     return rows.map((row) => ({ ...row, at: asIso(row.at) }));
+  }
+
+  @Route(listRunResults)
+  async listRunResults(@Call(listRunResults) { params }: Input<typeof listRunResults>) {
+    const run = (await this.repo.listRuns(params.project)).find((one) => one.id === params.run);
+    if (!run) throw new CoombError('not-found', 'There is no such test run; it may have been taken back.');
+    const state = await this.states.get(params.project);
+    const results = await this.repo.listResults(run.id);
+    return {
+      run: { ...run, at: asIso(run.at) },
+      results: results.map(({ suite, name, outcome, duration, message, reason, testId }) => {
+        const node = testId === null ? undefined : state.nodeOf.get(testId);
+        return { suite, name, outcome, duration, message, reason, test: node === undefined ? null : state.brief(node) };
+      }),
+    };
   }
 
   @Route(getFile)

@@ -9,6 +9,13 @@ import type { SourceRow } from '../ledger/change.js';
 export type ResultRow = typeof schema.results.$inferSelect;
 export type FileRow = typeof schema.files.$inferSelect;
 
+interface RunSummary {
+  id: string;
+  name: string;
+  at: string;
+  counts: { passed: number; failed: number; broken: number; skipped: number; unmatched: number };
+}
+
 @Injectable()
 export class GatherRepo {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
@@ -52,9 +59,7 @@ export class GatherRepo {
     return rows.map((row) => ({ ...row, items: countOf.get(row.id) ?? 0 }));
   }
 
-  async listRuns(
-    project: string,
-  ): Promise<{ id: string; name: string; at: string; counts: { passed: number; failed: number; broken: number; skipped: number; unmatched: number } }[]> {
+  async listRuns(project: string): Promise<RunSummary[]> {
     const { rows } = await this.db.execute(sql`
       select run.id, run.name, run.at,
         json_build_object('passed', count(*) filter (where outcome = 'passed' and test_id is not null), 'failed', count(*) filter (where outcome = 'failed' and test_id is not null),
@@ -63,5 +68,9 @@ export class GatherRepo {
       from run left join result on result.run_id = run.id
       where run.project_id = ${project} and not run.withdrawn group by run.id order by run.at desc, run.seq desc`);
     return rows as never;
+  }
+
+  async listResults(run: string): Promise<ResultRow[]> {
+    return this.db.select().from(schema.results).where(eq(schema.results.runId, run)).orderBy(schema.results.ordinal);
   }
 }

@@ -1,4 +1,4 @@
-import { getUndo, listChanges, redo, undo } from '@coomb/contract';
+import { getBatch, getUndo, listChanges, redo, undo } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { LedgerService } from './ledger.service.js';
@@ -10,6 +10,11 @@ export class LedgerController {
   @Route(listChanges)
   list(@Call(listChanges) { params, query }: Input<typeof listChanges>) {
     return this.ledger.list(params.project, query.before, query.most);
+  }
+
+  @Route(getBatch)
+  getBatch(@Call(getBatch) { params, query }: Input<typeof getBatch>) {
+    return this.ledger.getBatch(params.project, params.seq, query.offset, query.most);
   }
 
   @Route(getUndo)

@@ -90,8 +90,18 @@ export class LedgerRepo {
     return found;
   }
 
-  async findChanges(batchId: string): Promise<Change[]> {
-    const rows = await this.db.select().from(schema.changes).where(eq(schema.changes.batchId, batchId)).orderBy(schema.changes.ordinal);
+  async findBatch(projectId: string, seq: number): Promise<BatchRow | undefined> {
+    const [row] = await this.db
+      .select()
+      .from(schema.batches)
+      .where(and(eq(schema.batches.projectId, projectId), eq(schema.batches.seq, seq)));
+    return row;
+  }
+
+  /** Changes of a batch in order; all of them, or one page. */
+  async findChanges(batchId: string, page?: { offset: number; most: number }): Promise<Change[]> {
+    const query = this.db.select().from(schema.changes).where(eq(schema.changes.batchId, batchId)).orderBy(schema.changes.ordinal).$dynamic();
+    const rows = await (page ? query.offset(page.offset).limit(page.most) : query);
     return rows.map(({ entity, before, after }) => ({ entity, before, after }) as unknown as Change);
   }
 

@@ -1,4 +1,4 @@
-import { type Batch, CoombError } from '@coomb/contract';
+import { type Batch, CoombError, type getBatch, type ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection } from '../database/database.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -6,6 +6,7 @@ import { LiveService } from '../live/live.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { type Change, invert, isAsLeft } from './change.js';
+import { describeChange } from './describe-change.js';
 import { type BatchRow, LedgerRepo } from './ledger.repo.js';
 
 export interface Commit {
@@ -68,15 +69,16 @@ export class LedgerService {
 
   async list(projectId: string, before: number | undefined, most: number): Promise<Batch[]> {
     const rows = await this.repo.listBatches(projectId, before, most);
-    return rows.map((row) => ({
-      id: row.id,
-      seq: row.seq,
-      at: asIso(row.at),
-      person: row.person,
-      action: row.action,
-      changes: row.size,
-      undone: row.undoneSeq !== null,
-    }));
+    return rows.map(describeBatch);
+  }
+
+  /** One page of the rows that a batch changed. Refuses with `not-found`. */
+  async getBatch(projectId: string, seq: number, offset: number, most: number): Promise<ReplyOf<typeof getBatch>> {
+    const state = await this.states.get(projectId);
+    const batch = await this.repo.findBatch(projectId, seq);
+    if (!batch) throw new CoombError('not-found', `There is no change ${seq} in this project.`);
+    const changes = await this.repo.findChanges(batch.id, { offset, most });
+    return { batch: describeBatch(batch), total: batch.size, rows: changes.map((change) => describeChange(state, change)) };
   }
 
   /** Inverts `batch`; `done` is the action it is or belongs to. */
@@ -153,4 +155,8 @@ function nameOf(change: Change): string {
 /** Times from the database come with a space and an offset; the interface speaks ISO in UTC. */
 export function asIso(time: string): string {
   return new Date(time).toISOString();
+}
+
+function describeBatch(row: BatchRow): Batch {
+  return { id: row.id, seq: row.seq, at: asIso(row.at), person: row.person, action: row.action, changes: row.size, undone: row.undoneSeq !== null };
 }

@@ -7,6 +7,7 @@ import { layerFigures } from './layer-figures.js';
 import { linkFigures } from './link-figures.js';
 import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
+import { sourceFigures } from './source-figures.js';
 import { stateFigures } from './state-figures.js';
 
 export const figureFamilies: readonly FigureFamily[] = [
@@ -18,15 +19,16 @@ export const figureFamilies: readonly FigureFamily[] = [
   requirementsPerTest,
   gapFigures,
   layerFigures,
+  sourceFigures,
 ];
 
 /** The items behind a figure. Refuses with `not-found` when there is no such figure. */
-export function openFigure(state: ProjectState, id: string): { label: string; explains: string; nodes: number[] } {
+export function openFigure(state: ProjectState, id: string): { label: string; explains: string; nodes: readonly number[]; noteOf?: FigureFamily['noteOf'] } {
   const [family, ...parameters] = id.split(':');
   const found = figureFamilies.find((one) => one.id === family);
   const words = found?.describe(state, parameters);
   if (!found || !words) throw new CoombError('not-found', `There is no figure "${id}".`);
-  return { ...words, nodes: found.collect(state, parameters) };
+  return { ...words, nodes: found.collect(state, parameters), ...(found.noteOf && { noteOf: found.noteOf }) };
 }
 
 export function countFigure(state: ProjectState, id: string): { id: string; label: string; count: number } {

@@ -2,6 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import { listChanges } from '@coomb/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
+import { Link } from 'react-router';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { useProject } from '../../shared/live/project-queries';
@@ -38,7 +39,12 @@ export function ChangesPage() {
           <Box flex="1" textDecoration={row.undone ? 'line-through' : undefined}>
             {row.action}
           </Box>
-          <Box color="fg.muted">{row.undone ? 'undone' : `${row.changes} ${row.changes === 1 ? 'row' : 'rows'}`}</Box>
+          {row.undone && <Box>undone</Box>}
+          <Box asChild color="fg.muted" w="6em" textAlign="right" textDecoration="underline" textDecorationColor="border.emphasized">
+            <Link to={`/p/${project.id}/changes/${row.seq}`}>
+              {row.changes} {row.changes === 1 ? 'row' : 'rows'}
+            </Link>
+          </Box>
         </Flex>
       ))}
       {changes.hasNextPage && (

@@ -3,7 +3,7 @@ import { buildUrl, getSourceFile } from '@coomb/contract';
 import { format } from 'date-fns';
 import { FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
@@ -31,22 +31,39 @@ export function GatherPage() {
             Test runs
           </Box>
           {runs.data.map((run) => (
-            <Flex key={run.id} gap="4" py="1.5" borderTopWidth="1px">
-              <Box w="16em">{run.name}</Box>
-              <Box w="11em" color="fg.muted">
-                {format(new Date(run.at), 'd MMM yyyy, HH:mm')}
-              </Box>
-              <Box color="moss.fg">{run.counts.passed} passed</Box>
-              <Box color={run.counts.failed + run.counts.broken ? 'brick.fg' : 'fg.muted'}>
-                {run.counts.failed} failed, {run.counts.broken} broken
-              </Box>
-              <Box color="fg.muted">{run.counts.skipped} skipped</Box>
-              <Box color={run.counts.unmatched ? 'fg.warning' : 'fg.muted'}>{run.counts.unmatched} without a test case</Box>
-            </Flex>
+            <RunEntry key={run.id} project={project.id} run={run} />
           ))}
         </Box>
       )}
     </Page>
+  );
+}
+
+function RunEntry({ project, run }: { project: string; run: NonNullable<ReturnType<typeof useRuns>['data']>[number] }) {
+  const { counts } = run;
+  const figures = [
+    { show: 'passed', count: counts.passed, colour: 'moss.fg' },
+    { show: 'failed', count: counts.failed, colour: counts.failed ? 'brick.fg' : 'fg.muted' },
+    { show: 'broken', count: counts.broken, colour: counts.broken ? 'brick.fg' : 'fg.muted' },
+    { show: 'skipped', count: counts.skipped, colour: 'fg.muted' },
+    { show: 'unmatched', count: counts.unmatched, colour: counts.unmatched ? 'fg.warning' : 'fg.muted', words: 'without a test case' },
+  ];
+  return (
+    <Flex gap="4" py="1.5" borderTopWidth="1px">
+      <Box asChild w="16em" _hover={{ textDecoration: 'underline' }}>
+        <Link to={`/p/${project}/gather/runs/${run.id}`}>{run.name}</Link>
+      </Box>
+      <Box w="11em" color="fg.muted">
+        {format(new Date(run.at), 'd MMM yyyy, HH:mm')}
+      </Box>
+      {figures.map(({ show, count, colour, words }) => (
+        <Box asChild key={show} color={colour} textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px">
+          <Link to={`/p/${project}/gather/runs/${run.id}?show=${show}`}>
+            {count} {words ?? show}
+          </Link>
+        </Box>
+      ))}
+    </Flex>
   );
 }
 
@@ -113,7 +130,11 @@ function SourceEntry({ project, source }: { project: string; source: NonNullable
           </a>
         </Box>
         <Box color="fg.muted" w="6em" textAlign="right">
-          {source.items ? `${source.items} items` : ''}
+          {source.items > 0 && (
+            <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px">
+              <Link to={`/p/${project}/check/figure/source:${source.id}`}>{source.items} items</Link>
+            </Box>
+          )}
         </Box>
         <Box color="fg.muted" w="5em" textAlign="right">
           {Math.max(1, Math.round(source.size / 1024))} kB

@@ -1,4 +1,4 @@
-import { type BodyOf, getTrayEntry, importFile, type Job, listRuns, listSources, getJob } from '@coomb/contract';
+import { type BodyOf, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -9,6 +9,10 @@ export function useSources(project: string) {
 
 export function useRuns(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'runs'], queryFn: () => call(listRuns, { params: { project } }) });
+}
+
+export function useRunResults(project: string, run: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'run', run], queryFn: () => call(listRunResults, { params: { project, run } }) });
 }
 
 export function useTrayEntry(project: string, tray: string) {

@@ -52,8 +52,9 @@ export function FigurePage() {
       kinds.get(item.kind) ?? '',
       collections.get(item.collection) ?? '',
       stateLooks[item.state].label,
+      item.note ?? '',
     ]);
-    const url = URL.createObjectURL(new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State'], ...rows])], { type: 'text/csv' }));
+    const url = URL.createObjectURL(new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State', 'Open'], ...rows])], { type: 'text/csv' }));
     const link = Object.assign(document.createElement('a'), { href: url, download: `${opened.data.label}.csv` });
     link.click();
     URL.revokeObjectURL(url);
@@ -154,6 +155,11 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
               <Box flex="1" truncate fontFamily="serif">
                 {item.title}
               </Box>
+              {item.note && (
+                <Box maxW="24em" color="brick.fg" fontSize="12.5px" truncate title={item.note}>
+                  {item.note}
+                </Box>
+              )}
               <Box w="9em" color="fg.muted" fontSize="12.5px">
                 {kinds.get(item.kind)}
               </Box>

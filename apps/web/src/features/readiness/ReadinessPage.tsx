@@ -77,7 +77,7 @@ function RuleLine({ rule, base }: { rule: Readiness['rules'][number]; base: stri
         )}
       </Box>
       <Box flex="1" minW="0">
-        <Box fontFamily="serif" fontSize="16px">
+        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
           {rule.sentence}
         </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
@@ -134,7 +134,7 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
         {total === 0 ? '–' : open === 0 ? '✓' : <FigureLink base={base} id="state:open" count={open} />}
       </Box>
       <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px">
+        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
           Every need and requirement is verified by fresh results, or waived.
         </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
@@ -169,7 +169,7 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
         {open ? <FigureLink base={base} id="links:open" count={open} /> : '✓'}
       </Box>
       <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px">
+        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
           Every item is linked, and every link was confirmed against what its ends say now.
         </Box>
         <Flex gap="4" fontSize="13px" color="fg.muted">

@@ -1,4 +1,4 @@
-import { verificationStates } from '@coomb/core';
+import { type VerificationState, verificationStates } from '@coomb/core';
 import type { OutlineReply } from '@coomb/contract';
 import { cellAt, centreOf, dipAt, type SectionLayout } from './section-layout';
 
@@ -120,9 +120,61 @@ function paintCell(
   else {
     context.fillStyle = look.colour(`state.${state}`);
     context.fillRect(x, y, side, side);
+    if (side >= 12) paintGlyph(context, look, state, x, y, side);
   }
   if (outline.suspect[row]! > 0 && side >= 6) paintNotch(context, look, x, y, side);
   context.globalAlpha = 1;
+}
+
+/** Strokes of the states that need somebody, in a unit square: told apart without their colour. Verified cells stay plain. */
+const glyphs: Partial<Record<VerificationState, [number, number][][]>> = {
+  failing: [
+    [
+      [0.3, 0.3],
+      [0.7, 0.7],
+    ],
+    [
+      [0.7, 0.3],
+      [0.3, 0.7],
+    ],
+  ],
+  stale: [
+    [
+      [0.32, 0.28],
+      [0.68, 0.28],
+      [0.32, 0.72],
+      [0.68, 0.72],
+      [0.32, 0.28],
+    ],
+  ],
+  partly: [
+    [
+      [0.5, 0.25],
+      [0.5, 0.75],
+    ],
+  ],
+  planned: [
+    [
+      [0.3, 0.5],
+      [0.7, 0.5],
+    ],
+  ],
+  waived: [
+    [
+      [0.3, 0.7],
+      [0.7, 0.3],
+    ],
+  ],
+};
+
+function paintGlyph(context: CanvasRenderingContext2D, { colour }: SectionLook, state: VerificationState, x: number, y: number, side: number): void {
+  const strokes = glyphs[state];
+  if (!strokes) return;
+  context.strokeStyle = colour('bg.panel');
+  context.lineWidth = Math.max(1.2, side / 14);
+  context.beginPath();
+  for (const stroke of strokes) stroke.forEach(([u, v], index) => (index ? context.lineTo : context.moveTo).call(context, x + u * side, y + v * side));
+  context.stroke();
 }
 
 /** A gap is a hole: the ground shows, with a dashed rim. */

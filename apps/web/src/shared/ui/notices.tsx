@@ -16,7 +16,7 @@ export function Notices() {
     <Portal>
       <ChakraToaster toaster={toaster}>
         {(toast) => (
-          <Toast.Root width="sm">
+          <Toast.Root width="sm" bg={toast.type === 'error' ? 'brick.solid' : 'fg'} color="bg">
             <Stack flex="1">
               <Toast.Description>{toast.description}</Toast.Description>
             </Stack>
