@@ -1,0 +1,113 @@
+import { createItem, editItem, getProject, type Item, moveItem, readCollection, withdrawItems } from '@coomb/contract';
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { outlineOf } from '../../testing/outline';
+import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { Specification } from './Specification';
+
+const [collection] = aProject.collections;
+const outline = {
+  ...outlineOf([
+    { reference: 'SYS-001', heading: true },
+    { reference: 'SYS-002', parent: 0 },
+    { reference: 'SYS-003', parent: 0 },
+  ]),
+  id: [21, 22, 23].map(idOf),
+  kind: [0, 0, 0].map(() => aProject.scheme.kinds.findIndex((kind) => kind.id === 'requirement')),
+  title: ['Levels', 'Pool level', 'Alarm'],
+};
+
+const item = (row: number): Item => ({
+  id: outline.id[row]!,
+  node: 100 + row,
+  collection: collection!.id,
+  kind: 'requirement',
+  reference: outline.reference[row]!,
+  title: outline.title[row]!,
+  html: row ? `<p>Text of ${outline.reference[row]}</p>` : '',
+  fields: {},
+  heading: row === 0,
+  parent: row ? outline.id[0]! : null,
+  revision: 3,
+  withdrawn: false,
+  state: 'unplanned',
+});
+
+describe('reading and editing in place', () => {
+  usePage();
+  beforeEach(() => {
+    answer(getProject, aProject);
+    answer(readCollection, { total: 3, items: [0, 1, 2].map(item) });
+  });
+  const open = async (query = '') => {
+    show(<Specification collection={collection!} outline={outline} rows={[0, 1, 2]} />, {
+      path: '/p/:project/shape',
+      at: `/p/${aProject.id}/shape${query}`,
+    });
+    await screen.findByText('Text of SYS-002');
+  };
+  const sent = (method: string) => calls.filter(({ call }) => call.startsWith(method)).at(-1);
+
+  it('shows reference, title and text of each item in order', async () => {
+    await open();
+    expect(screen.getAllByRole('article').map((row) => row.getAttribute('aria-label'))).toEqual(['SYS-001 Levels', 'SYS-002 Pool level', 'SYS-003 Alarm']);
+  });
+
+  it('opens the sheet of a reference beside the text', async () => {
+    await open();
+    await userEvent.click(screen.getByRole('link', { name: 'SYS-003' }));
+    expect(presentAddress()).toContain('item=SYS-003');
+  });
+
+  it('adds after the marked item, by key', async () => {
+    answer(createItem, { ...item(1), id: idOf(24), reference: 'SYS-004', title: 'Untitled' });
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('a');
+    await waitFor(() => expect(sent('POST')!.body).toMatchObject({ collection: collection!.id, title: 'Untitled', after: outline.id[1] }));
+  });
+
+  it('moves by keys below its neighbour, and says when the server refuses', async () => {
+    answer(moveItem, () => {
+      throw new Refusal('move-refused', 'SYS-002 cannot stand below itself.');
+    });
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
+    expect(await screen.findByText('SYS-002 cannot stand below itself.')).toBeTruthy();
+    expect(sent('POST')!.body).toMatchObject({ parent: outline.id[0], after: outline.id[2] });
+  });
+
+  it('withdraws the marked item and says how it comes back', async () => {
+    answer(withdrawItems, { seq: 8, ids: [outline.id[2]!] });
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-003/ }));
+    await userEvent.keyboard('{Delete}');
+    expect(await screen.findByText('Withdrawn. Undo brings it back.')).toBeTruthy();
+    expect(sent('POST')!.body).toEqual({ items: [outline.id[2]] });
+  });
+
+  it('edits the title in place against the revision that was read, and keeps what was typed when it changed meanwhile', async () => {
+    answer(editItem, () => {
+      throw new Refusal('changed-meanwhile', 'SYS-002 was changed by Ben Hale meanwhile.');
+    });
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('{Enter}');
+    const title = await screen.findByRole('textbox', { name: 'Title' });
+    await userEvent.clear(title);
+    await userEvent.type(title, 'Pool level band');
+    await userEvent.click(screen.getByRole('button', { name: /Save/ }));
+    expect((await screen.findAllByText(/changed by Ben Hale meanwhile/)).length).toBeGreaterThan(0);
+    expect(sent('PATCH')!.body).toMatchObject({ revision: 3, title: 'Pool level band' });
+    expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('Pool level band');
+  });
+
+  it('invites to write when there is nothing yet', async () => {
+    answer(createItem, { ...item(1), title: 'Untitled' });
+    show(<Specification collection={collection!} outline={outlineOf([])} rows={[]} />, { path: '/p/:project/shape', at: `/p/${aProject.id}/shape` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Write the first item' }));
+    await waitFor(() => expect(sent('POST')!.body).toMatchObject({ after: null }));
+  });
+});
