@@ -4,6 +4,7 @@ import { CheckService } from './check/check.service.js';
 import type { Database } from './database/database.js';
 import { GatherController } from './gather/gather.controller.js';
 import { GatherRepo } from './gather/gather.repo.js';
+import { ImportAgainService } from './gather/import-again/import-again.service.js';
 import { ImportService } from './gather/import.service.js';
 import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
 import { SystemController } from './http/system.controller.js';
@@ -64,6 +65,7 @@ export class AppModule {
         GatherRepo,
         TrayService,
         ImportService,
+        ImportAgainService,
         CheckService,
         ReportsRepo,
         ReportsService,

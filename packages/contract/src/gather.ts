@@ -87,6 +87,72 @@ export const getTrayEntry = endpoint({
   reply: trayEntry,
 });
 
+const valueSchema = z.union([z.string(), z.number(), z.boolean(), z.null(), z.array(z.string())]);
+const sideSchema = z.enum(['mine', 'theirs']);
+export const choicesSchema = z.record(z.string().max(60), z.union([sideSchema, z.record(z.string().max(100), sideSchema)]));
+
+/** Which file is a newer version of which source, and which of its items is which: `pairs` corrects what Coomb matched by itself. */
+const againSchema = z.object({
+  source: idSchema,
+  pairs: z
+    .array(z.tuple([z.number().int().min(0), idSchema.nullable()]))
+    .max(10_000)
+    .default([]),
+});
+
+export const comparedField = z.object({
+  /** `title`, `text`, `kind`, `heading`, or `field:<id>`. */
+  field: z.string(),
+  label: z.string(),
+  base: valueSchema.optional(),
+  mine: valueSchema,
+  theirs: valueSchema,
+  verdict: z.enum(['theirs', 'mine', 'both', 'conflict']),
+});
+export const comparedEntry = z.object({
+  id: z.string(),
+  sort: z.enum(['new', 'changed', 'moved', 'removed', 'returned', 'same']),
+  conflict: z.boolean(),
+  /** The item that stands here. */
+  mine: z.object({ id: idSchema, reference: z.string(), title: z.string(), html: z.string(), heading: z.boolean(), links: z.number() }).nullable(),
+  /** The item of the newer version. */
+  theirs: z.object({ draft: z.number(), key: z.string().nullable(), title: z.string(), html: z.string(), heading: z.boolean(), place: z.string() }).nullable(),
+  match: z.object({ reason: z.enum(['chosen', 'key', 'same text', 'similar text']), likeness: z.number() }).nullable(),
+  fields: z.array(comparedField),
+  linksAdded: z.array(z.string()),
+  linksRemoved: z.array(z.string()),
+  place: z.object({ from: z.string(), to: z.string(), conflict: z.boolean() }).nullable(),
+});
+export type ComparedEntry = z.infer<typeof comparedEntry>;
+export const comparisonReply = z.object({
+  /** Change number that the comparison holds for: the import names it again. */
+  seq: z.number(),
+  source: z.object({ id: idSchema, name: z.string(), importedAt: timeSchema }),
+  collection: z.object({ id: idSchema, name: z.string() }),
+  counts: z.object({
+    new: z.number(),
+    changed: z.number(),
+    moved: z.number(),
+    removed: z.number(),
+    returned: z.number(),
+    same: z.number(),
+    conflicts: z.number(),
+  }),
+  /** Everything but what is the same and was matched by its key. */
+  entries: z.array(comparedEntry),
+  issues: z.array(issueSchema),
+});
+export type Comparison = z.infer<typeof comparisonReply>;
+
+export const compareFile = endpoint({
+  method: 'POST',
+  path: '/projects/:project/tray/:tray/compare',
+  summary: 'Compare a handed-in file with what came from an older version of it, and with what stands here now; nothing is stored',
+  params: trayParams,
+  body: againSchema.extend({ documentRecipe: documentRecipeSchema.optional(), sheetRecipe: sheetRecipeSchema.optional() }),
+  reply: comparisonReply,
+});
+
 export const importFile = endpoint({
   method: 'POST',
   path: '/projects/:project/tray/:tray/import',
@@ -109,6 +175,8 @@ export const importFile = endpoint({
     documentRecipe: documentRecipeSchema.optional(),
     sheetRecipe: sheetRecipeSchema.optional(),
     runName: z.string().max(200).optional(),
+    /** Import as a newer version of a source. */
+    again: againSchema.extend({ seq: z.number().int(), choices: choicesSchema.default({}) }).optional(),
   }),
   reply: z.object({ job: idSchema }),
 });
@@ -156,6 +224,9 @@ export const sourceSchema = z.object({
   importedBy: z.string(),
   items: z.number(),
   issues: z.array(issueSchema),
+  /** First version of the same file. */
+  lineage: idSchema,
+  collection: idSchema.nullable(),
 });
 export const listSources = endpoint({
   method: 'GET',

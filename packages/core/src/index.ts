@@ -24,3 +24,6 @@ export * from './recipe/apply-document-recipe.js';
 export * from './recipe/sheet-recipe.js';
 export * from './recipe/field-value.js';
 export * from './results/match-results.js';
+export * from './merge/match-versions.js';
+export * from './merge/merge-versions.js';
+export * from './merge/resolve-merge.js';

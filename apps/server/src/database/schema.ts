@@ -1,4 +1,4 @@
-import type { FieldValue, Issue, Scheme, SourcePlace } from '@coomb/core';
+import type { ExchangeBase, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
 import { boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 
 const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
@@ -50,6 +50,8 @@ export const items = pgTable(
     externalId: text('external_id'),
     sourceId: uuid('source_id'),
     place: jsonb('place').$type<SourcePlace>(),
+    /** What was last exchanged of the item with its source: the base of the next three-way merge. */
+    base: jsonb('base').$type<ExchangeBase>(),
     createdAt: time('created_at').notNull(),
     changedAt: time('changed_at').notNull(),
     changedBy: text('changed_by').notNull(),
@@ -90,8 +92,55 @@ export const sources = pgTable(
     importedBy: text('imported_by').notNull(),
     recipe: jsonb('recipe').$type<unknown>(),
     issues: jsonb('issues').$type<Issue[]>().notNull(),
+    /** First version of the same file; its own id when it is the first. Items point at this. */
+    lineageId: uuid('lineage_id'),
+    /** Where its items went. */
+    collectionId: uuid('collection_id'),
+    /** What was chosen when it was merged with what stood here. */
+    choices: jsonb('choices').$type<Record<string, MergeChoice>>(),
+    recipeId: uuid('recipe_id'),
   },
   (table) => [index('source_project').on(table.projectId)],
+);
+
+/** Where each item stands in each version of its source. */
+export const places = pgTable(
+  'place',
+  {
+    sourceId: uuid('source_id').notNull(),
+    itemId: uuid('item_id').notNull(),
+    place: jsonb('place').$type<SourcePlace>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sourceId, table.itemId] }), index('place_item').on(table.itemId)],
+);
+
+/** Recipes kept in the project. */
+export const recipes = pgTable('recipe', {
+  ...tracked(),
+  name: text('name').notNull(),
+  /** Sort of file it reads: document, sheet or exchange. */
+  reads: text('reads').$type<'document' | 'sheet'>().notNull(),
+  body: jsonb('body').$type<unknown>().notNull(),
+  changedAt: time('changed_at').notNull(),
+  changedBy: text('changed_by').notNull(),
+});
+
+/** A passage of a source that became an item, or a field of one. */
+export const clippings = pgTable(
+  'clipping',
+  {
+    ...tracked(),
+    sourceId: uuid('source_id').notNull(),
+    itemId: uuid('item_id').notNull(),
+    /** `title`, `text`, or a field. */
+    field: text('field').notNull(),
+    /** Index of the block, and the characters of its text. */
+    block: integer('block').notNull(),
+    start: integer('start').notNull(),
+    end: integer('end').notNull(),
+    quote: text('quote').notNull(),
+  },
+  (table) => [index('clipping_source').on(table.sourceId), index('clipping_item').on(table.itemId)],
 );
 
 /** Original files, and pictures taken from them, kept beside what came of them. */

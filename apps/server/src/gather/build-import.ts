@@ -3,6 +3,7 @@ import { pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/items.service.js';
 import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { linksByDraft, valuesOf } from './import-again/exchange.js';
 
 export interface ImportContext {
   state: ProjectState;
@@ -25,7 +26,7 @@ export interface BuiltImport {
 /** Turns what a recipe made of a file into rows: references given, links resolved, rich text sanitised. Nothing is stored here. */
 export function buildImport(context: ImportContext, outcome: RecipeOutcome): BuiltImport {
   const issues: Issue[] = [...outcome.issues];
-  const rows = buildItems(context, outcome.drafts, issues);
+  const rows = buildItems(context, outcome, issues);
   const links = buildLinks(context, outcome, rows, issues);
   const changes: Change[] = [
     ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
@@ -34,8 +35,26 @@ export function buildImport(context: ImportContext, outcome: RecipeOutcome): Bui
   return { changes, items: rows.length, links: links.length, issues };
 }
 
-function buildItems(context: ImportContext, drafts: readonly Draft[], issues: Issue[]): ItemRow[] {
-  const { state, collection, person, now } = context;
+function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): ItemRow[] {
+  const { state, collection } = context;
+  const nameItem = buildNaming(context, drafts, issues);
+  const linksOf = linksByDraft(links);
+  const ranks = new Map<number, number>();
+  const firstRank = state.items.reduce((most, item) => (item.collectionId === collection.id && item.parentId === null ? Math.max(most, item.rank) : most), 0);
+  const rows: ItemRow[] = [];
+  for (const draft of drafts) {
+    const rank = (ranks.get(draft.parent) ?? (draft.parent < 0 ? firstRank : 0)) + 1024;
+    ranks.set(draft.parent, rank);
+    const parentId = draft.parent < 0 ? null : rows[draft.parent]!.id;
+    rows.push({ ...buildItem(context, draft, nameItem(draft)), parentId, rank });
+    rows.at(-1)!.base = { values: valuesOf(rows.at(-1)!), links: linksOf.get(draft.key) ?? [], parent: parentId, order: draft.key };
+  }
+  return rows;
+}
+
+/** References for drafts: their own where it is free, else the next of the collection's prefix, with a remark. */
+export function buildNaming(context: ImportContext, drafts: readonly Draft[], issues: Issue[]): (draft: Draft) => string {
+  const { state, collection } = context;
   const taken = new Set(drafts.filter((draft) => draft.reference !== null).map((draft) => draft.reference!.toLowerCase()));
   const next = new Map<string, number>();
   const give = (prefix: string): string => {
@@ -46,52 +65,57 @@ function buildItems(context: ImportContext, drafts: readonly Draft[], issues: Is
       return reference;
     }
   };
-  const ranks = new Map<number, number>();
-  const firstRank = state.items.reduce((most, item) => (item.collectionId === collection.id && item.parentId === null ? Math.max(most, item.rank) : most), 0);
-  const rows: ItemRow[] = [];
-  for (const draft of drafts) {
-    const rank = (ranks.get(draft.parent) ?? (draft.parent < 0 ? firstRank : 0)) + 1024;
-    ranks.set(draft.parent, rank);
-    let { reference } = draft;
-    if (reference !== null && state.byReference.has(reference.toLowerCase())) {
-      const given = give(collection.prefix);
-      issues.push({
-        severity: 'warning',
-        code: 'reference-taken',
-        at: draft.place.says,
-        message: `${reference} is the reference of an item that the project has already; this one is ${given}`,
-      });
-      reference = given;
-    }
-    const fields = cleanFields(state.scheme, draft.kind, draft.fields);
-    rows.push({
-      id: context.newId(),
-      projectId: state.id,
-      revision: 1,
-      withdrawn: false,
-      collectionId: collection.id,
-      kind: draft.kind,
-      reference: reference ?? give(draft.role === 'section' ? `${collection.prefix}-S` : collection.prefix),
-      title: draft.title.slice(0, 500),
-      html: placePictures(sanitiseRichText(draft.html), context.pictureAddress),
-      fields,
-      heading: draft.role === 'section',
-      parentId: draft.parent < 0 ? null : rows[draft.parent]!.id,
-      rank,
-      meaningSeq: state.seq + 1,
-      origin: 'imported',
-      externalId: draft.externalId,
-      sourceId: context.sourceId,
-      place: draft.place,
-      createdAt: now,
-      changedAt: now,
-      changedBy: person,
+  return (draft) => {
+    if (draft.reference === null) return give(draft.role === 'section' ? `${collection.prefix}-S` : collection.prefix);
+    if (!state.byReference.has(draft.reference.toLowerCase())) return draft.reference;
+    const given = give(collection.prefix);
+    issues.push({
+      severity: 'warning',
+      code: 'reference-taken',
+      at: draft.place.says,
+      message: `${draft.reference} is the reference of an item that the project has already; this one is ${given}`,
     });
-  }
-  return rows;
+    return given;
+  };
 }
 
-function buildLinks(context: ImportContext, outcome: RecipeOutcome, rows: readonly ItemRow[], issues: Issue[]): LinkRow[] {
+/** What a draft holds, cleaned as it will be stored. */
+export function buildContent({ state, pictureAddress }: ImportContext, draft: Draft): Pick<ItemRow, 'title' | 'html' | 'kind' | 'heading' | 'fields'> {
+  return {
+    title: draft.title.slice(0, 500),
+    html: placePictures(sanitiseRichText(draft.html), pictureAddress),
+    kind: draft.kind,
+    heading: draft.role === 'section',
+    fields: cleanFields(state.scheme, draft.kind, draft.fields),
+  };
+}
+
+/** A new row for a draft, at the top of its collection until it is given its place. */
+export function buildItem(context: ImportContext, draft: Draft, reference: string): ItemRow {
+  const { state, collection, person, now } = context;
+  return {
+    id: context.newId(),
+    projectId: state.id,
+    revision: 1,
+    withdrawn: false,
+    collectionId: collection.id,
+    reference,
+    ...buildContent(context, draft),
+    parentId: null,
+    rank: 0,
+    meaningSeq: state.seq + 1,
+    origin: 'imported',
+    externalId: draft.externalId,
+    sourceId: context.sourceId,
+    place: draft.place,
+    base: null,
+    createdAt: now,
+    changedAt: now,
+    changedBy: person,
+  };
+}
+
+export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly ItemRow[], issues: Issue[]): LinkRow[] {
   const { state } = context;
   const byKey = new Map<string, { id: string; kind: string; reference: string; meaningSeq: number }>();
   for (const item of state.items) {
@@ -124,7 +148,7 @@ function buildLinks(context: ImportContext, outcome: RecipeOutcome, rows: readon
       continue;
     }
     const key = `${link.linkKind} ${from.id} ${to.id}`;
-    if (seen.has(key)) continue;
+    if (seen.has(key) || isLinked(state, link.linkKind, from.id, to.id)) continue;
     seen.add(key);
     links.push({
       id: context.newId(),
@@ -147,7 +171,13 @@ function buildLinks(context: ImportContext, outcome: RecipeOutcome, rows: readon
   return links;
 }
 
-function placePictures(html: string, addresses: Map<string, string>): string {
+function isLinked(state: ProjectState, linkKind: string, from: string, to: string): boolean {
+  const [fromNode, toNode] = [state.nodeOf.get(from), state.nodeOf.get(to)];
+  if (fromNode === undefined || toNode === undefined) return false;
+  return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => state.graph.to[link] === toNode);
+}
+
+export function placePictures(html: string, addresses: Map<string, string>): string {
   if (!html.includes(pictureScheme)) return html;
   return html.replace(/<img src="coomb-picture:([^"]*)"([^>]*)>/g, (_, name: string, rest: string) => {
     const address = addresses.get(name.replace(/&amp;/g, '&'));

@@ -1,5 +1,6 @@
 import {
   cancelJob,
+  compareFile,
   CoombError,
   getFile,
   getJob,
@@ -20,6 +21,7 @@ import { JobsService } from '../jobs/jobs.service.js';
 import { asIso } from '../ledger/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { type FileRow, GatherRepo } from './gather.repo.js';
+import { ImportAgainService } from './import-again/import-again.service.js';
 import { ImportService } from './import.service.js';
 import { TrayService } from './tray.service.js';
 
@@ -30,6 +32,7 @@ export class GatherController {
   constructor(
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(ImportService) private readonly imports: ImportService,
+    @Inject(ImportAgainService) private readonly again: ImportAgainService,
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
@@ -45,6 +48,11 @@ export class GatherController {
   @Route(getTrayEntry)
   getTray(@Call(getTrayEntry) { params }: Input<typeof getTrayEntry>) {
     return this.tray.get(params.project, params.tray);
+  }
+
+  @Route(compareFile)
+  compare(@Call(compareFile) { params, body, person }: Input<typeof compareFile>) {
+    return this.again.compare(params.project, person, params.tray, body);
   }
 
   @Route(importFile)
@@ -70,7 +78,7 @@ export class GatherController {
   @Route(listSources)
   async listSources(@Call(listSources) { params }: Input<typeof listSources>) {
     const rows = await this.repo.listSources(params.project);
-    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues }) => ({
+    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues, lineageId, collectionId }) => ({
       id,
       name,
       format,
@@ -79,6 +87,8 @@ export class GatherController {
       importedBy,
       items,
       issues,
+      lineage: lineageId ?? id,
+      collection: collectionId,
     }));
   }
 

@@ -4,7 +4,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import type { Connection, Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import type { SourceRow } from '../ledger/change.js';
+import type { DrawingRow, SourceRow } from '../ledger/change.js';
 
 export type ResultRow = typeof schema.results.$inferSelect;
 export type FileRow = typeof schema.files.$inferSelect;
@@ -26,6 +26,22 @@ export class GatherRepo {
 
   async insertResults(tx: Connection, rows: ResultRow[]): Promise<void> {
     for (let at = 0; at < rows.length; at += 1000) await tx.insert(schema.results).values(rows.slice(at, at + 1000));
+  }
+
+  async insertPlaces(tx: Connection, rows: (typeof schema.places.$inferInsert)[]): Promise<void> {
+    for (let at = 0; at < rows.length; at += 5000) await tx.insert(schema.places).values(rows.slice(at, at + 5000));
+  }
+
+  /** Pictures stored with any version of a source: id by the hash of their bytes. */
+  async findPictures(project: string, lineage: string): Promise<Map<string, string>> {
+    const { rows } = await this.db.execute(sql`
+      select file.id, encode(sha256(file.bytes), 'hex') as hash from file join source on source.id = file.source_id
+      where file.project_id = ${project} and source.lineage_id = ${lineage} and file.id <> file.source_id`);
+    return new Map((rows as { id: string; hash: string }[]).map(({ id, hash }) => [hash, id]));
+  }
+
+  findDrawings(collection: string): Promise<DrawingRow[]> {
+    return this.db.select().from(schema.drawings).where(eq(schema.drawings.collectionId, collection));
   }
 
   async getFile(project: string, id: string): Promise<FileRow> {
@@ -56,7 +72,7 @@ export class GatherRepo {
       sql`select source_id as id, count(*)::int as count from item where project_id = ${project} and not withdrawn and not heading and source_id is not null group by source_id`,
     );
     const countOf = new Map((counts.rows as { id: string; count: number }[]).map((row) => [row.id, row.count]));
-    return rows.map((row) => ({ ...row, items: countOf.get(row.id) ?? 0 }));
+    return rows.map((row) => ({ ...row, items: countOf.get(row.lineageId ?? row.id) ?? 0 }));
   }
 
   async listRuns(project: string): Promise<RunSummary[]> {

@@ -1,15 +1,17 @@
 import type { BodyOf, importFile, Job } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { applyDocumentRecipe, applySheetRecipe, proposeDocumentRecipe, proposeSheetRecipe, type RecipeOutcome, type Scheme } from '@coomb/core';
-import { applyModelRecipe, type FileContent } from '@coomb/formats';
+import type { FileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
-import type { Change, CollectionRow, DrawingRow, RunRow, SourceRow } from '../ledger/change.js';
+import type { Change, CollectionRow, RunRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { applyRecipe } from './apply-recipe.js';
 import { buildImport } from './build-import.js';
-import { type FileRow, GatherRepo, type ResultRow } from './gather.repo.js';
+import { GatherRepo, type ResultRow } from './gather.repo.js';
+import { ImportAgainService } from './import-again/import-again.service.js';
+import { buildDrawings, buildFiles, buildSource } from './source-rows.js';
 import { matchCases, type TrayFile, TrayService } from './tray.service.js';
 
 export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
@@ -25,6 +27,7 @@ export class ImportService {
     @Inject(GatherRepo) private readonly repo: GatherRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(JobsService) private readonly jobs: JobsService,
+    @Inject(ImportAgainService) private readonly again: ImportAgainService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -39,6 +42,7 @@ export class ImportService {
 
   async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
     await handle.step(0.05, 'Reading the file');
+    if (wish.again) return this.again.run(projectId, person, file, { ...wish, again: wish.again }, handle);
     return file.content.type === 'results'
       ? this.importResults(projectId, person, file, file.content, wish, handle)
       : this.importItems(projectId, person, file, file.content, wish, handle);
@@ -56,14 +60,14 @@ export class ImportService {
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const { collection, change } = this.chooseCollection(state, wish);
-      const source = this.buildSource(projectId, person, now, file, wish);
-      const { files, addresses } = this.buildFiles(projectId, source.id, file);
+      const source = { ...buildSource(this.clock, projectId, person, now, file, wish), collectionId: collection.id };
+      const { files, addresses } = buildFiles(this.clock, projectId, source.id, file);
       const recipe = applyRecipe(state.scheme, content, wish);
       await handle.step(0.15, 'Making items');
       const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
       source.issues = [...content.issues, ...built.issues];
       Object.assign(outcome, { collection: collection.id, items: built.items, links: built.links, issues: source.issues });
-      const drawings = content.type === 'model' ? this.buildDrawings(projectId, collection.id, content) : [];
+      const drawings = content.type === 'model' ? buildDrawings(this.clock, projectId, collection.id, content.model) : [];
       const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
       return {
         person,
@@ -87,8 +91,8 @@ export class ImportService {
     const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
-      const source = this.buildSource(projectId, person, now, file, wish);
-      const { files } = this.buildFiles(projectId, source.id, file);
+      const source = buildSource(this.clock, projectId, person, now, file, wish);
+      const { files } = buildFiles(this.clock, projectId, source.id, file);
       const matches = matchCases(state, content.results.cases);
       const run: RunRow = {
         id: this.clock.newId(),
@@ -160,64 +164,6 @@ export class ImportService {
       rank: state.seq + 1,
     };
     return { collection, change: { entity: 'collection', before: null, after: collection } };
-  }
-
-  private buildSource(projectId: string, person: string, now: string, file: TrayFile, wish: ImportWish): SourceRow {
-    return {
-      id: this.clock.newId(),
-      projectId,
-      revision: 1,
-      withdrawn: false,
-      name: file.name,
-      format: file.format.id,
-      mediaType: file.format.mediaType,
-      size: file.bytes.length,
-      importedAt: now,
-      importedBy: person,
-      recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null,
-      issues: [],
-    };
-  }
-
-  /** The original, under the id of its source, and the pictures in it. */
-  private buildFiles(projectId: string, sourceId: string, file: TrayFile): { files: FileRow[]; addresses: Map<string, string> } {
-    const files: FileRow[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: file.bytes }];
-    const addresses = new Map<string, string>();
-    if (file.content.type === 'document')
-      for (const [name, picture] of file.content.document.pictures) {
-        const id = this.clock.newId();
-        addresses.set(name, `/api/projects/${projectId}/files/${id}`);
-        files.push({ id, projectId, sourceId, name, mediaType: picture.mediaType, bytes: picture.bytes });
-      }
-    return { files, addresses };
-  }
-
-  private buildDrawings(projectId: string, collectionId: string, content: Extract<FileContent, { type: 'model' }>): Change[] {
-    return content.model.drawings.map((drawing): Change => {
-      const after: DrawingRow = {
-        id: this.clock.newId(),
-        projectId,
-        revision: 1,
-        withdrawn: false,
-        collectionId,
-        name: drawing.name,
-        externalId: drawing.id,
-        body: { shapes: drawing.shapes, routes: drawing.routes },
-      };
-      return { entity: 'drawing', before: null, after };
-    });
-  }
-}
-
-function applyRecipe(scheme: Scheme, content: Exclude<FileContent, { type: 'results' }>, wish: ImportWish): RecipeOutcome {
-  try {
-    if (content.type === 'document')
-      return applyDocumentRecipe(scheme, wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document), content.document);
-    if (content.type === 'sheets') return applySheetRecipe(scheme, wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets), content.sheets);
-    return applyModelRecipe(scheme, content.model);
-  } catch (error) {
-    if (error instanceof RangeError) throw new CoombError('input-invalid', `${error.message}.`, undefined, { cause: error });
-    throw error;
   }
 }
 

@@ -53,6 +53,7 @@ export class ItemsService {
         externalId: null,
         sourceId: null,
         place: null,
+        base: null,
         createdAt: now,
         changedAt: now,
         changedBy: person,

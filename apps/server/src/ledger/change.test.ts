@@ -20,6 +20,7 @@ const item = (more: Partial<ItemRow> = {}): ItemRow => ({
   externalId: null,
   sourceId: null,
   place: null,
+  base: null,
   createdAt: '2026-11-01T08:00:00.000Z',
   changedAt: '2026-11-01T08:00:00.000Z',
   changedBy: 'Ada',

@@ -7,6 +7,8 @@ export type SourceRow = typeof schema.sources.$inferSelect;
 export type DrawingRow = typeof schema.drawings.$inferSelect;
 export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
+export type RecipeRow = typeof schema.recipes.$inferSelect;
+export type ClippingRow = typeof schema.clippings.$inferSelect;
 
 /** Rows that can be undone, by what they are. */
 export interface Entities {
@@ -17,6 +19,8 @@ export interface Entities {
   drawing: DrawingRow;
   run: RunRow;
   waiver: WaiverRow;
+  recipe: RecipeRow;
+  clipping: ClippingRow;
 }
 export type Entity = keyof Entities;
 
@@ -34,9 +38,10 @@ export function isAsLeft(change: Change, current: Change['after']): boolean {
   return canonical(change.after) === canonical(current);
 }
 
-/** The database writes times its own way, so times are compared as moments. */
+/** The database writes times its own way, so times are compared as moments; columns added since count as the nothing they hold. */
 function canonical(row: object): string {
   return JSON.stringify(row, (key, value: unknown) => {
+    if (value === null) return undefined;
     if (key === 'revision' || key === 'changedAt' || key === 'changedBy') return undefined;
     if ((key === 'at' || key.endsWith('At')) && typeof value === 'string') return new Date(value).getTime();
     if (value && typeof value === 'object' && !Array.isArray(value)) return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));

@@ -26,6 +26,8 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
       };
     case 'waiver':
       return { ...row, item: brief(change.after.itemId), name: change.after.reason };
+    case 'clipping':
+      return { ...row, item: brief(change.after.itemId), name: change.after.quote.slice(0, 200) };
     default:
       return { ...row, name: change.after.name };
   }

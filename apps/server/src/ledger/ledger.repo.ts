@@ -15,6 +15,8 @@ const tables: Record<Entity, PgTable> = {
   drawing: schema.drawings,
   run: schema.runs,
   waiver: schema.waivers,
+  recipe: schema.recipes,
+  clipping: schema.clippings,
 };
 const tableNames: Record<Entity, string> = {
   collection: 'collection',
@@ -24,6 +26,8 @@ const tableNames: Record<Entity, string> = {
   drawing: 'drawing',
   run: 'run',
   waiver: 'waiver',
+  recipe: 'recipe',
+  clipping: 'clipping',
 };
 const CHUNK = 2000;
 

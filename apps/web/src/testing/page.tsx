@@ -54,7 +54,7 @@ function matches(path: string, actual: string): boolean {
 }
 
 async function answerCall(input: string, init: RequestInit = {}): Promise<Response> {
-  const url = new URL(input, 'http://coomb.test');
+  const url = new URL(input, location.href);
   const method = init.method ?? 'GET';
   const body = typeof init.body === 'string' ? JSON.parse(init.body) : undefined;
   calls.push({ call: `${method} ${url.pathname.replace('/api', '')}`, body });

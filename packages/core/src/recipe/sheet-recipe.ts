@@ -17,8 +17,21 @@ export interface SheetRecipe {
   columns: { name: string; meaning: Meaning }[];
 }
 
-/** A first recipe for a workbook: the sheet and row with the most column names that mean something. */
-export function proposeSheetRecipe(scheme: Scheme, sheets: readonly SourceSheet[], kind = 'testCase'): SheetRecipe {
+/**
+ * A first recipe for a workbook: the sheet and row with the most column names that mean something. Without a kind it is guessed:
+ * columns that only tests have make tests, a sheet named for needs holds needs, others requirements.
+ */
+export function proposeSheetRecipe(scheme: Scheme, sheets: readonly SourceSheet[], kind?: string): SheetRecipe {
+  if (kind !== undefined) return proposeColumns(scheme, sheets, kind);
+  const asTests = proposeColumns(scheme, sheets, 'testCase');
+  const isTests = asTests.columns.some(
+    ({ meaning }) =>
+      (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
+  );
+  return isTests ? asTests : proposeColumns(scheme, sheets, /need/i.test(asTests.sheet) ? 'need' : 'requirement');
+}
+
+function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: string): SheetRecipe {
   let best: SheetRecipe = { name: 'Proposed from the sheet', sheet: sheets[0]?.name ?? '', headerRow: 0, kind, columns: [] };
   let bestScore = -1;
   for (const sheet of sheets)

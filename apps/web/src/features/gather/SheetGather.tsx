@@ -28,7 +28,7 @@ const PREFIX: Record<string, string> = { need: 'NEED', requirement: 'REQ', testC
 export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const sheets = content.sheets as SourceSheet[];
-  const [recipe, setRecipe] = useState<SheetRecipe>(() => guessKind(content.recipe as SheetRecipe, scheme, sheets));
+  const [recipe, setRecipe] = useState(content.recipe as SheetRecipe);
   const deferred = useDeferredValue(recipe);
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
@@ -154,14 +154,4 @@ export function SheetGather({ entry, content }: Props) {
       />
     </Flex>
   );
-}
-
-/** Sheets with columns that only tests have are tests; a file named for needs holds needs; others requirements. */
-function guessKind(proposed: SheetRecipe, scheme: Parameters<typeof proposeSheetRecipe>[0], sheets: SourceSheet[]): SheetRecipe {
-  const isTests = proposed.columns.some(
-    ({ meaning }) =>
-      (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
-  );
-  if (isTests) return proposed;
-  return proposeSheetRecipe(scheme, sheets, /need/i.test(proposed.sheet) ? 'need' : 'requirement');
 }

@@ -1,0 +1,253 @@
+import {
+  buildRanks,
+  type Draft,
+  type ExchangeBase,
+  type Issue,
+  isSame,
+  type MergeChoice,
+  type MergeEntry,
+  mergeOrder,
+  type RecipeOutcome,
+  type Resolution,
+  resolveEntry,
+} from '@coomb/core';
+import { changesMeaning, cleanFields } from '../../items/items.service.js';
+import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
+import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
+import type { Comparison } from './compare-versions.js';
+import { readLink, withValues, writeLink } from './exchange.js';
+
+export interface BuiltImportAgain {
+  changes: Change[];
+  counts: { added: number; changed: number; moved: number; withdrawn: number; links: number; unlinked: number };
+  issues: Issue[];
+  /** Item of each draft by its key, for the places; missing where a new draft was not taken. */
+  itemOf: Map<number, string>;
+  /** Links to withdraw, as pairs of ids. */
+  unlink: { linkKind: string; from: string; to: string }[];
+}
+
+/** Name of an entry that choices are kept under: `t12` for draft 12, `m<id>` for an item that the newer version lacks. */
+export function entryId(comparison: Comparison, entry: MergeEntry): string {
+  return entry.theirs >= 0 ? `t${entry.theirs}` : `m${comparison.mine[entry.mine]!.id}`;
+}
+
+/** Turns a comparison and what was chosen into rows. Nothing is stored here. */
+export function buildImportAgain(
+  context: ImportContext,
+  comparison: Comparison,
+  outcome: RecipeOutcome,
+  choices: Record<string, MergeChoice>,
+): BuiltImportAgain {
+  return new ImportAgain(context, comparison, outcome, choices).build();
+}
+
+class ImportAgain {
+  private readonly issues: Issue[];
+  private readonly after: (ItemRow | undefined)[];
+  /** Final row of each draft, where it has one. */
+  private readonly rowOf = new Map<number, ItemRow>();
+  private readonly resolved: { entry: MergeEntry; resolution: Resolution }[];
+  /** Ids that get a new place among their siblings. */
+  private readonly loose = new Set<string>();
+  private readonly counts = { added: 0, changed: 0, moved: 0, withdrawn: 0, links: 0, unlinked: 0 };
+
+  constructor(
+    private readonly context: ImportContext,
+    private readonly comparison: Comparison,
+    private readonly outcome: RecipeOutcome,
+    choices: Record<string, MergeChoice>,
+  ) {
+    this.issues = [...outcome.issues];
+    this.after = comparison.rows.map((row) => ({ ...row }));
+    this.resolved = comparison.merge.entries.map((entry) => ({ entry, resolution: resolveEntry(entry, choices[entryId(comparison, entry)]) }));
+  }
+
+  build(): BuiltImportAgain {
+    const nameItem = buildNaming(this.context, this.newDrafts(), this.issues);
+    for (const { entry, resolution } of this.resolved) {
+      if (entry.theirs < 0) this.withdraw(entry, resolution);
+      else if (entry.mine < 0) this.add(entry, resolution, nameItem);
+      else this.update(entry, resolution);
+    }
+    this.settleBases();
+    this.placeLoose();
+    const { links, unlink } = this.settleLinks();
+    return {
+      changes: [...this.itemChanges(), ...links.map((after): Change => ({ entity: 'link', before: null, after }))],
+      counts: { ...this.counts, links: links.length, unlinked: unlink.length },
+      issues: this.issues,
+      itemOf: new Map([...this.rowOf].map(([draft, row]) => [draft, row.id])),
+      unlink,
+    };
+  }
+
+  private newDrafts(): Draft[] {
+    return this.resolved.filter(({ resolution }) => resolution.create).map(({ entry }) => this.comparison.drafts[entry.theirs]!);
+  }
+
+  private withdraw(entry: MergeEntry, resolution: Resolution): void {
+    if (!resolution.withdraw) return;
+    this.after[entry.mine]!.withdrawn = true;
+    this.counts.withdrawn++;
+  }
+
+  private add(entry: MergeEntry, resolution: Resolution, nameItem: (draft: Draft) => string): void {
+    if (!resolution.create) return;
+    const draft = this.comparison.drafts[entry.theirs]!;
+    const row = { ...buildItem(this.context, draft, nameItem(draft)), parentId: this.parentOf(entry.theirs) };
+    this.rowOf.set(entry.theirs, row);
+    this.loose.add(row.id);
+    this.counts.added++;
+  }
+
+  private update(entry: MergeEntry, resolution: Resolution): void {
+    const before = this.comparison.rows[entry.mine]!;
+    const row = this.after[entry.mine]!;
+    this.rowOf.set(entry.theirs, row);
+    const { state, person, now } = this.context;
+    if (Object.keys(resolution.values).length > 0) {
+      Object.assign(row, withValues(row, resolution.values));
+      row.fields = cleanFields(state.scheme, row.kind, row.fields);
+      if (changesMeaning(state.scheme, before, row)) row.meaningSeq = state.seq + 1;
+      Object.assign(row, { changedAt: now, changedBy: person });
+      this.counts.changed++;
+    }
+    if (resolution.restore) row.withdrawn = false;
+    if (row.externalId === null) row.externalId = this.comparison.drafts[entry.theirs]!.externalId;
+    row.sourceId ??= this.context.sourceId;
+    if (!resolution.place) return;
+    const parent = this.parentOf(entry.theirs);
+    if (parent !== null && this.isBelow(parent, row.id)) {
+      this.issues.push({
+        severity: 'warning',
+        code: 'move-refused',
+        at: row.reference,
+        message: `${row.reference} cannot be moved below itself; it stays where it is`,
+      });
+      return;
+    }
+    row.parentId = parent;
+    this.loose.add(row.id);
+    this.counts.moved++;
+  }
+
+  /** The item that a draft's parent is; the nearest taken one above where that was not taken. */
+  private parentOf(draft: number): string | null {
+    for (let up = this.comparison.drafts[draft]!.parent; up >= 0; up = this.comparison.drafts[up]!.parent) {
+      const row = this.rowOf.get(up);
+      if (row && !row.withdrawn) return row.id;
+    }
+    return null;
+  }
+
+  private isBelow(id: string, ancestor: string): boolean {
+    const parents = new Map([...this.after, ...this.rowOf.values()].map((row) => [row!.id, row!.parentId]));
+    const seen = new Set<string>();
+    for (let at: string | null | undefined = id; at && !seen.has(at); at = parents.get(at)) {
+      if (at === ancestor) return true;
+      seen.add(at);
+    }
+    return false;
+  }
+
+  /** What is exchanged now is the base of the next comparison. Order numbers stay where the order did, new ones go between. */
+  private settleBases(): void {
+    const siblings = new Map<string, number[]>();
+    this.comparison.drafts.forEach((draft, index) => {
+      if (!this.rowOf.has(index)) return;
+      const key = String(draft.parent);
+      siblings.set(key, [...(siblings.get(key) ?? []), index]);
+    });
+    const entryOf = new Map(this.resolved.map(({ entry }) => [entry.theirs, entry]));
+    for (const list of siblings.values()) {
+      const orders = new Map<string, number>();
+      const unsettled = new Set<string>();
+      for (const draft of list) {
+        const entry = entryOf.get(draft)!;
+        const base = entry.mine < 0 ? null : this.comparison.mine[entry.mine]!.base;
+        if (base && !entry.place) orders.set(String(draft), base.order);
+        else unsettled.add(String(draft));
+      }
+      const given = buildRanks(list.map(String), orders, unsettled);
+      for (const draft of list) this.settleBase(draft, given.get(String(draft)) ?? orders.get(String(draft))!);
+    }
+  }
+
+  private settleBase(draft: number, order: number): void {
+    const row = this.rowOf.get(draft)!;
+    const { values, links } = this.comparison.theirs[draft]!;
+    const parentDraft = this.comparison.drafts[draft]!.parent;
+    const parent = parentDraft < 0 ? null : (this.rowOf.get(parentDraft)?.id ?? null);
+    const base: ExchangeBase = { values, links, parent, order };
+    if (!row.base || !isSameBase(row.base, base)) row.base = base;
+  }
+
+  /** New and moved items take their place among their siblings as they stand here. */
+  private placeLoose(): void {
+    const { state, collection } = this.context;
+    const parents = new Set<string | null>();
+    const all = new Map<string, ItemRow>([...this.after, ...this.rowOf.values()].map((row) => [row!.id, row!]));
+    for (const id of this.loose) parents.add(all.get(id)!.parentId);
+    for (const parent of parents) {
+      const theirs = [...this.rowOf.values()].filter((row) => row.parentId === parent).map((row) => row.id);
+      const rankOf = new Map<string, number>();
+      for (const item of state.items)
+        if (!item.withdrawn && item.collectionId === collection.id && (all.get(item.id)?.parentId ?? item.parentId) === parent) rankOf.set(item.id, item.rank);
+      const present = [...rankOf.keys()].sort((a, b) => rankOf.get(a)! - rankOf.get(b)!);
+      const order = mergeOrder(present, theirs, this.loose);
+      for (const [id, rank] of buildRanks(order, rankOf, this.loose)) {
+        const row = all.get(id);
+        if (row) row.rank = rank;
+      }
+    }
+  }
+
+  private settleLinks(): { links: LinkRow[]; unlink: BuiltImportAgain['unlink'] } {
+    const added = new Map<number, Set<string>>();
+    const unlink: BuiltImportAgain['unlink'] = [];
+    for (const { entry, resolution } of this.resolved) {
+      if (resolution.linksAdded.length && this.rowOf.has(entry.theirs)) added.set(entry.theirs, new Set(resolution.linksAdded));
+      for (const text of resolution.linksRemoved) {
+        const { linkKind, reversed, target } = readLink(text);
+        const own = this.comparison.mine[entry.mine]!.id;
+        const other = this.findTarget(target);
+        if (other) unlink.push(reversed ? { linkKind, from: other, to: own } : { linkKind, from: own, to: other });
+      }
+    }
+    const wanted = this.outcome.links.filter((link) => added.get(link.draft)?.has(writeLink(link)));
+    const keys = [...added.keys()];
+    const rows = keys.map((draft) => this.rowOf.get(draft)!);
+    const renumbered = wanted.map((link) => ({ ...link, draft: keys.indexOf(link.draft) }));
+    return { links: buildLinks(this.context, { links: renumbered }, rows, this.issues), unlink };
+  }
+
+  private findTarget(target: string): string | undefined {
+    const { state } = this.context;
+    const node = state.byReference.get(target);
+    return node !== undefined ? state.items[node]!.id : state.items.find((item) => item.externalId?.toLowerCase() === target)?.id;
+  }
+
+  private itemChanges(): Change[] {
+    const changes: Change[] = [];
+    const known = new Set(this.comparison.rows.map((row) => row.id));
+    for (const row of this.rowOf.values()) if (!known.has(row.id)) changes.push({ entity: 'item', before: null, after: row });
+    this.comparison.rows.forEach((before, index) => {
+      const after = this.after[index]!;
+      if (JSON.stringify(before) === JSON.stringify(after)) return;
+      changes.push({ entity: 'item', before, after: { ...after, revision: before.revision + 1 } });
+    });
+    return changes;
+  }
+}
+
+/** The database writes keys in an order of its own, so bases are compared value by value. */
+function isSameBase(a: ExchangeBase, b: ExchangeBase): boolean {
+  const names = new Set([...Object.keys(a.values), ...Object.keys(b.values)]);
+  return (
+    a.parent === b.parent &&
+    a.order === b.order &&
+    isSame(a.links, b.links) &&
+    [...names].every((name) => isSame(a.values[name] ?? null, b.values[name] ?? null))
+  );
+}

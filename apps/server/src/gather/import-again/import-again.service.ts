@@ -1,0 +1,219 @@
+import type { BodyOf, ComparedEntry, Comparison as ComparisonReply, compareFile, importFile, Job } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../../http/tokens.js';
+import type { JobHandle } from '../../jobs/jobs.service.js';
+import type { Change, CollectionRow, ItemRow, SourceRow } from '../../ledger/change.js';
+import { LedgerRepo } from '../../ledger/ledger.repo.js';
+import { asIso, LedgerService } from '../../ledger/ledger.service.js';
+import type { ProjectState } from '../../project-state/project-state.js';
+import { ProjectStates } from '../../project-state/project-states.js';
+import type { ImportContext } from '../build-import.js';
+import { applyRecipe, type RecipeWish } from '../apply-recipe.js';
+import { GatherRepo } from '../gather.repo.js';
+import { buildDrawings, buildFiles, buildSource } from '../source-rows.js';
+import { type TrayFile, TrayService } from '../tray.service.js';
+import { buildImportAgain, entryId } from './build-import-again.js';
+import { compareVersions, type Comparison, findMine } from './compare-versions.js';
+import { fieldOf, readLink } from './exchange.js';
+
+type CompareWish = NonNullable<BodyOf<typeof compareFile>>;
+type AgainWish = NonNullable<NonNullable<BodyOf<typeof importFile>>['again']>;
+type Outcome = NonNullable<Job['outcome']>;
+
+interface Scene {
+  older: SourceRow;
+  lineage: string;
+  collection: CollectionRow;
+}
+
+/** Compares a newer version of a source with what came of the older one, and imports what was chosen of it as one batch. */
+@Injectable()
+export class ImportAgainService {
+  constructor(
+    @Inject(TrayService) private readonly tray: TrayService,
+    @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async compare(projectId: string, person: string, trayId: string, wish: CompareWish): Promise<ComparisonReply> {
+    const file = await this.tray.read(projectId, trayId);
+    const state = await this.states.get(projectId);
+    const scene = await this.findScene(state, wish.source);
+    const known = await this.repo.findPictures(projectId, scene.lineage);
+    const addresses = buildFiles(this.clock, projectId, scene.lineage, file, known).addresses;
+    const context = this.buildContext(state, person, scene, addresses);
+    const { comparison, issues } = await this.compareNow(context, scene, file, wish);
+    const changed = comparison.merge.entries.filter((entry) => entry.sort !== 'same' || (entry.match && entry.match.reason !== 'key'));
+    return {
+      seq: state.seq,
+      source: { id: scene.older.id, name: scene.older.name, importedAt: asIso(scene.older.importedAt) },
+      collection: { id: scene.collection.id, name: scene.collection.name },
+      counts: comparison.merge.counts,
+      entries: changed.map((entry) => describeEntry(state, comparison, entry)),
+      issues,
+    };
+  }
+
+  async run(projectId: string, person: string, file: TrayFile, wish: RecipeWish & { again: AgainWish }, handle: JobHandle): Promise<Outcome> {
+    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    await this.ledger.change(projectId, async (state) => {
+      if (state.seq !== wish.again.seq)
+        throw new CoombError(
+          'changed-meanwhile',
+          `The project changed since the comparison (change ${state.seq} instead of ${wish.again.seq}). Nothing was imported; compare again, your choices are kept.`,
+          { seq: state.seq },
+        );
+      const scene = await this.findScene(state, wish.again.source);
+      const known = await this.repo.findPictures(projectId, scene.lineage);
+      const now = this.clock.now().toISOString();
+      const source: SourceRow = {
+        ...buildSource(this.clock, projectId, person, now, file, wish),
+        lineageId: scene.lineage,
+        collectionId: scene.collection.id,
+        choices: wish.again.choices ?? {},
+      };
+      const { files, addresses } = buildFiles(this.clock, projectId, source.id, file, known);
+      const context = this.buildContext(state, person, scene, addresses);
+      await handle.step(0.15, 'Comparing');
+      const { comparison, recipe } = await this.compareNow(context, scene, file, { ...wish.again, ...wish });
+      const built = buildImportAgain(context, comparison, recipe, wish.again.choices ?? {});
+      source.issues = [...file.content.issues, ...built.issues];
+      const unlinked = await this.buildUnlinks(state, built.unlink);
+      const drawings =
+        file.content.type === 'model'
+          ? buildDrawings(this.clock, projectId, scene.collection.id, file.content.model, await this.repo.findDrawings(scene.collection.id))
+          : [];
+      const changes: Change[] = [{ entity: 'source', before: null, after: source }, ...built.changes, ...unlinked, ...drawings];
+      const { counts } = built;
+      Object.assign(outcome, {
+        collection: scene.collection.id,
+        items: counts.added + counts.changed + counts.moved,
+        links: counts.links,
+        issues: source.issues,
+      });
+      const places = [...built.itemOf].map(([draft, itemId]) => ({ sourceId: source.id, itemId, place: recipe.drafts[draft]!.place }));
+      return {
+        person,
+        action: `Import ${file.name} again`,
+        changes,
+        also: async (tx) => {
+          await this.repo.insertFiles(tx, files);
+          await this.repo.insertPlaces(tx, places);
+        },
+        step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
+      };
+    });
+    return outcome;
+  }
+
+  private async compareNow(context: ImportContext, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {
+    if (file.content.type === 'results') throw new CoombError('input-invalid', 'Results are not compared: each run stands for itself.');
+    const recipe = applyRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish));
+    const ids = findMine(context.state, scene.lineage, scene.collection.id);
+    const found = await this.rows.findRows('item', ids);
+    const rows = ids.map((id): ItemRow => found.get(id)!);
+    const comparison = compareVersions(context, rows, recipe, new Map(wish.pairs ?? []));
+    return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues] };
+  }
+
+  private async findScene(state: ProjectState, sourceId: string): Promise<Scene> {
+    const older = (await this.rows.findRows('source', [sourceId])).get(sourceId);
+    if (!older || older.projectId !== state.id || older.withdrawn)
+      throw new CoombError('not-found', 'The older version is not there any more; its import was undone.');
+    const collection = state.collections.find((one) => one.id === older.collectionId && !one.withdrawn);
+    if (!collection) throw new CoombError('not-found', `The collection that ${older.name} went to is not there any more. Import the file into a new one.`);
+    return { older, lineage: older.lineageId ?? older.id, collection };
+  }
+
+  private buildContext(state: ProjectState, person: string, scene: Scene, pictureAddress: Map<string, string>): ImportContext {
+    return {
+      state,
+      person,
+      now: this.clock.now().toISOString(),
+      newId: this.clock.newId,
+      collection: scene.collection,
+      sourceId: scene.lineage,
+      pictureAddress,
+    };
+  }
+
+  private async buildUnlinks(state: ProjectState, wanted: readonly { linkKind: string; from: string; to: string }[]): Promise<Change[]> {
+    const ids = wanted.flatMap(({ linkKind, from, to }) => {
+      const [fromNode, toNode] = [state.nodeOf.get(from)!, state.nodeOf.get(to)!];
+      const links = state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).filter((link) => state.graph.to[link] === toNode);
+      return links.map((link) => state.linkIds.at(link));
+    });
+    const rows = await this.rows.findRows('link', ids);
+    return [...rows.values()].map((before): Change => ({ entity: 'link', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } }));
+  }
+}
+
+/** The recipe asked for, else the one that the older version was read by: getting it right once serves every later version. */
+function withOlderRecipe(file: TrayFile, older: SourceRow, wish: RecipeWish): RecipeWish {
+  if (file.content.type === 'document' && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
+    return { documentRecipe: older.recipe as NonNullable<RecipeWish['documentRecipe']> };
+  if (file.content.type === 'sheets' && !wish.sheetRecipe && older.recipe && 'headerRow' in (older.recipe as object)) {
+    const recipe = older.recipe as NonNullable<RecipeWish['sheetRecipe']>;
+    const { sheets } = file.content;
+    return { sheetRecipe: sheets.some((one) => one.name === recipe.sheet) || sheets.length !== 1 ? recipe : { ...recipe, sheet: sheets[0]!.name } };
+  }
+  return wish;
+}
+
+function describeEntry(state: ProjectState, comparison: Comparison, entry: MergeEntry): ComparedEntry {
+  const row = entry.mine < 0 ? undefined : comparison.rows[entry.mine]!;
+  const draft = entry.theirs < 0 ? undefined : comparison.drafts[entry.theirs]!;
+  const their = entry.theirs < 0 ? undefined : comparison.theirs[entry.theirs]!;
+  const node = row && state.nodeOf.get(row.id);
+  const links = node === undefined ? 0 : state.graph.findLinks(node, 'out').length + state.graph.findLinks(node, 'in').length;
+  return {
+    id: entryId(comparison, entry),
+    sort: entry.sort,
+    conflict: entry.conflict,
+    mine: row ? { id: row.id, reference: row.reference, title: row.title, html: row.html, heading: row.heading, links } : null,
+    theirs:
+      draft && their
+        ? {
+            draft: entry.theirs,
+            key: draft.externalId,
+            title: their.title,
+            html: String(their.values.text ?? ''),
+            heading: their.heading,
+            place: draft.place.says,
+          }
+        : null,
+    match: entry.match ? { reason: entry.match.reason, likeness: entry.match.likeness } : null,
+    fields: entry.fields.map(({ base, ...field }) => ({ ...field, ...(base !== undefined && { base }), label: labelOf(state.scheme, field.field, row?.kind) })),
+    linksAdded: entry.linksAdded.map((link) => describeLink(state.scheme, link)),
+    linksRemoved: entry.sort === 'removed' ? [] : entry.linksRemoved.map((link) => describeLink(state.scheme, link)),
+    place:
+      entry.place && row
+        ? { from: titleOfParent(comparison, entry, 'mine'), to: titleOfParent(comparison, entry, 'theirs'), conflict: entry.place === 'conflict' }
+        : null,
+  };
+}
+
+const LABELS: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kind', heading: 'Heading' };
+
+function labelOf(scheme: Scheme, name: string, kind: string | undefined): string {
+  const id = fieldOf(name);
+  if (id === undefined) return LABELS[name] ?? name;
+  return findKind(scheme, kind ?? '')?.fields.find((field) => field.id === id)?.label ?? id;
+}
+
+function describeLink(scheme: Scheme, text: string): string {
+  const { linkKind, reversed, target } = readLink(text);
+  const kind = findLinkKind(scheme, linkKind);
+  return `${kind ? phraseAt(kind, reversed ? 'to' : 'from') : linkKind} ${target.toUpperCase()}`;
+}
+
+function titleOfParent({ mine, theirs }: Comparison, entry: MergeEntry, side: 'mine' | 'theirs'): string {
+  const list = side === 'mine' ? mine : theirs;
+  const own = list[side === 'mine' ? entry.mine : entry.theirs]!;
+  return own.parent < 0 ? 'the top' : list[own.parent]!.title;
+}

@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto';
+import type { FileContent } from '@coomb/formats';
+import type { Clock } from '../http/tokens.js';
+import type { Change, DrawingRow, SourceRow } from '../ledger/change.js';
+import type { RecipeWish } from './apply-recipe.js';
+import type { FileRow } from './gather.repo.js';
+import type { TrayFile } from './tray.service.js';
+
+/** The first version of a source; a newer one is given its line afterwards. */
+export function buildSource(
+  clock: Clock,
+  projectId: string,
+  person: string,
+  now: string,
+  file: TrayFile,
+  wish: RecipeWish & { recipe?: string | undefined },
+): SourceRow {
+  const id = clock.newId();
+  return {
+    id,
+    projectId,
+    revision: 1,
+    withdrawn: false,
+    name: file.name,
+    format: file.format.id,
+    mediaType: file.format.mediaType,
+    size: file.bytes.length,
+    importedAt: now,
+    importedBy: person,
+    recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null,
+    issues: [],
+    lineageId: id,
+    collectionId: null,
+    choices: null,
+    recipeId: wish.recipe ?? null,
+  };
+}
+
+/** The original, under the id of its source, and the pictures in it. A picture that is stored already (`known`, by its hash) keeps its address. */
+export function buildFiles(
+  clock: Clock,
+  projectId: string,
+  sourceId: string,
+  file: TrayFile,
+  known: ReadonlyMap<string, string> = new Map(),
+): { files: FileRow[]; addresses: Map<string, string> } {
+  const files: FileRow[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: file.bytes }];
+  const addresses = new Map<string, string>();
+  if (file.content.type !== 'document') return { files, addresses };
+  for (const [name, picture] of file.content.document.pictures) {
+    const stored = known.get(createHash('sha256').update(picture.bytes).digest('hex'));
+    const id = stored ?? clock.newId();
+    addresses.set(name, `/api/projects/${projectId}/files/${id}`);
+    if (!stored) files.push({ id, projectId, sourceId, name, mediaType: picture.mediaType, bytes: picture.bytes });
+  }
+  return { files, addresses };
+}
+
+type Model = Extract<FileContent, { type: 'model' }>['model'];
+
+/** Drawings of a model: new, changed, or withdrawn where `before` has one that the model lacks. */
+export function buildDrawings(clock: Clock, projectId: string, collectionId: string, model: Model, before: readonly DrawingRow[] = []): Change[] {
+  const known = new Map(before.map((row) => [row.externalId, row]));
+  const changes = model.drawings.flatMap((drawing): Change[] => {
+    const body = { shapes: drawing.shapes, routes: drawing.routes };
+    const old = known.get(drawing.id);
+    known.delete(drawing.id);
+    if (!old) {
+      const after: DrawingRow = { id: clock.newId(), projectId, revision: 1, withdrawn: false, collectionId, name: drawing.name, externalId: drawing.id, body };
+      return [{ entity: 'drawing', before: null, after }];
+    }
+    const isSame = !old.withdrawn && old.name === drawing.name && sorted(old.body) === sorted(body);
+    return isSame ? [] : [{ entity: 'drawing', before: old, after: { ...old, withdrawn: false, name: drawing.name, body, revision: old.revision + 1 } }];
+  });
+  for (const old of known.values())
+    if (!old.withdrawn) changes.push({ entity: 'drawing', before: old, after: { ...old, withdrawn: true, revision: old.revision + 1 } });
+  return changes;
+}
+
+/** JSON with its keys in one order: the database has an order of its own. */
+function sorted(value: unknown): string {
+  return JSON.stringify(value, (_, one: unknown) =>
+    one && typeof one === 'object' && !Array.isArray(one) ? Object.fromEntries(Object.entries(one).sort(([a], [b]) => (a < b ? -1 : 1))) : one,
+  );
+}
