@@ -18,10 +18,10 @@ import { buildRiverPicture } from './river-picture.js';
 import { type NumberedRequirement, numberChapters } from './requirements.js';
 
 /** The system requirements of Larkbeck Weir as a word-processed document: headings, tables, labels, lists and pictures. */
-export async function makeSpecification(): Promise<Buffer> {
+export async function makeSpecification(chapters = numberChapters(), issue = 'issue 3'): Promise<Buffer> {
   const children: (Paragraph | Table | TableOfContents)[] = [
     new Paragraph({ text: 'Larkbeck Weir', heading: HeadingLevel.TITLE }),
-    new Paragraph('System requirements specification · issue 3 · Larkbeck and Otterby River Trust (invented)'),
+    new Paragraph(`System requirements specification · ${issue} · Larkbeck and Otterby River Trust (invented)`),
     new TableOfContents('Contents', { hyperlink: true, headingStyleRange: '1-2' }),
     new Paragraph({ text: 'Scope', heading: HeadingLevel.HEADING_1 }),
     new Paragraph(
@@ -40,7 +40,7 @@ export async function makeSpecification(): Promise<Buffer> {
       (text) => new Paragraph({ text, numbering: { reference: 'dots', level: 0 } }),
     ),
   ];
-  numberChapters().forEach((chapter, index) => {
+  chapters.forEach((chapter, index) => {
     children.push(new Paragraph({ text: chapter.title, heading: HeadingLevel.HEADING_1 }), new Paragraph(chapter.intro));
     if (index === 3) children.push(picture('gauges', 'Places of the five gauges', 1));
     for (const section of chapter.sections) {

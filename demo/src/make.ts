@@ -6,10 +6,11 @@ import { makeResults } from './make-results.js';
 import { makeSpecification } from './make-specification.js';
 import { makeTests } from './make-tests.js';
 import { needs } from './needs.js';
+import { reviseChapters } from './revise-specification.js';
 
 /** Writes the files of the demo project anew: `npm run demo:files`. */
 const folder = fileURLToPath(new URL('../files/', import.meta.url));
-mkdirSync(folder, { recursive: true });
+mkdirSync(`${folder}next`, { recursive: true });
 const csv = (cells: string[]) => cells.map((cell) => `"${cell.replace(/"/g, '""')}"`).join(',');
 writeFileSync(`${folder}1 Larkbeck needs.csv`, `\uFEFF${[['ID', 'Title', 'Text', 'Priority'], ...needs].map(csv).join('\r\n')}\r\n`);
 writeFileSync(`${folder}2 Larkbeck system requirements.docx`, await makeSpecification());
@@ -18,3 +19,4 @@ writeFileSync(`${folder}4 Larkbeck test cases.xlsx`, await makeTests());
 writeFileSync(`${folder}5 Rig run 7.xml`, makeResults('rig'));
 writeFileSync(`${folder}6 Site run 3.xml`, makeResults('site'));
 writeFileSync(`${folder}links.csv`, makeLinks());
+writeFileSync(`${folder}next/2 Larkbeck system requirements, issue 4.docx`, await makeSpecification(reviseChapters(), 'issue 4'));

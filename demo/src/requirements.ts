@@ -354,7 +354,14 @@ const priorities: Record<string, string> = { H: 'High', M: 'Medium', L: 'Low' };
 const methods: Record<string, string> = { T: 'Test', A: 'Analysis', I: 'Inspection', D: 'Demonstration' };
 
 /** Chapters with references given in reading order, as the document carries them. */
-export function numberChapters(): { title: string; intro: string; style: Style; sections: { title: string; requirements: NumberedRequirement[] }[] }[] {
+export interface NumberedChapter {
+  title: string;
+  intro: string;
+  style: Style;
+  sections: { title: string; requirements: NumberedRequirement[] }[];
+}
+
+export function numberChapters(): NumberedChapter[] {
   let number = 0;
   return chapters.map((chapter) => ({
     ...chapter,

@@ -43,6 +43,14 @@ const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    test: /^gather\/[^/]+\/compare/,
+    title: 'Newer version',
+    keys: [
+      ['↑ ↓', 'Move from difference to difference'],
+      ['T', 'Take it, or leave it'],
+    ],
+  },
+  {
     test: /^shape/,
     title: 'Read',
     keys: [

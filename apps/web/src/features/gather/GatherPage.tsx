@@ -22,9 +22,7 @@ export function GatherPage() {
       {upload.error && <ErrorNote error={upload.error} />}
       {sources.error && <ErrorNote error={sources.error} retry={() => void sources.refetch()} />}
       {sources.isPending && <Loading what="sources" />}
-      {sources.data?.map((source) => (
-        <SourceEntry key={source.id} project={project.id} source={source} />
-      ))}
+      {sources.data && inLines(sources.data).map(({ source, older }) => <SourceEntry key={source.id} project={project.id} source={source} older={older} />)}
       {runs.data && runs.data.length > 0 && (
         <Box mt="8">
           <Box fontWeight="600" mb="1">
@@ -118,21 +116,35 @@ function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
   );
 }
 
-function SourceEntry({ project, source }: { project: string; source: NonNullable<ReturnType<typeof useSources>['data']>[number] }) {
+type Source = NonNullable<ReturnType<typeof useSources>['data']>[number];
+
+/** Versions of one file stand together, the newest first. */
+function inLines(sources: readonly Source[]): { source: Source; older: boolean }[] {
+  const lines = [...new Set(sources.map((source) => source.lineage))];
+  return lines.flatMap((line) =>
+    sources
+      .filter((source) => source.lineage === line)
+      .reverse()
+      .map((source, index) => ({ source, older: index > 0 })),
+  );
+}
+
+function SourceEntry({ project, source, older }: { project: string; source: Source; older: boolean }) {
   const [open, setOpen] = useState(false);
   const doubtful = source.issues.filter((issue) => issue.severity !== 'note').length;
   return (
     <Box borderTopWidth="1px" py="1.5">
       <Flex gap="4" align="baseline">
-        <Box asChild flex="1" _hover={{ textDecoration: 'underline' }}>
+        <Box asChild flex="1" pl={older ? '6' : undefined} color={older ? 'fg.muted' : undefined} _hover={{ textDecoration: 'underline' }}>
           <a href={buildUrl(getSourceFile.path, { project, source: source.id })} title="Download the original">
             {source.name}
           </a>
         </Box>
-        <Box color="fg.muted" w="6em" textAlign="right">
-          {source.items > 0 && (
+        <Box color="fg.muted" w="8em" textAlign="right">
+          {older && 'older version'}
+          {source.items > 0 && !older && (
             <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px">
-              <Link to={`/p/${project}/check/figure/source:${source.id}`}>{source.items} items</Link>
+              <Link to={`/p/${project}/check/figure/source:${source.lineage}`}>{source.items} items</Link>
             </Box>
           )}
         </Box>

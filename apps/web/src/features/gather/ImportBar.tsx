@@ -6,7 +6,8 @@ import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { ErrorNote } from '../../shared/ui/feedback';
-import { useImport } from './queries';
+import { resembles } from './again/resembles';
+import { useImport, useSources } from './queries';
 
 type Wish = NonNullable<BodyOf<typeof importFile>>;
 
@@ -27,7 +28,12 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
   const navigate = useNavigate();
   const start = useImport(project.id, entry.id);
   const fitting = project.collections.filter((collection) => collection.holds === holds);
-  const [target, setTarget] = useState('new');
+  const sources = (useSources(project.id).data ?? []).filter((source) => source.collection !== null && source.format !== 'junit');
+  const newest = [...new Map(sources.map((source) => [source.lineage, source])).values()].reverse();
+  const likely = newest.find((source) => resembles(source, entry));
+  const [chosen, setTarget] = useState<string>();
+  const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
+  const older = newest.find((source) => target === `again:${source.id}`);
   const [name, setName] = useState(proposedName);
   const [prefix, setPrefix] = useState(proposedPrefix);
   const badPrefix = !/^[A-Za-z][A-Za-z0-9]{0,9}$/.test(prefix);
@@ -51,12 +57,16 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
           {summary}
         </Box>
         <Box color="fg.muted" fontSize="13px">
-          into
+          {older ? 'as a' : 'into'}
         </Box>
         <Choice
           label="Collection"
           value={target}
-          options={[{ value: 'new', label: 'a new collection' }, ...fitting.map((collection) => ({ value: collection.id, label: collection.name }))]}
+          options={[
+            { value: 'new', label: 'a new collection' },
+            ...fitting.map((collection) => ({ value: collection.id, label: collection.name })),
+            ...newest.map((source) => ({ value: `again:${source.id}`, label: `newer version of ${source.name}` })),
+          ]}
           onChange={setTarget}
         />
         {target === 'new' && (
@@ -78,15 +88,25 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
         <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>
           Leave
         </Button>
-        <Button
-          size="sm"
-          onClick={run}
-          loading={start.isPending}
-          loadingText="Importing…"
-          disabled={disabled || (target === 'new' && (!name.trim() || badPrefix))}
-        >
-          Import
-        </Button>
+        {older ? (
+          <Button
+            size="sm"
+            disabled={disabled}
+            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: wish })}
+          >
+            Compare…
+          </Button>
+        ) : (
+          <Button
+            size="sm"
+            onClick={run}
+            loading={start.isPending}
+            loadingText="Importing…"
+            disabled={disabled || (target === 'new' && (!name.trim() || badPrefix))}
+          >
+            Import
+          </Button>
+        )}
       </Flex>
     </Box>
   );

@@ -1,0 +1,277 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { ComparedEntry } from '@coomb/contract';
+import { buildWordDiff, findKind, type Side } from '@coomb/core';
+import { useState } from 'react';
+import { outlineQuery, type Project } from '../../../shared/live/project-queries';
+import { useQuery } from '@tanstack/react-query';
+import { Words } from '../../item-sheet/Words';
+import { type Choices, choose, partsOf, sideOf } from './choices';
+import { sortWords } from './ComparePage';
+
+interface Props {
+  project: Project;
+  entry: ComparedEntry;
+  choices: Choices;
+  onChoose: (choices: Choices) => void;
+  onPair: (entry: ComparedEntry, item: string | null) => void;
+}
+
+const reasons = { chosen: 'chosen by you', key: 'same identifier', 'same text': 'same text', 'similar text': 'similar text' };
+
+/** One item on both sides, field by field: what stands here, what the newer version says, and which is taken. */
+export function EntryDetail({ project, entry, choices, onChoose, onPair }: Props) {
+  const parts = partsOf(entry);
+  const set = (part: string) => (side: Side) => onChoose(choose(choices, entry, part, side));
+  const side = (part: string) => sideOf(entry, part, choices);
+  return (
+    <Box flex="1" minW="0" overflow="auto" px="5" py="3">
+      <Flex gap="3" align="baseline" mb="2" wrap="wrap">
+        <Box fontFamily="mono" color="moss.fg">
+          {entry.mine?.reference ?? entry.theirs?.key ?? 'next free'}
+        </Box>
+        <Box fontWeight="600">{sortWords[entry.sort]}</Box>
+        {entry.theirs && <Box color="fg.muted">at {entry.theirs.place} of the new file</Box>}
+      </Flex>
+      {entry.match && <Matched project={project} entry={entry} onPair={onPair} />}
+      {entry.sort === 'new' && <NewItem project={project} entry={entry} onPair={onPair} />}
+      {entry.sort === 'removed' && entry.mine && (
+        <Part label="The newer version does not have it" side={side('presence')} onChoose={set('presence')} mineWord="Keep it" theirsWord="Withdraw it">
+          <Box fontFamily="serif" fontWeight="600">
+            {entry.mine.title}
+          </Box>
+          <Box className="rich" fontFamily="serif" dangerouslySetInnerHTML={{ __html: entry.mine.html }} />
+          <Box color="fg.muted" fontSize="13px" mt="1">
+            {entry.mine.links} {entry.mine.links === 1 ? 'link' : 'links'}.{' '}
+            {entry.conflict
+              ? `It was edited here since: ${entry.fields.map((field) => field.label.toLowerCase()).join(', ')}.`
+              : 'History and links stay with it.'}
+          </Box>
+        </Part>
+      )}
+      {entry.sort === 'new' && entry.theirs && (
+        <Part label="Only in the newer version" side={side('presence')} onChoose={set('presence')} mineWord="Leave it out" theirsWord="Add it">
+          <Box fontFamily="serif" fontWeight="600">
+            {entry.theirs.title}
+          </Box>
+          <Box className="rich" fontFamily="serif" dangerouslySetInnerHTML={{ __html: entry.theirs.html }} />
+        </Part>
+      )}
+      {entry.sort === 'returned' && (
+        <Part
+          label="It was withdrawn here, and the newer version changed it"
+          side={side('presence')}
+          onChoose={set('presence')}
+          mineWord="Leave it withdrawn"
+          theirsWord="Bring it back"
+        />
+      )}
+      {entry.fields.map((field) => (
+        <FieldPart
+          key={field.field}
+          project={project}
+          kind={project.collections[0]?.kind}
+          field={field}
+          choosable={parts.includes(field.field)}
+          side={side(field.field)}
+          onChoose={set(field.field)}
+        />
+      ))}
+      {entry.place && (
+        <Part label="Place" conflict={entry.place.conflict} side={side('place')} onChoose={set('place')} mineWord="Leave it here" theirsWord="Move it">
+          <Box>
+            {entry.place.from === entry.place.to ? (
+              <>
+                Another place below <b>{entry.place.to}</b>
+              </>
+            ) : (
+              <>
+                From below <b>{entry.place.from}</b> to below <b>{entry.place.to}</b>
+              </>
+            )}
+          </Box>
+        </Part>
+      )}
+      {parts.includes('links') && (
+        <Part label="Links" side={side('links')} onChoose={set('links')} mineWord="Leave the links" theirsWord="Follow the file">
+          {entry.linksAdded.map((link) => (
+            <Box key={link} color="moss.fg">
+              + {link}
+            </Box>
+          ))}
+          {entry.linksRemoved.map((link) => (
+            <Box key={link} color="brick.fg">
+              − {link}
+            </Box>
+          ))}
+        </Part>
+      )}
+      {entry.mine && entry.mine.links > 0 && parts.some((part) => (part === 'title' || part === 'text') && side(part) === 'theirs') && (
+        <Box color="fg.warning" fontSize="13px" mt="2">
+          Its meaning changes: {entry.mine.links} {entry.mine.links === 1 ? 'link becomes' : 'links become'} suspect until confirmed.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface PartProps {
+  label: string;
+  conflict?: boolean;
+  side: Side;
+  onChoose: (side: Side) => void;
+  mineWord?: string;
+  theirsWord?: string;
+  children?: React.ReactNode;
+}
+
+function Part({ label, conflict = false, side, onChoose, mineWord = 'Keep what stands here', theirsWord = 'Take the newer', children }: PartProps) {
+  return (
+    <Box borderTopWidth="1px" py="2.5">
+      <Flex gap="2" align="center" mb="1.5">
+        <Box fontWeight="600" color={conflict ? 'brick.fg' : undefined} flex="1">
+          {label}
+          {conflict && ': changed on both sides'}
+        </Box>
+        <Button size="2xs" variant={side === 'mine' ? 'solid' : 'outline'} aria-pressed={side === 'mine'} onClick={() => onChoose('mine')}>
+          {mineWord}
+        </Button>
+        <Button size="2xs" variant={side === 'theirs' ? 'solid' : 'outline'} aria-pressed={side === 'theirs'} onClick={() => onChoose('theirs')}>
+          {theirsWord}
+        </Button>
+      </Flex>
+      {children}
+    </Box>
+  );
+}
+
+type Field = ComparedEntry['fields'][number];
+
+function FieldPart({
+  project,
+  kind,
+  field,
+  choosable,
+  side,
+  onChoose,
+}: {
+  project: Project;
+  kind: string | undefined;
+  field: Field;
+  choosable: boolean;
+  side: Side;
+  onChoose: (side: Side) => void;
+}) {
+  const show = (value: Field['mine'] | undefined) => asWords(project, kind, field.field, value);
+  if (!choosable)
+    return (
+      <Box borderTopWidth="1px" py="2" color="fg.muted" fontSize="13px">
+        {field.label}: {field.verdict === 'both' ? 'changed to the same on both sides' : 'changed here only; it stays'}
+      </Box>
+    );
+  const conflict = field.verdict === 'conflict';
+  return (
+    <Part label={field.label} conflict={conflict} side={side} onChoose={onChoose}>
+      {conflict ? (
+        <Flex gap="4">
+          <Version
+            title="Stands here"
+            words={field.base === undefined ? undefined : buildWordDiff(show(field.base), show(field.mine))}
+            plain={show(field.mine)}
+          />
+          <Version
+            title="Newer version"
+            words={field.base === undefined ? undefined : buildWordDiff(show(field.base), show(field.theirs))}
+            plain={show(field.theirs)}
+          />
+        </Flex>
+      ) : (
+        <Words words={buildWordDiff(show(field.mine), show(field.theirs))} />
+      )}
+    </Part>
+  );
+}
+
+/** One side of a clash, with what it changed since both were the same. */
+function Version({ title, words, plain }: { title: string; words: ReturnType<typeof buildWordDiff> | undefined; plain: string }) {
+  return (
+    <Box flex="1" minW="0">
+      <Box color="fg.muted" fontSize="12.5px" mb="0.5">
+        {title}
+      </Box>
+      {words ? <Words words={words} /> : <Box fontFamily="serif">{plain || '–'}</Box>}
+    </Box>
+  );
+}
+
+/** A value as people read it. */
+function asWords(project: Project, kind: string | undefined, name: string, value: Field['mine'] | undefined): string {
+  if (value === null || value === undefined) return '';
+  if (name === 'kind') return findKind(project.scheme, String(value))?.label ?? String(value);
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.join(', ');
+  const field = findKind(project.scheme, kind ?? '')?.fields.find((one) => name === `field:${one.id}`);
+  return name === 'text' || field?.type === 'rich' ? plainOf(String(value)) : String(value);
+}
+
+/** Words of rich text, a line for each block, with lists and cells told apart. */
+function plainOf(html: string): string {
+  const page = new DOMParser().parseFromString(html.replace(/<(\/p|br|\/li|\/tr)[^>]*>/g, '$&\n').replace(/<\/t[dh]>/g, '$&\t'), 'text/html');
+  for (const image of page.querySelectorAll('img')) image.replaceWith(`[picture: ${image.alt}]`);
+  return page.body.textContent?.trim() ?? '';
+}
+
+/** By what the two were taken for versions of one item, and a way to say that they are not. */
+function Matched({ project, entry, onPair }: Pick<Props, 'project' | 'entry' | 'onPair'>) {
+  const { reason, likeness } = entry.match!;
+  return (
+    <Flex gap="3" align="center" color="fg.muted" fontSize="13px" mb="2" wrap="wrap">
+      <Box>
+        Matched by {reasons[reason]}
+        {reason === 'similar text' && ` (${Math.round(likeness * 100)} % of the words)`}.
+      </Box>
+      <Button size="2xs" variant="outline" onClick={() => onPair(entry, null)}>
+        Not the same item
+      </Button>
+      <PairWith project={project} entry={entry} onPair={onPair} word="It is another…" />
+    </Flex>
+  );
+}
+
+function NewItem({ project, entry, onPair }: Pick<Props, 'project' | 'entry' | 'onPair'>) {
+  return (
+    <Flex mb="2" color="fg.muted" fontSize="13px">
+      <PairWith project={project} entry={entry} onPair={onPair} word="It is a version of…" />
+    </Flex>
+  );
+}
+
+function PairWith({ project, entry, onPair, word }: Pick<Props, 'project' | 'entry' | 'onPair'> & { word: string }) {
+  const [open, setOpen] = useState(false);
+  const [reference, setReference] = useState('');
+  const outline = useQuery(outlineQuery(project.id)).data;
+  const found = outline ? outline.reference.findIndex((one) => one.toLowerCase() === reference.trim().toLowerCase()) : -1;
+  if (!open)
+    return (
+      <Button size="2xs" variant="outline" onClick={() => setOpen(true)}>
+        {word}
+      </Button>
+    );
+  return (
+    <Flex gap="1.5" align="center">
+      <Input
+        size="2xs"
+        w="110px"
+        fontFamily="mono"
+        autoFocus
+        aria-label="Reference of the item it is a version of"
+        placeholder="SYS-012"
+        value={reference}
+        onChange={(event) => setReference(event.target.value)}
+      />
+      <Button size="2xs" disabled={found < 0} onClick={() => onPair(entry, outline!.id[found]!)}>
+        Match
+      </Button>
+      {found >= 0 && <Box color="fg">{outline!.title[found]}</Box>}
+    </Flex>
+  );
+}
