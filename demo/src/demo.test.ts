@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { makeExchange } from './make-exchange.js';
 import { makeLinks } from './make-links.js';
 import { makeModel } from './make-model.js';
 import { makeResults } from './make-results.js';
@@ -59,11 +60,13 @@ describe('Larkbeck Weir', () => {
 
   it('keeps its files as its sources make them', () => {
     const folder = join(import.meta.dirname, '..', 'files');
-    expect(readdirSync(folder)).toHaveLength(8);
+    expect(readdirSync(folder)).toHaveLength(9);
     const file = (name: string) => readFileSync(join(folder, name), 'utf8');
     expect(file('3 Larkbeck model.xmi')).toBe(makeModel());
     expect(file('5 Rig run 7.xml')).toBe(makeResults('rig'));
     expect(file('6 Site run 3.xml')).toBe(makeResults('site'));
     expect(file('links.csv')).toBe(makeLinks());
+    expect(file('7 Gate drive of the supplier.reqif')).toBe(makeExchange(1));
+    expect(file('next/7 Gate drive of the supplier, issue 2.reqif')).toBe(makeExchange(2));
   });
 });

@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { makeExchange } from './make-exchange.js';
 import { makeLinks } from './make-links.js';
 import { makeModel } from './make-model.js';
 import { makeResults } from './make-results.js';
@@ -20,3 +21,5 @@ writeFileSync(`${folder}5 Rig run 7.xml`, makeResults('rig'));
 writeFileSync(`${folder}6 Site run 3.xml`, makeResults('site'));
 writeFileSync(`${folder}links.csv`, makeLinks());
 writeFileSync(`${folder}next/2 Larkbeck system requirements, issue 4.docx`, await makeSpecification(reviseChapters(), 'issue 4'));
+writeFileSync(`${folder}7 Gate drive of the supplier.reqif`, makeExchange(1));
+writeFileSync(`${folder}next/7 Gate drive of the supplier, issue 2.reqif`, makeExchange(2));

@@ -35,7 +35,7 @@ ALTER TABLE "item" ADD COLUMN "base" jsonb;--> statement-breakpoint
 ALTER TABLE "source" ADD COLUMN "lineage_id" uuid;--> statement-breakpoint
 ALTER TABLE "source" ADD COLUMN "collection_id" uuid;--> statement-breakpoint
 ALTER TABLE "source" ADD COLUMN "choices" jsonb;--> statement-breakpoint
-ALTER TABLE "source" ADD COLUMN "recipe_id" uuid;--> statement-breakpoint
+ALTER TABLE "source" ADD COLUMN "recipe_id" text;--> statement-breakpoint
 CREATE INDEX "clipping_source" ON "clipping" USING btree ("source_id");--> statement-breakpoint
 CREATE INDEX "clipping_item" ON "clipping" USING btree ("item_id");--> statement-breakpoint
 CREATE INDEX "place_item" ON "place" USING btree ("item_id");--> statement-breakpoint

@@ -26,6 +26,8 @@ import { ProjectStates } from './project-state/project-states.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsRepo } from './projects/projects.repo.js';
 import { ProjectsService } from './projects/projects.service.js';
+import { RecipesController } from './recipes/recipes.controller.js';
+import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';
 import { ReportsRepo } from './reports/reports.repo.js';
 import { ReportsService } from './reports/reports.service.js';
@@ -44,6 +46,7 @@ export class AppModule {
         LinksController,
         GatherController,
         CheckController,
+        RecipesController,
         ReportsController,
       ],
       providers: [
@@ -66,6 +69,7 @@ export class AppModule {
         TrayService,
         ImportService,
         ImportAgainService,
+        RecipesService,
         CheckService,
         ReportsRepo,
         ReportsService,

@@ -13,6 +13,7 @@ export const router = createBrowserRouter([
     children: [
       { index: true, lazy: async () => ({ Component: (await import('./features/section/SectionPage')).SectionPage }) },
       { path: 'gather', lazy: async () => ({ Component: (await import('./features/gather/GatherPage')).GatherPage }) },
+      { path: 'gather/recipes', lazy: async () => ({ Component: (await import('./features/recipes/RecipesPage')).RecipesPage }) },
       { path: 'gather/runs/:run', lazy: async () => ({ Component: (await import('./features/gather/RunPage')).RunPage }) },
       { path: 'gather/:tray/compare', lazy: async () => ({ Component: (await import('./features/gather/again/ComparePage')).ComparePage }) },
       { path: 'gather/:tray', lazy: async () => ({ Component: (await import('./features/gather/TrayPage')).TrayPage }) },

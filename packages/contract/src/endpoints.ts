@@ -5,6 +5,7 @@ import * as gather from './gather.js';
 import * as items from './items.js';
 import * as links from './links.js';
 import * as projects from './projects.js';
+import * as recipes from './recipes.js';
 import * as reports from './reports.js';
 
 function isEndpoint(value: unknown): value is AnyEndpoint {
@@ -13,7 +14,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
-  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...reports }).filter((entry): entry is [string, AnyEndpoint] =>
-    isEndpoint(entry[1]),
+  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports }).filter(
+    (entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1]),
   ),
 );

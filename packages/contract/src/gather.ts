@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { briefSchema, idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
-import { documentRecipeSchema, sheetRecipeSchema } from './recipes.js';
+import { documentRecipeSchema, exchangeRecipeSchema, sheetRecipeSchema } from './recipes.js';
 import { fieldsSchema } from './scheme.js';
 
 const cellSchema = z.object({ text: z.string(), html: z.string(), span: z.number(), continued: z.boolean().optional() });
@@ -44,10 +44,52 @@ export const matchSchema = z.object({
   ambiguous: z.boolean(),
 });
 
+export interface ExchangeNodeShape {
+  object: string;
+  children: ExchangeNodeShape[];
+}
+const exchangeNode: z.ZodType<ExchangeNodeShape> = z.lazy(() => z.object({ object: z.string(), children: z.array(exchangeNode) }));
+/** An exchange file; of a large one the first objects only, `total` says how many there are. */
+const exchangeContent = z.object({
+  type: z.literal('exchange'),
+  title: z.string(),
+  tool: z.string(),
+  total: z.number(),
+  types: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      count: z.number(),
+      attributes: z.array(
+        z.object({
+          id: z.string(),
+          name: z.string(),
+          type: z.enum(['text', 'rich', 'choice', 'choices', 'number', 'date', 'yesNo']),
+          options: z.array(z.string()).optional(),
+        }),
+      ),
+    }),
+  ),
+  relationTypes: z.array(z.object({ id: z.string(), name: z.string(), count: z.number() })),
+  objects: z.array(
+    z.object({
+      id: z.string(),
+      type: z.string(),
+      name: z.string(),
+      values: z.record(z.string(), z.union([z.string(), z.array(z.string())])),
+      line: z.number(),
+    }),
+  ),
+  outlines: z.array(z.object({ id: z.string(), name: z.string(), nodes: z.array(exchangeNode) })),
+  relations: z.array(z.object({ id: z.string(), type: z.string(), from: z.string(), to: z.string() })),
+  recipe: exchangeRecipeSchema,
+});
+
 /** What an uploaded file holds, before anything of it is stored. */
 export const trayContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema), recipe: documentRecipeSchema }),
   z.object({ type: z.literal('sheets'), sheets: z.array(z.object({ name: z.string(), rows: z.array(z.array(z.string())) })), recipe: sheetRecipeSchema }),
+  exchangeContent,
   z.object({
     type: z.literal('model'),
     exporter: z.string(),
@@ -149,7 +191,11 @@ export const compareFile = endpoint({
   path: '/projects/:project/tray/:tray/compare',
   summary: 'Compare a handed-in file with what came from an older version of it, and with what stands here now; nothing is stored',
   params: trayParams,
-  body: againSchema.extend({ documentRecipe: documentRecipeSchema.optional(), sheetRecipe: sheetRecipeSchema.optional() }),
+  body: againSchema.extend({
+    documentRecipe: documentRecipeSchema.optional(),
+    sheetRecipe: sheetRecipeSchema.optional(),
+    exchangeRecipe: exchangeRecipeSchema.optional(),
+  }),
   reply: comparisonReply,
 });
 
@@ -174,6 +220,9 @@ export const importFile = endpoint({
       .optional(),
     documentRecipe: documentRecipeSchema.optional(),
     sheetRecipe: sheetRecipeSchema.optional(),
+    exchangeRecipe: exchangeRecipeSchema.optional(),
+    /** Id of the kept recipe that was followed, for the list of where it was used. */
+    recipe: z.string().max(100).optional(),
     runName: z.string().max(200).optional(),
     /** Import as a newer version of a source. */
     again: againSchema.extend({ seq: z.number().int(), choices: choicesSchema.default({}) }).optional(),

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { batchReply, idSchema, projectParams, timeSchema } from './common.js';
+import { endpoint } from './endpoint.js';
 
 export const meaningSchema = z.union([
   z.object({ as: z.enum(['ignore', 'reference', 'title', 'text', 'parent']) }),
@@ -19,3 +21,66 @@ export const documentRecipeSchema = z.object({
 });
 
 export const sheetRecipeSchema = z.object({ name: z.string().max(200), sheet: z.string(), headerRow: z.number().int().min(0), kind: z.string(), columns });
+
+const exchangeMeaning = z.union([meaningSchema, z.object({ as: z.literal('heading') })]);
+export const exchangeRecipeSchema = z.object({
+  name: z.string().max(200),
+  types: z
+    .array(
+      z.object({
+        type: z.string(),
+        name: z.string(),
+        kind: z.string().nullable(),
+        attributes: z.array(z.object({ id: z.string(), name: z.string(), meaning: exchangeMeaning })).max(500),
+      }),
+    )
+    .max(500),
+  relations: z.array(z.object({ type: z.string(), name: z.string(), linkKind: z.string().nullable(), reversed: z.boolean() })).max(500),
+});
+
+/** A recipe with the sort of file that it reads. */
+export const recipeBody = z.discriminatedUnion('reads', [
+  z.object({ reads: z.literal('document'), recipe: documentRecipeSchema }),
+  z.object({ reads: z.literal('sheet'), recipe: sheetRecipeSchema }),
+  z.object({ reads: z.literal('exchange'), recipe: exchangeRecipeSchema }),
+]);
+export type RecipeBody = z.infer<typeof recipeBody>;
+
+/** A recipe as a file of its own, to be handed on. */
+export const recipeFile = z.object({ coombRecipe: z.literal(1), name: z.string().trim().min(1).max(120), body: recipeBody });
+export type RecipeFile = z.infer<typeof recipeFile>;
+
+export const keptRecipe = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** Ready recipes come with Coomb: they can be copied, not changed. */
+  ready: z.boolean(),
+  body: recipeBody,
+  changedAt: timeSchema.nullable(),
+  changedBy: z.string().nullable(),
+  usedBy: z.array(z.object({ id: idSchema, name: z.string(), importedAt: timeSchema })),
+});
+export type KeptRecipe = z.infer<typeof keptRecipe>;
+
+export const listRecipes = endpoint({
+  method: 'GET',
+  path: '/projects/:project/recipes',
+  summary: 'Recipes of the project and those that come with Coomb, each with the sources read by it',
+  params: projectParams,
+  reply: z.array(keptRecipe),
+});
+export const keepRecipe = endpoint({
+  method: 'POST',
+  path: '/projects/:project/recipes',
+  summary: 'Keep a recipe in the project: a new one, or a change of one that is there',
+  params: projectParams,
+  body: z.object({ id: idSchema.optional(), name: z.string().trim().min(1).max(120), body: recipeBody }),
+  reply: keptRecipe,
+});
+export const withdrawRecipe = endpoint({
+  method: 'POST',
+  path: '/projects/:project/recipes/:recipe/withdraw',
+  summary: 'Take a recipe away; what was read by it stays',
+  params: projectParams.extend({ recipe: idSchema }),
+  reply: batchReply,
+});

@@ -27,3 +27,7 @@ export * from './results/match-results.js';
 export * from './merge/match-versions.js';
 export * from './merge/merge-versions.js';
 export * from './merge/resolve-merge.js';
+export * from './source/exchange.js';
+export * from './recipe/exchange-recipe.js';
+export * from './recipe/departures.js';
+export * from './recipe/ready-recipes.js';

@@ -1,8 +1,9 @@
-import type { Issue, SourceDocument, SourceSheet } from '@coomb/core';
+import type { ExchangeDocument, Issue, SourceDocument, SourceSheet } from '@coomb/core';
 import { readCsv } from './csv/read-csv.js';
 import { readDocx } from './docx/read-docx.js';
 import { readJunit, type JunitReading } from './junit/read-junit.js';
 import { ReadError } from './read-error.js';
+import { readReqifFile } from './reqif/read-reqif-file.js';
 import type { ModelDocument } from './xmi/model-document.js';
 import { readXmi } from './xmi/read-xmi.js';
 import { readXlsx } from './xlsx/read-xlsx.js';
@@ -11,6 +12,7 @@ import { readXlsx } from './xlsx/read-xlsx.js';
 export type FileContent =
   | { type: 'document'; document: SourceDocument; issues: Issue[] }
   | { type: 'sheets'; sheets: SourceSheet[]; issues: Issue[] }
+  | { type: 'exchange'; exchange: ExchangeDocument; issues: Issue[] }
   | { type: 'model'; model: ModelDocument; issues: Issue[] }
   | { type: 'results'; results: JunitReading; issues: Issue[] };
 
@@ -67,6 +69,14 @@ export const fileFormats: readonly FileFormat[] = [
       const results = await readJunit(bytes);
       return { type: 'results', results, issues: results.issues };
     },
+  },
+  {
+    id: 'reqif',
+    label: 'Requirements exchange (ReqIF)',
+    mediaType: 'application/xml',
+    extensions: ['reqif', 'reqifz'],
+    fits: (bytes, extension) => extension === 'reqif' || extension === 'reqifz' || (isXml(bytes) && root(bytes) === 'REQ-IF'),
+    read: async (bytes) => ({ type: 'exchange', ...(await readReqifFile(bytes)) }),
   },
   {
     id: 'xmi',

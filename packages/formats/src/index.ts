@@ -10,3 +10,6 @@ export * from './xmi/read-xmi.js';
 export * from './xmi/apply-model-recipe.js';
 export * from './archive/zip.js';
 export * from './xml/walk-xml.js';
+export * from './reqif/read-reqif.js';
+export * from './reqif/read-reqif-file.js';
+export * from './reqif/rewrite-reqif.js';

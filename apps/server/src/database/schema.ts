@@ -1,3 +1,4 @@
+import type { RecipeBody } from '@coomb/contract';
 import type { ExchangeBase, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
 import { boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 
@@ -98,7 +99,8 @@ export const sources = pgTable(
     collectionId: uuid('collection_id'),
     /** What was chosen when it was merged with what stood here. */
     choices: jsonb('choices').$type<Record<string, MergeChoice>>(),
-    recipeId: uuid('recipe_id'),
+    /** Kept or ready recipe that it was read by. */
+    recipeId: text('recipe_id'),
   },
   (table) => [index('source_project').on(table.projectId)],
 );
@@ -119,8 +121,8 @@ export const recipes = pgTable('recipe', {
   ...tracked(),
   name: text('name').notNull(),
   /** Sort of file it reads: document, sheet or exchange. */
-  reads: text('reads').$type<'document' | 'sheet'>().notNull(),
-  body: jsonb('body').$type<unknown>().notNull(),
+  reads: text('reads').$type<RecipeBody['reads']>().notNull(),
+  body: jsonb('body').$type<RecipeBody>().notNull(),
   changedAt: time('changed_at').notNull(),
   changedBy: text('changed_by').notNull(),
 });

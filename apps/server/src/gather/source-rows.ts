@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { SourcePicture } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
 import type { Change, DrawingRow, SourceRow } from '../ledger/change.js';
@@ -27,7 +28,7 @@ export function buildSource(
     size: file.bytes.length,
     importedAt: now,
     importedBy: person,
-    recipe: wish.documentRecipe ?? wish.sheetRecipe ?? null,
+    recipe: wish.documentRecipe ?? wish.sheetRecipe ?? wish.exchangeRecipe ?? null,
     issues: [],
     lineageId: id,
     collectionId: null,
@@ -46,14 +47,18 @@ export function buildFiles(
 ): { files: FileRow[]; addresses: Map<string, string> } {
   const files: FileRow[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: file.bytes }];
   const addresses = new Map<string, string>();
-  if (file.content.type !== 'document') return { files, addresses };
-  for (const [name, picture] of file.content.document.pictures) {
+  for (const [name, picture] of picturesOf(file.content)) {
     const stored = known.get(createHash('sha256').update(picture.bytes).digest('hex'));
     const id = stored ?? clock.newId();
     addresses.set(name, `/api/projects/${projectId}/files/${id}`);
     if (!stored) files.push({ id, projectId, sourceId, name, mediaType: picture.mediaType, bytes: picture.bytes });
   }
   return { files, addresses };
+}
+
+function picturesOf(content: FileContent): ReadonlyMap<string, SourcePicture> {
+  if (content.type === 'document') return content.document.pictures;
+  return content.type === 'exchange' ? content.exchange.pictures : new Map();
 }
 
 type Model = Extract<FileContent, { type: 'model' }>['model'];

@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry } from '@coomb/contract';
-import { matchResults, proposeDocumentRecipe, proposeSheetRecipe } from '@coomb/core';
+import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
 import { applyModelRecipe, type FileContent, type FileFormat, readFileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -11,6 +11,8 @@ import { ProjectStates } from '../project-state/project-states.js';
 export const TRAY_FOLDER = Symbol('tray folder');
 const KEPT_HOURS = 24;
 const PARSED_KEPT = 4;
+/** Objects of an exchange file that the page is given to make a recipe by. */
+const MOST_SHOWN = 5000;
 
 export interface TrayFile {
   id: string;
@@ -99,6 +101,11 @@ function describe(state: ProjectState, file: TrayFile): TrayEntry {
       return { ...common, content: { type: 'document', blocks: content.document.blocks, recipe: proposeDocumentRecipe(scheme, content.document) } };
     case 'sheets':
       return { ...common, content: { type: 'sheets', sheets: content.sheets, recipe: proposeSheetRecipe(scheme, content.sheets) } };
+    case 'exchange': {
+      const { pictures: _, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
+      const recipe = proposeExchangeRecipe(scheme, content.exchange);
+      return { ...common, content: { type: 'exchange', ...shown, total: content.exchange.objects.length, recipe } };
+    }
     case 'model': {
       const outcome = applyModelRecipe(scheme, content.model);
       const drawings = content.model.drawings.map((drawing) => ({ name: drawing.name, shapes: drawing.shapes.length }));

@@ -2,6 +2,9 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { getProject } from '@coomb/contract';
+import { readFileContent } from '@coomb/formats';
+import type { RecipeWish } from '../../gather/apply-recipe.js';
+import { proposeWish, readRecipeFile } from '../recipe-file.js';
 import { findProject, importThrough, withClient } from '../client.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
 
@@ -20,6 +23,7 @@ export const importCommand: Command = {
         collection: { type: 'string' },
         prefix: { type: 'string' },
         kind: { type: 'string' },
+        recipe: { type: 'string' },
         data: { type: 'string' },
         server: { type: 'string' },
         person: { type: 'string' },
@@ -29,6 +33,7 @@ export const importCommand: Command = {
     const [path] = positionals;
     if (!path) throw new UsageError('Name the file to import.');
     const bytes = await readFile(path);
+    const recipe = await findRecipe(basename(path), bytes, values.recipe, values.kind);
     return withClient({ data: values.data, server: values.server, person: values.person ?? 'Command line' }, async (client) => {
       const project = await findProject(client, values.project, true);
       const { collections } = await client.call(getProject, { params: { project } });
@@ -39,7 +44,7 @@ export const importCommand: Command = {
         : values.collection
           ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' }
           : undefined;
-      const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }) });
+      const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
       if (values.json) io.out(JSON.stringify(outcome));
       else {
         io.out(`${outcome.items} items, ${outcome.links} links, ${outcome.results} results`);
@@ -49,3 +54,11 @@ export const importCommand: Command = {
     });
   },
 };
+
+/** The recipe asked for by file or kind; what the server proposes otherwise. */
+async function findRecipe(name: string, bytes: Uint8Array, recipe: string | undefined, kind: string | undefined): Promise<RecipeWish> {
+  if (!recipe && !kind) return {};
+  const { content } = await readFileContent(name, bytes);
+  if (content.type === 'results') return {};
+  return recipe ? readRecipeFile(recipe, content) : proposeWish(content, kind);
+}

@@ -1,20 +1,23 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { applyDocumentRecipe, applySheetRecipe, defaultScheme, proposeDocumentRecipe, proposeSheetRecipe, type RecipeOutcome } from '@coomb/core';
-import { applyModelRecipe, type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
+import { CoombError } from '@coomb/contract';
+import { defaultScheme, type DraftLink, type RecipeOutcome } from '@coomb/core';
+import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
+import { applyRecipe } from '../../gather/apply-recipe.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
+import { proposeWish, readRecipeFile } from '../recipe-file.js';
 
 /** Says what a file holds and what would come of it, without a database. */
 export const inspect: Command = {
   name: 'inspect',
-  usage: 'inspect FILE [--json] [--items] [--kind KIND]',
+  usage: 'inspect FILE [--json] [--items] [--kind KIND] [--recipe FILE]',
   summary: 'Say what a file holds and what would be imported; needs no database',
   run: async (args, io) => {
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' } },
+      options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' }, recipe: { type: 'string' } },
     });
     const [path] = positionals;
     if (!path || positionals.length > 1) throw new UsageError('Name one file to inspect.');
@@ -34,7 +37,7 @@ export const inspect: Command = {
         );
       return exitCodes.done;
     }
-    const outcome = harvest(content, values.kind);
+    const outcome = await harvest(content, values.kind, values.recipe);
     if (values.items) {
       for (const line of describeItems(outcome)) io.out(line);
       return exitCodes.done;
@@ -49,12 +52,15 @@ export const inspect: Command = {
   },
 };
 
-function harvest(content: Exclude<FileContent, { type: 'results' }>, kind: string | undefined): RecipeOutcome {
+async function harvest(content: Exclude<FileContent, { type: 'results' }>, kind: string | undefined, recipe: string | undefined): Promise<RecipeOutcome> {
   if (kind && !defaultScheme.kinds.some((one) => one.id === kind))
     throw new UsageError(`There is no kind "${kind}"; there are ${defaultScheme.kinds.map((one) => one.id).join(', ')}.`);
-  if (content.type === 'document') return applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document, kind), content.document);
-  if (content.type === 'sheets') return applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets, kind), content.sheets);
-  return applyModelRecipe(defaultScheme, content.model);
+  try {
+    return applyRecipe(defaultScheme, content, recipe ? await readRecipeFile(recipe, content) : proposeWish(content, kind));
+  } catch (error) {
+    if (error instanceof CoombError) throw new UsageError(error.message);
+    throw error;
+  }
 }
 
 function summarise(file: string, format: string, content: FileContent, outcome: RecipeOutcome) {
@@ -77,6 +83,8 @@ function summarise(file: string, format: string, content: FileContent, outcome: 
 }
 
 function describeItems(outcome: RecipeOutcome): string[] {
+  const linksOf = new Map<number, DraftLink[]>();
+  for (const link of outcome.links) linksOf.set(link.draft, [...(linksOf.get(link.draft) ?? []), link]);
   return outcome.drafts.map((draft) =>
     JSON.stringify({
       reference: draft.reference,
@@ -87,7 +95,7 @@ function describeItems(outcome: RecipeOutcome): string[] {
       text: plainText(sanitiseRichText(draft.html)),
       parent: draft.parent < 0 ? null : (outcome.drafts[draft.parent]!.reference ?? outcome.drafts[draft.parent]!.title),
       fields: draft.fields,
-      links: outcome.links.filter((link) => link.draft === draft.key).map(({ linkKind, reversed, target }) => ({ linkKind, reversed, target })),
+      links: (linksOf.get(draft.key) ?? []).map(({ linkKind, reversed, target }) => ({ linkKind, reversed, target })),
       place: draft.place.says,
     }),
   );

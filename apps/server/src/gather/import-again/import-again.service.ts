@@ -157,6 +157,8 @@ export class ImportAgainService {
 function withOlderRecipe(file: TrayFile, older: SourceRow, wish: RecipeWish): RecipeWish {
   if (file.content.type === 'document' && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
     return { documentRecipe: older.recipe as NonNullable<RecipeWish['documentRecipe']> };
+  if (file.content.type === 'exchange' && !wish.exchangeRecipe && older.recipe && 'relations' in (older.recipe as object))
+    return { exchangeRecipe: older.recipe as NonNullable<RecipeWish['exchangeRecipe']> };
   if (file.content.type === 'sheets' && !wish.sheetRecipe && older.recipe && 'headerRow' in (older.recipe as object)) {
     const recipe = older.recipe as NonNullable<RecipeWish['sheetRecipe']>;
     const { sheets } = file.content;

@@ -10,7 +10,15 @@ export interface Stage {
 
 /** The course of the work: five stages, each with its own views. The first view is the stage's own address. */
 export const course: readonly Stage[] = [
-  { id: 'gather', label: 'Gather', waits: (count) => (count === 1 ? '1 source' : `${count} sources`), views: [{ label: 'Sources', path: 'gather' }] },
+  {
+    id: 'gather',
+    label: 'Gather',
+    waits: (count) => (count === 1 ? '1 source' : `${count} sources`),
+    views: [
+      { label: 'Sources', path: 'gather' },
+      { label: 'Recipes', path: 'gather/recipes' },
+    ],
+  },
   { id: 'shape', label: 'Shape', waits: (count) => (count === 0 ? '' : `${count} untitled`), views: [{ label: 'Read', path: 'shape' }] },
   {
     id: 'link',

@@ -1,15 +1,16 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { TrayEntry } from '@coomb/contract';
-import { applyDocumentRecipe, type DocumentRecipe, type RecipeOutcome, type SourceBlock } from '@coomb/core';
+import type { RecipeBody, TrayEntry } from '@coomb/contract';
+import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, type RecipeOutcome, type SourceBlock } from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
+import { RecipeBar } from '../recipes/RecipeBar';
 import { DocumentRecipeForm } from './DocumentRecipeForm';
 import { DocumentView } from './DocumentView';
 import { ImportBar } from './ImportBar';
-import { IssueLines } from './IssueLines';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome } from './outcome-words';
+import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
   entry: TrayEntry;
@@ -20,6 +21,7 @@ interface Props {
 export function DocumentGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const [recipe, setRecipe] = useState<DocumentRecipe>(content.recipe as DocumentRecipe);
+  const [kept, setKept] = useState<string>();
   const [shown, setShown] = useState<{ block: number; row?: number | undefined }>();
   const deferred = useDeferredValue(recipe);
   const blocks = content.blocks as SourceBlock[];
@@ -30,7 +32,16 @@ export function DocumentGather({ entry, content }: Props) {
       return { outcome: { drafts: [], links: [], issues: [] }, problem: error instanceof Error ? error.message : String(error) };
     }
   }, [scheme, deferred, blocks]);
-  const issues = [...entry.issues, ...outcome.issues];
+  const departures = useMemo(() => (kept ? findDocumentDepartures(deferred, { blocks }) : []), [kept, deferred, blocks]);
+  const issues = [...departures, ...entry.issues, ...outcome.issues];
+  /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
+  const put = (body: RecipeBody, id: string | undefined) => {
+    if (body.reads !== 'document') return;
+    const proposed = content.recipe as DocumentRecipe;
+    const next = body.recipe as DocumentRecipe;
+    setRecipe(id?.startsWith('ready-') ? { ...next, labels: proposed.labels, tables: proposed.tables } : next);
+    setKept(id);
+  };
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
   const prefix = outcome.drafts.find((draft) => draft.reference)?.reference?.replace(/[^A-Za-z].*$/, '') || (recipe.kind === 'need' ? 'NEED' : 'REQ');
   const showIssue = (at: string) => {
@@ -42,7 +53,12 @@ export function DocumentGather({ entry, content }: Props) {
   return (
     <Flex direction="column" h="100%">
       <Box flex="1" minH="0">
-        <Page title={entry.name} lead="As it reads, how it is understood, and what it becomes. Nothing is stored yet." fill>
+        <Page
+          title={entry.name}
+          lead="As it reads, how it is understood, what it becomes. Nothing is stored yet."
+          fill
+          actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} onPut={put} />}
+        >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
               <DocumentView blocks={blocks} outcome={outcome} shown={shown} />
@@ -56,11 +72,7 @@ export function DocumentGather({ entry, content }: Props) {
                 outcome={outcome}
                 onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })}
               />
-              {issues.length > 0 && (
-                <Box maxH="35%" overflow="auto" borderTopWidth="1px" px="3" py="1.5" bg="bg.subtle">
-                  <IssueLines issues={issues} onShow={(issue) => showIssue(issue.at)} />
-                </Box>
-              )}
+              <RemarksPanel issues={issues} onShow={(issue) => showIssue(issue.at)} />
             </Flex>
           </Flex>
         </Page>
@@ -70,8 +82,8 @@ export function DocumentGather({ entry, content }: Props) {
         holds="specification"
         proposedName={base}
         proposedPrefix={prefix.slice(0, 10)}
-        summary={describeOutcome(outcome, entry.issues.length)}
-        wish={{ documentRecipe: recipe }}
+        summary={describeOutcome(outcome, entry.issues.length + departures.length)}
+        wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={problem !== undefined || outcome.drafts.length === 0}
       />
     </Flex>

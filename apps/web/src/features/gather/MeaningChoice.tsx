@@ -1,8 +1,7 @@
-import type { Meaning, Scheme } from '@coomb/core';
-import { findKind } from '@coomb/core';
+import { type ExchangeMeaning, findKind, type Meaning, type Scheme } from '@coomb/core';
 import { Choice } from '../../shared/ui/choice';
 
-const encode = (meaning: Meaning): string =>
+const encode = (meaning: ExchangeMeaning): string =>
   meaning.as === 'field' ? `field ${meaning.field}` : meaning.as === 'link' ? `link ${meaning.linkKind} ${meaning.reversed ? 'to' : 'from'}` : meaning.as;
 
 function decode(text: string): Meaning {
@@ -18,12 +17,15 @@ export function MeaningChoice({
   kind,
   name,
   meaning,
+  withHeading = false,
   onChange,
 }: {
   scheme: Scheme;
   kind: string;
   name: string;
-  meaning: Meaning;
+  meaning: ExchangeMeaning;
+  /** Offer "title of a section", which only exchange files tell by an attribute. */
+  withHeading?: boolean;
   onChange: (meaning: Meaning) => void;
 }) {
   const fields = findKind(scheme, kind)?.fields ?? [];
@@ -36,6 +38,7 @@ export function MeaningChoice({
     { value: 'reference', label: 'reference' },
     { value: 'title', label: 'title' },
     { value: 'text', label: 'text' },
+    ...(withHeading ? [{ value: 'heading', label: 'title of a section' }] : []),
     { value: 'parent', label: 'parent' },
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,

@@ -4,9 +4,9 @@ import type { RecipeOutcome } from '@coomb/core';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
 import { ImportBar } from './ImportBar';
-import { IssueLines } from './IssueLines';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome } from './outcome-words';
+import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
   entry: TrayEntry;
@@ -54,11 +54,7 @@ export function ModelGather({ entry, content }: Props) {
             </Box>
             <Flex flex="1" minW="0" direction="column">
               <OutcomeList scheme={scheme} outcome={outcome} />
-              {issues.length > 0 && (
-                <Box maxH="35%" overflow="auto" borderTopWidth="1px" px="3" py="1.5" bg="bg.subtle">
-                  <IssueLines issues={issues} />
-                </Box>
-              )}
+              <RemarksPanel issues={issues} />
             </Flex>
           </Flex>
         </Page>

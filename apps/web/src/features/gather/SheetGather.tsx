@@ -1,15 +1,16 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { TrayEntry } from '@coomb/contract';
-import { applySheetRecipe, proposeSheetRecipe, proposeMeaning, type SheetRecipe, type SourceSheet } from '@coomb/core';
+import type { RecipeBody, TrayEntry } from '@coomb/contract';
+import { alignSheetRecipe, applySheetRecipe, type Issue, proposeSheetRecipe, proposeMeaning, type SheetRecipe, type SourceSheet } from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
+import { RecipeBar } from '../recipes/RecipeBar';
 import { ImportBar } from './ImportBar';
-import { IssueLines } from './IssueLines';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome } from './outcome-words';
+import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
   entry: TrayEntry;
@@ -29,10 +30,19 @@ export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const sheets = content.sheets as SourceSheet[];
   const [recipe, setRecipe] = useState(content.recipe as SheetRecipe);
+  const [kept, setKept] = useState<string>();
+  const [departures, setDepartures] = useState<Issue[]>([]);
   const deferred = useDeferredValue(recipe);
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
-  const issues = [...entry.issues, ...outcome.issues];
+  const issues = [...departures, ...entry.issues, ...outcome.issues];
+  const put = (body: RecipeBody, id: string | undefined) => {
+    if (body.reads !== 'sheet') return;
+    const aligned = alignSheetRecipe(body.recipe as SheetRecipe, sheets);
+    setRecipe(aligned.recipe);
+    setDepartures(aligned.issues);
+    setKept(id);
+  };
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
     const header = sheets.find((one) => one.name === next.sheet)?.rows[next.headerRow] ?? [];
@@ -48,6 +58,7 @@ export function SheetGather({ entry, content }: Props) {
           fill
           actions={
             <>
+              <RecipeBar body={{ reads: 'sheet', recipe }} kept={kept} onPut={put} />
               {sheets.length > 1 && (
                 <Choice
                   label="Sheet"
@@ -133,11 +144,7 @@ export function SheetGather({ entry, content }: Props) {
             </Box>
             <Flex flex="1" minH="0" borderTopWidth="1px">
               <OutcomeList scheme={scheme} outcome={outcome} />
-              {issues.length > 0 && (
-                <Box w="40%" overflow="auto" borderLeftWidth="1px" px="3" py="1.5" bg="bg.subtle">
-                  <IssueLines issues={issues} />
-                </Box>
-              )}
+              <RemarksPanel issues={issues} beside />
             </Flex>
           </Flex>
         </Page>
@@ -149,7 +156,7 @@ export function SheetGather({ entry, content }: Props) {
         proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
         proposedPrefix={prefix.slice(0, 10)}
         summary={describeOutcome(outcome, entry.issues.length)}
-        wish={{ sheetRecipe: recipe }}
+        wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={outcome.drafts.length === 0}
       />
     </Flex>

@@ -2,6 +2,7 @@ import { useParams } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { DocumentGather } from './DocumentGather';
+import { ExchangeGather } from './ExchangeGather';
 import { ModelGather } from './ModelGather';
 import { useTrayEntry } from './queries';
 import { ResultsGather } from './ResultsGather';
@@ -20,6 +21,8 @@ export function TrayPage() {
       return <DocumentGather key={tray} entry={entry.data} content={content} />;
     case 'sheets':
       return <SheetGather key={tray} entry={entry.data} content={content} />;
+    case 'exchange':
+      return <ExchangeGather key={tray} entry={entry.data} content={content} />;
     case 'model':
       return <ModelGather key={tray} entry={entry.data} content={content} />;
     case 'results':

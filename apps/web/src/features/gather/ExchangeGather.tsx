@@ -1,0 +1,147 @@
+import { Box, Flex } from '@chakra-ui/react';
+import type { TrayEntry } from '@coomb/contract';
+import { alignExchangeRecipe, applyExchangeRecipe, type ExchangeDocument, type ExchangeMeaning, type ExchangeRecipe, findKind, type Issue } from '@coomb/core';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { useProject } from '../../shared/live/project-queries';
+import { Choice } from '../../shared/ui/choice';
+import { Page } from '../../shared/ui/page';
+import { RecipeBar } from '../recipes/RecipeBar';
+import { ImportBar } from './ImportBar';
+import { MeaningChoice } from './MeaningChoice';
+import { OutcomeList } from './OutcomeList';
+import { describeOutcome } from './outcome-words';
+import { RemarksPanel } from './RemarksPanel';
+
+interface Props {
+  entry: TrayEntry;
+  content: Extract<TrayEntry['content'], { type: 'exchange' }>;
+}
+
+/** An exchange file: its types, attributes and relations with their meaning, and the outline they become. */
+export function ExchangeGather({ entry, content }: Props) {
+  const { scheme } = useProject();
+  const [recipe, setRecipe] = useState(content.recipe as ExchangeRecipe);
+  const [kept, setKept] = useState<string>();
+  const [departures, setDepartures] = useState<Issue[]>([]);
+  const deferred = useDeferredValue(recipe);
+  const document = useMemo(() => ({ ...content, pictures: new Map() }) as unknown as ExchangeDocument, [content]);
+  const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
+  const isCut = content.total > content.objects.length;
+  const setType = (index: number, change: Partial<ExchangeRecipe['types'][number]>) =>
+    setRecipe({ ...recipe, types: recipe.types.map((one, at) => (at === index ? { ...one, ...change } : one)) });
+  const setRelation = (index: number, change: Partial<ExchangeRecipe['relations'][number]>) =>
+    setRecipe({ ...recipe, relations: recipe.relations.map((one, at) => (at === index ? { ...one, ...change } : one)) });
+  return (
+    <Flex direction="column" h="100%">
+      <Box flex="1" minH="0">
+        <Page
+          title={entry.name}
+          lead={`${entry.label}${content.tool ? `, written by ${content.tool}` : ''}. Identifiers are kept; what has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
+          fill
+          actions={
+            <RecipeBar
+              body={{ reads: 'exchange', recipe }}
+              kept={kept}
+              onPut={(body, id) => {
+                if (body.reads !== 'exchange') return;
+                const aligned = alignExchangeRecipe(body.recipe as ExchangeRecipe, document);
+                setRecipe(aligned.recipe);
+                setDepartures(aligned.issues);
+                setKept(id);
+              }}
+            />
+          }
+        >
+          <Flex h="100%" borderTopWidth="1px">
+            <Box w="430px" flexShrink={0} overflow="auto" bg="bg.panel" borderRightWidth="1px" px="4" py="3" fontSize="13.5px">
+              {recipe.types.map((type, index) => {
+                const known = content.types.find((one) => one.id === type.type);
+                if (!known || known.count === 0) return null;
+                return (
+                  <Box key={type.type} mb="4">
+                    <Flex align="center" gap="2" mb="1">
+                      <Box flex="1" fontWeight="600">
+                        {type.name}{' '}
+                        <Box as="span" color="fg.muted" fontWeight="400">
+                          {known.count} objects
+                        </Box>
+                      </Box>
+                      <Choice
+                        label={`Kind of ${type.name}`}
+                        value={type.kind ?? ''}
+                        options={[{ value: '', label: 'left out' }, ...scheme.kinds.map((kind) => ({ value: kind.id, label: kind.plural.toLowerCase() }))]}
+                        onChange={(kind) => setType(index, { kind: kind || null })}
+                      />
+                    </Flex>
+                    {type.kind &&
+                      type.attributes.map((attribute, at) => (
+                        <Flex key={attribute.id} align="center" gap="2" py="0.5">
+                          <Box flex="1" overflowWrap="anywhere" lineHeight="1.25">
+                            {attribute.name}
+                          </Box>
+                          <MeaningChoice
+                            scheme={scheme}
+                            kind={type.kind!}
+                            name={attribute.name}
+                            meaning={attribute.meaning}
+                            withHeading
+                            onChange={(meaning) =>
+                              setType(index, {
+                                attributes: type.attributes.map((one, own) => (own === at ? { ...one, meaning: meaning as ExchangeMeaning } : one)),
+                              })
+                            }
+                          />
+                        </Flex>
+                      ))}
+                  </Box>
+                );
+              })}
+              {recipe.relations.length > 0 && <Box fontWeight="600">Relations</Box>}
+              {recipe.relations.map((relation, index) => (
+                <Flex key={relation.type} align="center" gap="2" py="0.5">
+                  <Box flex="1" overflowWrap="anywhere">
+                    {relation.name}{' '}
+                    <Box as="span" color="fg.muted">
+                      {content.relationTypes.find((one) => one.id === relation.type)?.count ?? 0}
+                    </Box>
+                  </Box>
+                  <Choice
+                    label={`Link kind of ${relation.name}`}
+                    value={relation.linkKind ? `${relation.linkKind} ${relation.reversed ? 'in' : 'out'}` : ''}
+                    width="200px"
+                    options={[
+                      { value: '', label: 'no link' },
+                      ...scheme.linkKinds.flatMap((kind) => [
+                        { value: `${kind.id} out`, label: `source ${kind.phrase} target` },
+                        { value: `${kind.id} in`, label: `target ${kind.phrase} source` },
+                      ]),
+                    ]}
+                    onChange={(value) => setRelation(index, { linkKind: value.split(' ')[0] || null, reversed: value.endsWith(' in') })}
+                  />
+                </Flex>
+              ))}
+            </Box>
+            <Flex flex="1" minW="0" direction="column">
+              <OutcomeList scheme={scheme} outcome={outcome} />
+              <RemarksPanel issues={[...departures, ...entry.issues, ...outcome.issues]} />
+            </Flex>
+          </Flex>
+        </Page>
+      </Box>
+      <ImportBar
+        entry={entry}
+        holds="specification"
+        proposedName={content.title || content.outlines[0]?.name || entry.name.replace(/\.[^.]*$/, '')}
+        proposedPrefix={prefixOf(recipe, scheme)}
+        summary={`${describeOutcome(outcome, entry.issues.length + departures.length)}${isCut ? ' among the objects shown' : ''}`}
+        wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
+        disabled={outcome.drafts.length === 0}
+      />
+    </Flex>
+  );
+}
+
+function prefixOf(recipe: ExchangeRecipe, scheme: Parameters<typeof findKind>[0]): string {
+  const kind = recipe.types.find((type) => type.kind)?.kind ?? 'requirement';
+  return kind === 'need' ? 'NEED' : kind === 'testCase' ? 'TC' : (findKind(scheme, kind)?.label.slice(0, 3).toUpperCase() ?? 'REQ');
+}

@@ -1,0 +1,291 @@
+import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
+import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType } from '../source/exchange.js';
+import type { SourcePlace } from '../source/document.js';
+import type { Issue } from '../source/issue.js';
+import { escapeHtml } from './apply-document-recipe.js';
+import type { Meaning } from './document-recipe.js';
+import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
+import { readFieldValue } from './field-value.js';
+import { proposeMeaning } from './propose-document-recipe.js';
+
+export type ExchangeMeaning = Meaning | { as: 'heading' };
+
+/** A reusable mapping from the types and attributes of an exchange file to kinds and fields, and from its relations to links. */
+export interface ExchangeRecipe {
+  name: string;
+  types: { type: string; name: string; kind: string | null; attributes: { id: string; name: string; meaning: ExchangeMeaning }[] }[];
+  relations: { type: string; name: string; linkKind: string | null; reversed: boolean }[];
+}
+
+/** Attribute names that the ReqIF implementation guide reserves, and what they mean. */
+const RESERVED: Record<string, ExchangeMeaning> = {
+  'reqif.foreignid': { as: 'reference' },
+  'reqif.name': { as: 'title' },
+  'reqif.text': { as: 'text' },
+  'reqif.chaptername': { as: 'heading' },
+};
+
+/** A first recipe, from the names of types, attributes and relations. */
+export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = 'requirement'): ExchangeRecipe {
+  return {
+    name: 'Proposed from the file',
+    types: document.types.map((type) => {
+      const own = proposeKind(scheme, type, kind);
+      return { type: type.id, name: type.name, kind: own, attributes: type.attributes.map((attribute) => proposeAttribute(scheme, own, attribute)) };
+    }),
+    relations: document.relationTypes.map(({ id, name }) => ({ type: id, name, ...proposeLink(scheme, name) })),
+  };
+}
+
+function proposeKind(scheme: Scheme, type: ExchangeType, usual: string): string {
+  const name = type.name.toLowerCase();
+  const found = scheme.kinds.find((kind) => name.includes(kind.label.toLowerCase()));
+  return found && !found.informative ? found.id : usual;
+}
+
+function proposeAttribute(scheme: Scheme, kind: string, { id, name }: ExchangeAttribute): { id: string; name: string; meaning: ExchangeMeaning } {
+  const reserved = RESERVED[name.toLowerCase()];
+  return { id, name, meaning: reserved ?? proposeMeaning(scheme, kind, name.replace(/^ReqIF\./i, '')) };
+}
+
+/** By the words of the link kinds themselves; "trace" and the like are left for the person to say. */
+function proposeLink(scheme: Scheme, name: string): { linkKind: string | null; reversed: boolean } {
+  const words = name.toLowerCase().replace(/[^a-z]+/g, ' ');
+  for (const kind of scheme.linkKinds) {
+    const stem = kind.id.replace(/s$/, '').slice(0, 5);
+    if (words.includes(stem)) return { linkKind: kind.id, reversed: /\b(is|are) \w+ by\b/.test(words) };
+  }
+  return { linkKind: null, reversed: false };
+}
+
+/** Reads an exchange file by a recipe: its outlines become the outline, objects keep their identifiers. */
+export function applyExchangeRecipe(scheme: Scheme, recipe: ExchangeRecipe, document: ExchangeDocument): RecipeOutcome {
+  return new ExchangeReading(scheme, recipe, document).read();
+}
+
+class ExchangeReading {
+  private readonly drafts: Draft[] = [];
+  private readonly issues: Issue[] = [];
+  private readonly keyOf = new Map<string, number>();
+  private readonly references = new Map<string, string>();
+  private readonly objects: Map<string, ExchangeObject>;
+  private readonly types: Map<string, ExchangeRecipe['types'][number]>;
+  private readonly attributes: Map<string, ExchangeAttribute>;
+  private readonly left = new Map<string, number>();
+
+  constructor(
+    private readonly scheme: Scheme,
+    private readonly recipe: ExchangeRecipe,
+    private readonly document: ExchangeDocument,
+  ) {
+    this.objects = new Map(document.objects.map((object) => [object.id, object]));
+    this.types = new Map(recipe.types.map((type) => [type.type, type]));
+    this.attributes = new Map(document.types.flatMap((type) => type.attributes.map((attribute) => [attribute.id, attribute] as const)));
+  }
+
+  read(): RecipeOutcome {
+    const outlines = this.document.outlines.filter((outline) => outline.nodes.length > 0);
+    for (const outline of outlines) {
+      const top = outlines.length > 1 ? this.addOutline(outline.id, outline.name) : -1;
+      this.walk(outline.nodes, top);
+    }
+    const loose = this.document.objects.filter((object) => !this.keyOf.has(object.id) && this.types.get(object.type)?.kind);
+    if (loose.length > 0 && outlines.length > 0)
+      this.note('note', 'object-loose', loose[0]!, `${loose.length} objects stand in no outline of the file; they come at the end`);
+    for (const object of loose) this.add(object, -1);
+    for (const [what, count] of this.left)
+      this.issues.push({
+        severity: 'note',
+        code: 'attribute-left',
+        at: what,
+        message: `${what}: ${count} values go to no field; they stay in the stored file`,
+      });
+    return { drafts: this.drafts, links: this.readLinks(), issues: this.issues };
+  }
+
+  private addOutline(id: string, name: string): number {
+    const [type] = this.recipe.types;
+    const draft: Draft = {
+      key: this.drafts.length,
+      parent: -1,
+      role: 'section',
+      kind: type?.kind ?? this.scheme.kinds[0]!.id,
+      reference: null,
+      externalId: id,
+      title: name || 'Outline',
+      html: '',
+      fields: {},
+      place: { element: id, says: `outline ${name}` },
+    };
+    this.drafts.push(draft);
+    return draft.key;
+  }
+
+  /** Without recursion: outlines may be deep. */
+  private walk(nodes: readonly ExchangeNode[], top: number): void {
+    const stack = nodes.toReversed().map((node) => ({ node, parent: top }));
+    for (let next = stack.pop(); next; next = stack.pop()) {
+      const { node, parent } = next;
+      const object = this.objects.get(node.object);
+      let key = parent;
+      if (!object)
+        this.issues.push({
+          severity: 'warning',
+          code: 'object-missing',
+          at: node.object,
+          message: `An outline shows the object ${node.object}, which is not in the file`,
+        });
+      else if (this.keyOf.has(object.id)) {
+        const known = this.keyOf.get(object.id)!;
+        if (known >= 0) this.note('note', 'object-shared', object, `${this.nameOf(object)} stands in more than one place; it is shown at the first`);
+        key = known >= 0 ? known : parent;
+      } else key = this.add(object, parent);
+      for (let i = node.children.length - 1; i >= 0; i--) stack.push({ node: node.children[i]!, parent: key });
+    }
+  }
+
+  /** Key of the new draft, or the parent's where the recipe leaves the type out: its children move up. */
+  private add(object: ExchangeObject, parent: number): number {
+    const type = this.types.get(object.type);
+    if (!type?.kind || !findKind(this.scheme, type.kind)) {
+      this.keyOf.set(object.id, -1);
+      this.left.set(type?.name ?? object.type, (this.left.get(type?.name ?? object.type) ?? 0) + 1);
+      return parent;
+    }
+    const place: SourcePlace = { element: object.id, says: `line ${object.line}` };
+    const draft: Draft = {
+      key: this.drafts.length,
+      parent,
+      role: 'item',
+      kind: type.kind,
+      reference: null,
+      externalId: object.id,
+      title: '',
+      html: '',
+      fields: {},
+      place,
+    };
+    this.keyOf.set(object.id, draft.key);
+    this.drafts.push(draft);
+    for (const { id, name, meaning } of type.attributes) {
+      const value = object.values[id];
+      if (value !== undefined && value.length > 0) this.give(draft, object, id, name, meaning, value);
+    }
+    draft.title ||= firstWords(draft.html) || object.name || draft.reference || 'Untitled';
+    return draft.key;
+  }
+
+  private give(draft: Draft, object: ExchangeObject, id: string, name: string, meaning: ExchangeMeaning, value: string | string[]): void {
+    const isRich = this.attributes.get(id)?.type === 'rich';
+    const plain = Array.isArray(value) ? value.join(', ') : isRich ? wordsOf(value) : value;
+    if (!plain.trim()) return;
+    switch (meaning.as) {
+      case 'reference':
+        return this.giveReference(draft, object, plain.trim());
+      case 'title':
+        draft.title = plain.trim().slice(0, 500);
+        return;
+      case 'heading':
+        draft.role = 'section';
+        draft.title = plain.trim().slice(0, 500);
+        return;
+      case 'text':
+        draft.html += isRich && !Array.isArray(value) ? value : `<p>${escapeHtml(plain)}</p>`;
+        return;
+      case 'field': {
+        const field = findKind(this.scheme, draft.kind)?.fields.find((one) => one.id === meaning.field);
+        if (!field) return void this.left.set(name, (this.left.get(name) ?? 0) + 1);
+        if (field.type === 'rich') draft.fields[field.id] = isRich && !Array.isArray(value) ? value : `<p>${escapeHtml(plain)}</p>`;
+        else if (field.type === 'choices' && Array.isArray(value)) draft.fields[field.id] = value;
+        else {
+          const read = readFieldValue(field, plain);
+          if (read.problem) this.note('warning', 'field-value', object, `${name}: ${read.problem}`);
+          if (read.value !== null) draft.fields[field.id] = read.value as FieldValue;
+        }
+        return;
+      }
+      default:
+        this.left.set(name, (this.left.get(name) ?? 0) + 1);
+    }
+  }
+
+  private giveReference(draft: Draft, object: ExchangeObject, reference: string): void {
+    const twin = this.references.get(reference.toLowerCase());
+    if (twin !== undefined)
+      return this.note('warning', 'reference-twice', object, `${reference} is also the reference of object ${twin}; this one will get a new one`);
+    this.references.set(reference.toLowerCase(), object.id);
+    draft.reference = reference.slice(0, 100);
+  }
+
+  private readLinks(): DraftLink[] {
+    const kinds = new Map(this.recipe.relations.map((relation) => [relation.type, relation]));
+    const unsaid = new Map<string, number>();
+    const links: DraftLink[] = [];
+    for (const relation of this.document.relations) {
+      const kind = kinds.get(relation.type);
+      const [from, to] = [this.keyOf.get(relation.from), this.keyOf.get(relation.to)];
+      if (!kind?.linkKind) {
+        unsaid.set(kind?.name ?? relation.type, (unsaid.get(kind?.name ?? relation.type) ?? 0) + 1);
+        continue;
+      }
+      if (from === undefined || from < 0) {
+        this.issues.push({
+          severity: 'warning',
+          code: 'relation-dangling',
+          at: relation.id,
+          message: `The relation starts at ${relation.from}, which is ${from === undefined ? 'not in the file' : 'left out'}; no link was made`,
+        });
+        continue;
+      }
+      if (to === undefined && !this.objects.has(relation.to))
+        this.issues.push({
+          severity: 'note',
+          code: 'relation-outside',
+          at: relation.id,
+          message: `The relation leads to ${relation.to}, which is not in the file; it is looked for in the project`,
+        });
+      links.push({
+        draft: from,
+        linkKind: kind.linkKind,
+        reversed: kind.reversed,
+        target: relation.to,
+        place: { element: relation.id, says: `relation ${relation.id}` },
+      });
+    }
+    for (const [name, count] of unsaid)
+      this.issues.push({
+        severity: 'warning',
+        code: 'relation-unsaid',
+        at: name,
+        message: `${count} relations "${name}" make no link: the recipe does not say which kind they are`,
+      });
+    return links;
+  }
+
+  private nameOf(object: ExchangeObject): string {
+    return this.drafts[this.keyOf.get(object.id) ?? -1]?.reference ?? object.id;
+  }
+
+  private note(severity: Issue['severity'], code: string, object: ExchangeObject, message: string): void {
+    this.issues.push({ severity, code, at: `line ${object.line}`, message });
+  }
+}
+
+function wordsOf(html: string): string {
+  return html
+    .replace(/<\/(p|li|tr|div)>|<br\s*\/?>/g, ' ')
+    .replace(/<[^>]*>/g, '')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&amp;/g, '&')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+function firstWords(html: string): string {
+  const words = wordsOf(html.slice(0, 2000));
+  if (words.length <= 80) return words;
+  const end = words.lastIndexOf(' ', 78);
+  return `${words.slice(0, end > 40 ? end : 78)}…`;
+}

@@ -1,0 +1,60 @@
+import { type DocumentRecipe, usualIdentifier } from './document-recipe.js';
+
+/** Recipes that come with Coomb: starting points to be copied. Tables and labels are proposed from the document they are put on. */
+export interface ReadyRecipe {
+  id: string;
+  name: string;
+  explains: string;
+  reads: 'document';
+  recipe: DocumentRecipe;
+}
+
+const sections = new Array<'section'>(9).fill('section');
+
+export const readyRecipes: readonly ReadyRecipe[] = [
+  {
+    id: 'ready-numbered',
+    name: 'Numbered statements under headings',
+    explains: 'Headings are sections; a paragraph that starts with an identifier such as SYS-042 is an item.',
+    reads: 'document',
+    recipe: {
+      name: 'Numbered statements under headings',
+      kind: 'requirement',
+      headings: sections,
+      identifier: usualIdentifier,
+      bindingWords: [],
+      labels: [],
+      tables: [],
+    },
+  },
+  {
+    id: 'ready-binding',
+    name: 'Binding sentences of a standard',
+    explains: 'Headings are sections; every paragraph with shall, must or may not is an item of its own.',
+    reads: 'document',
+    recipe: {
+      name: 'Binding sentences of a standard',
+      kind: 'requirement',
+      headings: sections,
+      identifier: '',
+      bindingWords: ['shall', 'must', 'shall not', 'must not', 'may not'],
+      labels: [],
+      tables: [],
+    },
+  },
+  {
+    id: 'ready-headed',
+    name: 'One heading a requirement',
+    explains: 'The lowest headings are items, those above are sections; the text below a heading belongs to it.',
+    reads: 'document',
+    recipe: {
+      name: 'One heading a requirement',
+      kind: 'requirement',
+      headings: ['section', 'section', 'item', 'item', 'item', 'item', 'item', 'item', 'item'],
+      identifier: usualIdentifier,
+      bindingWords: [],
+      labels: [],
+      tables: [],
+    },
+  },
+];

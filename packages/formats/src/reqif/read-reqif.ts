@@ -1,0 +1,233 @@
+import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType, Issue } from '@coomb/core';
+import { ReadError } from '../read-error.js';
+import { sanitiseRichText } from '../rich-text/sanitise.js';
+import { localName, walkXml } from '../xml/walk-xml.js';
+import { XhtmlReader } from './xhtml-reader.js';
+
+type AttributeType = ExchangeAttribute['type'];
+
+const DATATYPES: Record<string, AttributeType> = {
+  'DATATYPE-DEFINITION-STRING': 'text',
+  'DATATYPE-DEFINITION-XHTML': 'rich',
+  'DATATYPE-DEFINITION-ENUMERATION': 'choice',
+  'DATATYPE-DEFINITION-INTEGER': 'number',
+  'DATATYPE-DEFINITION-REAL': 'number',
+  'DATATYPE-DEFINITION-BOOLEAN': 'yesNo',
+  'DATATYPE-DEFINITION-DATE': 'date',
+};
+const KIND_OF: Record<string, AttributeType> = {
+  STRING: 'text',
+  XHTML: 'rich',
+  ENUMERATION: 'choice',
+  INTEGER: 'number',
+  REAL: 'number',
+  BOOLEAN: 'yesNo',
+  DATE: 'date',
+};
+
+/**
+ * Reads ReqIF 1.2 (OMG formal/16-07-01), any namespace prefix, as a stream of elements. What Coomb has no place for (relation groups,
+ * tool extensions, access rights) is counted and named; it stays in the stored file, from which `writeReqif` takes it again.
+ * Throws ReadError when the file is something else.
+ */
+export async function readReqif(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): Promise<{ document: ExchangeDocument; issues: Issue[] }> {
+  const reader = new ReqifReader();
+  await walkXml(chunks, { open: (...event) => reader.open(...event), close: (name) => reader.close(name), text: (part) => reader.readText(part) });
+  return reader.finish();
+}
+
+interface Pending {
+  id: string;
+  name: string;
+  line: number;
+}
+
+class ReqifReader {
+  private readonly types: ExchangeType[] = [];
+  private readonly relationTypes = new Map<string, { id: string; name: string; count: number }>();
+  private readonly objects: ExchangeObject[] = [];
+  private readonly outlines: ExchangeDocument['outlines'] = [];
+  private readonly relations: ExchangeDocument['relations'] = [];
+  private readonly options = new Map<string, string>();
+  private readonly optionsOf = new Map<string, string[]>();
+  private readonly attributeDatatype = new Map<string, string>();
+  private readonly objectIds = new Set<string>();
+  private readonly issues: Issue[] = [];
+  private readonly kept = new Map<string, number>();
+  private readonly path: string[] = [];
+  private readonly nodes: { node: ExchangeNode; children: ExchangeNode[] }[] = [];
+  private title = '';
+  private tool = '';
+  private text = '';
+  private collecting = false;
+  private datatype = '';
+  private type: ExchangeType | undefined;
+  private attribute: ExchangeAttribute | undefined;
+  private object: ExchangeObject | undefined;
+  private specification: (Pending & { nodes: ExchangeNode[] }) | undefined;
+  private relation: { id: string; type: string; from: string; to: string } | undefined;
+  private value: { kind: AttributeType; definition: string; text: string | string[] } | undefined;
+  private rich: XhtmlReader | undefined;
+  private root = '';
+
+  open(name: string, attributes: Record<string, string>, line: number): void {
+    const local = localName(name);
+    if (this.rich) return this.rich.open(local, attributes);
+    this.path.push(local);
+    this.root ||= local;
+    const [id, longName] = [attributes.IDENTIFIER ?? '', attributes['LONG-NAME'] ?? ''];
+    if (DATATYPES[local]) this.datatype = id;
+    if (local.endsWith('-REF') || local === 'TITLE' || local === 'REQ-IF-TOOL-ID') {
+      this.text = '';
+      this.collecting = true;
+    } else if (local === 'ENUM-VALUE') {
+      const label = longName || id;
+      this.options.set(id, label);
+      this.optionsOf.set(this.datatype, [...(this.optionsOf.get(this.datatype) ?? []), label]);
+    } else if (local === 'SPEC-OBJECT-TYPE') this.type = { id, name: longName || id, attributes: [], count: 0 };
+    else if (local === 'SPEC-RELATION-TYPE') this.relationTypes.set(id, { id, name: longName || id, count: 0 });
+    else if (local.startsWith('ATTRIBUTE-DEFINITION-')) this.openDefinition(local, id, longName, attributes);
+    else if (local === 'SPEC-OBJECT') this.object = { id, type: '', name: longName, values: {}, line };
+    else if (local === 'SPECIFICATION') this.specification = { id, name: longName, line, nodes: [] };
+    else if (local === 'SPEC-HIERARCHY') this.openNode();
+    else if (local === 'SPEC-RELATION') this.relation = { id, type: '', from: '', to: '' };
+    else if (local === 'RELATION-GROUP') this.count('relation groups');
+    else if (local === 'TOOL-EXTENSIONS') this.count('tool extensions');
+    else if (local.startsWith('ATTRIBUTE-VALUE-'))
+      this.value = { kind: KIND_OF[local.slice(16)] ?? 'text', definition: '', text: attributes['THE-VALUE'] ?? '' };
+    else if (local === 'THE-VALUE' && this.value) this.rich = new XhtmlReader();
+  }
+
+  close(name: string): void {
+    const local = localName(name);
+    if (this.rich) {
+      if (this.rich.close(local)) return;
+      if (this.value) this.value.text = sanitiseRichText(this.rich.html());
+      this.rich = undefined;
+    }
+    this.path.pop();
+    if (this.collecting) this.closeText(local);
+    else if (local.startsWith('ATTRIBUTE-VALUE-')) this.closeValue();
+    else if (local.startsWith('ATTRIBUTE-DEFINITION-')) this.attribute = undefined;
+    else if (local === 'SPEC-OBJECT-TYPE' && this.type) {
+      this.types.push(this.type);
+      this.type = undefined;
+    } else if (local === 'SPEC-OBJECT') this.closeObject();
+    else if (local === 'SPEC-HIERARCHY') this.nodes.pop();
+    else if (local === 'SPECIFICATION' && this.specification) {
+      const { id, name: title, nodes } = this.specification;
+      this.outlines.push({ id, name: title, nodes });
+      this.specification = undefined;
+    } else if (local === 'SPEC-RELATION' && this.relation) {
+      this.relations.push(this.relation);
+      const type = this.relationTypes.get(this.relation.type);
+      if (type) type.count++;
+      this.relation = undefined;
+    }
+  }
+
+  readText(part: string): void {
+    if (this.rich) this.rich.text(part);
+    else if (this.collecting) this.text += part;
+  }
+
+  finish(): { document: ExchangeDocument; issues: Issue[] } {
+    if (this.root !== 'REQ-IF') throw new ReadError('not-reqif', `The file is XML, but starts with <${this.root}>, not with <REQ-IF>.`);
+    for (const type of this.types)
+      for (const attribute of type.attributes) {
+        const options = this.optionsOf.get(this.attributeDatatype.get(attribute.id) ?? '');
+        if (options && (attribute.type === 'choice' || attribute.type === 'choices')) attribute.options = options;
+      }
+    const count = new Map<string, number>();
+    for (const object of this.objects) count.set(object.type, (count.get(object.type) ?? 0) + 1);
+    for (const type of this.types) type.count = count.get(type.id) ?? 0;
+    for (const [what, number] of this.kept)
+      this.issues.push({
+        severity: 'note',
+        code: 'kept-aside',
+        at: what,
+        message: `${number} × ${what} have no place in Coomb; they stay in the stored file and go out again unchanged`,
+      });
+    return {
+      document: {
+        title: this.title,
+        tool: this.tool,
+        types: this.types,
+        relationTypes: [...this.relationTypes.values()],
+        objects: this.objects,
+        outlines: this.outlines,
+        relations: this.relations,
+        pictures: new Map(),
+      },
+      issues: this.issues,
+    };
+  }
+
+  private openDefinition(local: string, id: string, name: string, attributes: Record<string, string>): void {
+    const type = KIND_OF[local.slice('ATTRIBUTE-DEFINITION-'.length)];
+    if (!type || !this.type || !this.path.includes('SPEC-ATTRIBUTES')) return;
+    if (local !== this.path.at(-1)) return;
+    this.attribute = { id, name: name || id, type: type === 'choice' && attributes['MULTI-VALUED'] === 'true' ? 'choices' : type };
+    this.type.attributes.push(this.attribute);
+  }
+
+  private openNode(): void {
+    const node: ExchangeNode = { object: '', children: [] };
+    const siblings = this.nodes.at(-1)?.children ?? this.specification?.nodes;
+    siblings?.push(node);
+    this.nodes.push({ node, children: node.children });
+  }
+
+  private closeText(local: string): void {
+    const text = this.text.trim();
+    this.collecting = false;
+    const parent = this.path.at(-1);
+    if (local === 'TITLE') this.title ||= text;
+    else if (local === 'REQ-IF-TOOL-ID') this.tool = text;
+    else if (local === 'SPEC-OBJECT-TYPE-REF' && this.object) this.object.type = text;
+    else if (local === 'SPEC-RELATION-TYPE-REF' && this.relation) this.relation.type = text;
+    else if (local === 'SPEC-OBJECT-REF') this.closeObjectRef(parent, text);
+    else if (local === 'ENUM-VALUE-REF' && this.value) {
+      const list = Array.isArray(this.value.text) ? this.value.text : [];
+      this.value.text = [...list, this.options.get(text) ?? text];
+    } else if (local.startsWith('ATTRIBUTE-DEFINITION-') && this.value) this.value.definition = text;
+    else if (local.startsWith('DATATYPE-DEFINITION-') && this.attribute) this.attributeDatatype.set(this.attribute.id, text);
+  }
+
+  private closeObjectRef(parent: string | undefined, text: string): void {
+    if (this.relation) {
+      if (parent === 'SOURCE') this.relation.from = text;
+      if (parent === 'TARGET') this.relation.to = text;
+    } else if (this.nodes.length) this.nodes.at(-1)!.node.object = text;
+  }
+
+  private closeValue(): void {
+    const { value, object } = this;
+    this.value = undefined;
+    if (!value || !object || !this.path.includes('SPEC-OBJECT')) return;
+    const { kind, definition, text } = value;
+    object.values[definition] =
+      kind === 'yesNo' ? (text === 'true' || text === '1' ? 'yes' : 'no') : kind === 'date' && !Array.isArray(text) ? text.slice(0, 10) : text;
+  }
+
+  private closeObject(): void {
+    const { object } = this;
+    this.object = undefined;
+    if (!object) return;
+    if (this.objectIds.has(object.id)) {
+      this.issues.push({
+        severity: 'error',
+        code: 'identifier-twice',
+        at: `line ${object.line}`,
+        message: `The identifier ${object.id} is given to two objects; the second was left out`,
+      });
+      return;
+    }
+    this.objectIds.add(object.id);
+    this.objects.push(object);
+  }
+
+  private count(what: string): void {
+    this.kept.set(what, (this.kept.get(what) ?? 0) + 1);
+  }
+}
