@@ -11,6 +11,7 @@ export const placeSchema = z.object({
   block: z.number().optional(),
   row: z.number().optional(),
   sheet: z.string().optional(),
+  page: z.number().optional(),
   element: z.string().optional(),
   says: z.string(),
 });

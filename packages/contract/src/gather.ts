@@ -10,6 +10,7 @@ export const blockSchema = z.union([
   z.object({
     type: z.literal('paragraph'),
     at: z.number(),
+    page: z.number().optional(),
     level: z.number(),
     list: z.object({ depth: z.number(), ordered: z.boolean() }).optional(),
     text: z.string(),

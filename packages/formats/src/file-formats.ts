@@ -2,6 +2,9 @@ import type { ExchangeDocument, Issue, SourceDocument, SourceSheet } from '@coom
 import { readCsv } from './csv/read-csv.js';
 import { readDocx } from './docx/read-docx.js';
 import { readJunit, type JunitReading } from './junit/read-junit.js';
+import { readHtml } from './html/read-html.js';
+import { readMarkdown } from './markdown/read-markdown.js';
+import { readPdf } from './pdf/read-pdf.js';
 import { ReadError } from './read-error.js';
 import { readReqifFile } from './reqif/read-reqif-file.js';
 import type { ModelDocument } from './xmi/model-document.js';
@@ -58,6 +61,30 @@ export const fileFormats: readonly FileFormat[] = [
     extensions: ['xlsx'],
     fits: (_, extension) => extension === 'xlsx',
     read: async (bytes) => ({ type: 'sheets', ...(await readXlsx(bytes)) }),
+  },
+  {
+    id: 'pdf',
+    label: 'PDF',
+    mediaType: 'application/pdf',
+    extensions: ['pdf'],
+    fits: (_, extension) => extension === 'pdf',
+    read: async (bytes) => ({ type: 'document', ...(await readPdf(bytes)) }),
+  },
+  {
+    id: 'markdown',
+    label: 'Markdown',
+    mediaType: 'text/markdown',
+    extensions: ['md', 'markdown'],
+    fits: (_, extension) => extension === 'md' || extension === 'markdown',
+    read: async (bytes) => ({ type: 'document', ...readMarkdown(bytes) }),
+  },
+  {
+    id: 'html',
+    label: 'Web page',
+    mediaType: 'text/html',
+    extensions: ['html', 'htm', 'xhtml'],
+    fits: (_, extension) => ['html', 'htm', 'xhtml'].includes(extension),
+    read: async (bytes) => ({ type: 'document', ...readHtml(bytes) }),
   },
   {
     id: 'junit',

@@ -41,7 +41,7 @@ class DocumentReading {
 
   heading(block: SourceParagraph, index: number): void {
     this.closeList();
-    const place: SourcePlace = { block: index, says: `paragraph ${block.at}` };
+    const place = placeOf(block, index);
     const meaning = this.recipe.headings[block.level - 1] ?? 'section';
     if (meaning === 'ignore')
       return this.note('warning', 'heading-ignored', place, `The heading "${cut(block.text)}" is ignored: the recipe ignores headings of level ${block.level}`);
@@ -54,7 +54,7 @@ class DocumentReading {
   }
 
   paragraph(block: SourceParagraph, index: number): void {
-    const place: SourcePlace = { block: index, says: `paragraph ${block.at}` };
+    const place = placeOf(block, index);
     if (!block.text.trim() && !block.html.includes('<img')) return;
     const { reference, rest } = this.splitIdentifier(block.text);
     if (reference !== null) {
@@ -258,6 +258,10 @@ class DocumentReading {
     this.issues.push({ severity, code, at: place.says, message });
     then?.();
   }
+}
+
+function placeOf({ at, page }: SourceParagraph, block: number): SourcePlace {
+  return page === undefined ? { block, says: `paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
 }
 
 /** Cells by column, a spanning cell in its first column only. */

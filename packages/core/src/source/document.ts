@@ -16,6 +16,8 @@ export interface SourceParagraph {
   type: 'paragraph';
   /** Number of the paragraph in the document, from 1, table contents not counted. */
   at: number;
+  /** Page that the paragraph begins on, where the format has pages. */
+  page?: number;
   /** 1 to 9 for headings, 0 for body text. */
   level: number;
   /** Depth from 1 for list paragraphs. */
@@ -54,6 +56,7 @@ export interface SourcePlace {
   /** Row of a table or sheet, from 0. */
   row?: number;
   sheet?: string;
+  page?: number;
   /** Element id in a model file. */
   element?: string;
   /** The same for people: "table 3, row 4". */

@@ -95,8 +95,8 @@ function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
       <Box flex="1">
         <Box fontWeight="600">Drop a file here, or choose one</Box>
         <Box color="fg.muted" fontSize="13px">
-          Requirements (.docx, .xlsx, .csv, .reqif), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes before anything is
-          stored.
+          Requirements (.docx, .pdf, .md, .html, .xlsx, .csv, .reqif), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes
+          before anything is stored.
         </Box>
       </Box>
       <input

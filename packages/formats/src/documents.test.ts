@@ -1,0 +1,151 @@
+import { applyDocumentRecipe, defaultScheme, proposeDocumentRecipe, type SourceDocument } from '@coomb/core';
+import { describe, expect, it } from 'vitest';
+import { readFileContent } from './file-formats.js';
+import { readHtml } from './html/read-html.js';
+import { readMarkdown } from './markdown/read-markdown.js';
+import { readPdf } from './pdf/read-pdf.js';
+import { linesOf, pdfOf } from './testing/pdf-files.js';
+
+const shape = ({ blocks }: SourceDocument) =>
+  blocks.map((block) =>
+    block.type === 'table'
+      ? block.rows.map((row) => row.map((cell) => cell.text).join('|')).join(' / ')
+      : `${block.level ? `h${block.level} ` : block.list ? `${block.list.ordered ? '1.' : '•'}${block.list.depth} ` : ''}${block.text}`,
+  );
+
+describe('readMarkdown', () => {
+  it('reads headings, paragraphs, lists and tables', () => {
+    const { document } = readMarkdown(
+      Buffer.from(
+        '# Gates\n\nAll **gates** move\nslowly.\n\n- one\n- two\n  1. deep\n\n| ID | Text |\n|---|---|\n| SYS-1 | shall `stop` |\n\n## Locks\n\nSYS-2: shall close.\n',
+      ),
+    );
+    expect(shape(document)).toEqual([
+      'h1 Gates',
+      'All gates move slowly.',
+      '•1 one',
+      '•1 two',
+      '1.2 deep',
+      'ID|Text / SYS-1|shall stop',
+      'h2 Locks',
+      'SYS-2: shall close.',
+    ]);
+    expect(document.blocks[1]).toMatchObject({ html: 'All <strong>gates</strong> move slowly.' });
+  });
+
+  it('takes markup for the text that it is', () => {
+    expect(shape(readMarkdown(Buffer.from('a <script>alert(1)</script> <b>b</b>')).document)).toEqual(['a <script>alert(1)</script> <b>b</b>']);
+  });
+
+  it('becomes items by the proposed recipe', () => {
+    const { document } = readMarkdown(
+      Buffer.from('# Gates\n\nSYS-1: The gate shall stop.\n\nPriority: High\n\nSYS-2: The gate shall close.\n\nPriority: Low\n'),
+    );
+    const { drafts } = applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, document), document);
+    expect(drafts.map((draft) => [draft.reference, draft.fields.priority])).toEqual([
+      [null, undefined],
+      ['SYS-1', 'High'],
+      ['SYS-2', 'Low'],
+    ]);
+  });
+
+  it.each([
+    ['empty', Buffer.from('')],
+    ['binary', Buffer.from([0x4d, 0, 0, 1])],
+  ])('refuses a file that is %s', (_, bytes) => {
+    expect(() => readMarkdown(bytes)).toThrow();
+  });
+});
+
+describe('readHtml', () => {
+  const read = (html: string) => readHtml(Buffer.from(html));
+
+  it('reads what people see, and nothing of scripts and styles', () => {
+    const { document, issues } = read(
+      '<html><head><title>x</title><style>p{}</style></head><body><nav>menu</nav><h2>Gates &amp; locks</h2><div>One<div>Two</div></div><ol><li>a<li>b</ol><script>alert(1)</script><p onclick="x()">c<br>d <img src="https://example.org/x.png"></p></body></html>',
+    );
+    expect(shape(document)).toEqual(['h2 Gates & locks', 'One', 'Two', '1.1 a', '1.1 b', 'c\nd']);
+    expect(issues).toMatchObject([{ code: 'picture-linked' }]);
+  });
+
+  it('reads tables with spanning cells and a table inside a cell', () => {
+    const { document } = read('<table><tr><th colspan="2">Head</th></tr><tr><td>1</td><td><table><tr><td>a</td><td>b</td></tr></table></td></tr></table>');
+    expect(shape(document)).toEqual(['Head / 1|a · b']);
+    expect(document.blocks[0]).toMatchObject({ rows: [[{ span: 2 }], [{ span: 1 }, { span: 1 }]] });
+  });
+
+  it('reads pages in other encodings', () => {
+    expect(shape(readHtml(Buffer.from([0x3c, 0x70, 0x3e, 0x47, 0x72, 0xf6, 0xdf, 0x65])).document)).toEqual(['Größe']);
+  });
+
+  it('refuses elements nested without end', () => {
+    expect(() => read('<div>'.repeat(100_000))).toThrow('nests elements more than');
+  });
+});
+
+describe('readPdf', () => {
+  const page = (number: number, ...lines: [string, number?][]) => [
+    { x: 72, y: 810, size: 9, text: 'Gate manual, issue 2' },
+    ...linesOf(lines),
+    { x: 290, y: 30, size: 9, text: `Page ${number} of 3` },
+  ];
+  const pdf = pdfOf([
+    page(
+      1,
+      ['Gates', 20],
+      [''],
+      ['Movement', 14],
+      [''],
+      ['SYS-1: The gate shall stop within'],
+      ['two seconds of an order.'],
+      [''],
+      ['• at once'],
+      ['• for good'],
+    ),
+    page(2, ['SYS-2: The gate shall stay where it is when the mains'], ['supply fails, whatever the water does to it, and for as']),
+    page(3, ['long as the failure lasts.'], [''], ['Upkeep', 14], [''], ['The mainte-'], ['nance crew is told.']),
+  ]);
+
+  it('tells headings by their size, paragraphs by gaps, and drops page numbers and running heads', async () => {
+    const { document, issues } = await readPdf(pdf);
+    expect(shape(document)).toEqual([
+      'h1 Gates',
+      'h2 Movement',
+      'SYS-1: The gate shall stop within two seconds of an order.',
+      '•1 at once',
+      '•1 for good',
+      'SYS-2: The gate shall stay where it is when the mains supply fails, whatever the water does to it, and for as long as the failure lasts.',
+      'h2 Upkeep',
+      'The maintenance crew is told.',
+    ]);
+    expect(issues).toMatchObject([{ code: 'pdf-running', message: expect.stringContaining('6 page numbers') }]);
+  });
+
+  it('lets every item know its page', async () => {
+    const { document } = await readPdf(pdf);
+    const { drafts } = applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, document), document);
+    expect(drafts.filter((draft) => draft.role === 'item').map((draft) => [draft.reference, draft.place.says, draft.place.page])).toEqual([
+      ['SYS-1', 'page 1, paragraph 3', 1],
+      ['SYS-2', 'page 2, paragraph 6', 2],
+    ]);
+  });
+
+  it.each<[string, Buffer, string]>([
+    ['no PDF', Buffer.from('hello'), 'is not a PDF'],
+    ['cut short', pdf.subarray(0, 30), 'damaged'],
+    ['without text', pdfOf([[]]), 'holds no text'],
+  ])('refuses what is %s', async (_, bytes, message) => {
+    await expect(readPdf(bytes)).rejects.toThrow(message);
+  });
+});
+
+describe('documents by their name', () => {
+  it.each([
+    ['a.md', '# A', 'markdown'],
+    ['a.html', '<h1>A</h1>', 'html'],
+    ['a.htm', '<!doctype html><h1>A</h1>', 'html'],
+  ])('%s', async (name, text, format) => {
+    const read = await readFileContent(name, Buffer.from(text));
+    expect([read.format.id, read.content.type]).toEqual([format, 'document']);
+  });
+});

@@ -1,0 +1,94 @@
+import type { Issue, SourceDocument, SourceParagraph } from '@coomb/core';
+import { ReadError } from '../read-error.js';
+import { findRunningLines, joinParagraphs, type PdfLine } from './pdf-lines.js';
+
+const MOST_PAGES = 3000;
+
+/**
+ * Reads the text of a PDF as a document: headings by size, paragraphs by the gaps between lines, page numbers and running heads dropped.
+ * Every paragraph knows its page. Throws ReadError for what is no PDF, is protected, or holds pictures of text only.
+ */
+export async function readPdf(bytes: Uint8Array): Promise<{ document: SourceDocument; issues: Issue[] }> {
+  if (Buffer.from(bytes.subarray(0, 1024)).indexOf('%PDF-') < 0) throw new ReadError('not-a-pdf', 'The file is not a PDF: it does not begin as one.');
+  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const loading = getDocument({ data: new Uint8Array(bytes), useSystemFonts: false, isEvalSupported: false, disableFontFace: true, verbosity: 0 });
+  try {
+    const pdf = await loading.promise;
+    if (pdf.numPages > MOST_PAGES) throw new ReadError('pdf-long', `The PDF has ${pdf.numPages} pages; Coomb reads up to ${MOST_PAGES}.`);
+    const pages: PdfLine[][] = [];
+    for (let number = 1; number <= pdf.numPages; number++) {
+      const page = await pdf.getPage(number);
+      const { items } = await page.getTextContent();
+      const height = page.getViewport({ scale: 1 }).height;
+      pages.push(toLines(items as TextItem[], number, height));
+      page.cleanup();
+    }
+    return toDocument(pages);
+  } catch (error) {
+    if (error instanceof ReadError) throw error;
+    const name = error instanceof Error ? error.name : '';
+    if (name === 'PasswordException')
+      throw new ReadError('file-encrypted', 'The PDF is protected by a password. Save it without one and try again.', { cause: error });
+    throw new ReadError('pdf-broken', 'The PDF is damaged: it cannot be read to the end. Save or download it again.', { cause: error });
+  } finally {
+    await loading.destroy();
+  }
+}
+
+interface TextItem {
+  str: string;
+  transform: number[];
+  width: number;
+  height: number;
+  hasEOL: boolean;
+}
+
+/** Pieces of text on (nearly) the same height make a line, from the top down. */
+function toLines(items: readonly TextItem[], page: number, pageHeight: number): PdfLine[] {
+  const lines: (PdfLine & { end: number })[] = [];
+  for (const item of items) {
+    if (!item.str?.trim()) continue;
+    const [x, y] = [item.transform[4]!, item.transform[5]!];
+    const size = Math.hypot(item.transform[2]!, item.transform[3]!) || item.height;
+    const last = lines.at(-1);
+    if (last && Math.abs(last.y - y) < size * 0.4 && x >= last.end - size) {
+      last.text += (x - last.end > size * 0.2 && !last.text.endsWith(' ') ? ' ' : '') + item.str;
+      last.end = x + item.width;
+      last.size = Math.max(last.size, size);
+    } else lines.push({ page, x, y, size, text: item.str, end: x + item.width, fromTop: pageHeight - y, pageHeight });
+  }
+  return lines.map(({ end: _, ...line }) => ({ ...line, text: line.text.replace(/\s+/g, ' ').trim() }));
+}
+
+function toDocument(pages: PdfLine[][]): { document: SourceDocument; issues: Issue[] } {
+  const issues: Issue[] = [];
+  const running = findRunningLines(pages);
+  const lines = pages.flat().filter((line) => !running.has(line));
+  if (running.size > 0)
+    issues.push({ severity: 'note', code: 'pdf-running', at: 'all pages', message: `${running.size} page numbers and running heads were left out` });
+  const empty = pages.flatMap((page, index) => (page.length === 0 ? [index + 1] : []));
+  if (lines.length === 0) throw new ReadError('pdf-no-text', 'The PDF holds no text, only pictures. Have it read by a text recognition first.');
+  if (empty.length > 0)
+    issues.push({
+      severity: 'warning',
+      code: 'pdf-page-empty',
+      at: `page ${empty[0]}`,
+      message: `${empty.length} ${empty.length === 1 ? 'page holds' : 'pages hold'} no text (${empty.slice(0, 8).join(', ')})`,
+    });
+  const blocks = joinParagraphs(lines).map(
+    ({ page, level, text, list }, index): SourceParagraph => ({
+      type: 'paragraph',
+      at: index + 1,
+      page,
+      level,
+      ...(list && { list: { depth: 1, ordered: false } }),
+      text,
+      html: escapeHtml(text),
+    }),
+  );
+  return { document: { blocks, pictures: new Map() }, issues };
+}
+
+function escapeHtml(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+}
