@@ -30,6 +30,10 @@ import { RecipesController } from './recipes/recipes.controller.js';
 import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';
 import { ReportsRepo } from './reports/reports.repo.js';
+import { ClipService } from './sources/clip.service.js';
+import { SourcesController } from './sources/sources.controller.js';
+import { SourcesRepo } from './sources/sources.repo.js';
+import { SourcesService } from './sources/sources.service.js';
 import { ReportsService } from './reports/reports.service.js';
 
 @Module({})
@@ -47,6 +51,7 @@ export class AppModule {
         GatherController,
         CheckController,
         RecipesController,
+        SourcesController,
         ReportsController,
       ],
       providers: [
@@ -70,6 +75,9 @@ export class AppModule {
         ImportService,
         ImportAgainService,
         RecipesService,
+        SourcesRepo,
+        SourcesService,
+        ClipService,
         CheckService,
         ReportsRepo,
         ReportsService,

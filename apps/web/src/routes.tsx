@@ -14,6 +14,7 @@ export const router = createBrowserRouter([
       { index: true, lazy: async () => ({ Component: (await import('./features/section/SectionPage')).SectionPage }) },
       { path: 'gather', lazy: async () => ({ Component: (await import('./features/gather/GatherPage')).GatherPage }) },
       { path: 'gather/recipes', lazy: async () => ({ Component: (await import('./features/recipes/RecipesPage')).RecipesPage }) },
+      { path: 'gather/sources/:source', lazy: async () => ({ Component: (await import('./features/source/SourcePage')).SourcePage }) },
       { path: 'gather/runs/:run', lazy: async () => ({ Component: (await import('./features/gather/RunPage')).RunPage }) },
       { path: 'gather/:tray/compare', lazy: async () => ({ Component: (await import('./features/gather/again/ComparePage')).ComparePage }) },
       { path: 'gather/:tray', lazy: async () => ({ Component: (await import('./features/gather/TrayPage')).TrayPage }) },

@@ -7,6 +7,7 @@ import * as links from './links.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
+import * as sources from './sources.js';
 
 function isEndpoint(value: unknown): value is AnyEndpoint {
   return typeof value === 'object' && value !== null && 'method' in value && 'path' in value && 'reply' in value;
@@ -14,7 +15,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
-  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports }).filter(
+  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports, ...sources }).filter(
     (entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1]),
   ),
 );

@@ -12,3 +12,4 @@ export * from './changes.js';
 export * from './reports.js';
 export * from './endpoints.js';
 export * from './openapi.js';
+export * from './sources.js';

@@ -31,3 +31,5 @@ export * from './source/exchange.js';
 export * from './recipe/exchange-recipe.js';
 export * from './recipe/departures.js';
 export * from './recipe/ready-recipes.js';
+export * from './clip/clippings.js';
+export * from './clip/covered.js';

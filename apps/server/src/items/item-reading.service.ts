@@ -33,7 +33,7 @@ export class ItemReadingService {
     const state = await this.states.get(projectId);
     const node = getNode(state, idOrReference);
     const row = (await this.repo.findMany([state.items[node]!.id])).get(state.items[node]!.id)!;
-    const source = row.sourceId ? await this.repo.findSource(row.sourceId) : undefined;
+    const source = row.sourceId ? await this.repo.findSource(row.sourceId, row.id) : undefined;
     const { upstream, downstream } = await this.readTrail(state, node);
     const today = this.clock.now().toISOString().slice(0, 10);
     return {
@@ -42,8 +42,8 @@ export class ItemReadingService {
       changedAt: asIso(row.changedAt),
       changedBy: row.changedBy,
       origin: row.origin,
-      place: row.place,
-      source: source ?? null,
+      place: source?.place ?? row.place,
+      source: source ? { id: source.id, name: source.name } : null,
       path: readPath(state, node),
       upstream,
       downstream,

@@ -3,6 +3,7 @@ import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
+import type { SourcePlace } from '@coomb/core';
 import type { ItemRow } from '../ledger/change.js';
 
 @Injectable()
@@ -18,9 +19,20 @@ export class ItemsRepo {
     return new Map(rows.map((row) => [row.id, row]));
   }
 
-  async findSource(id: string): Promise<{ id: string; name: string } | undefined> {
-    const [row] = await this.db.select({ id: schema.sources.id, name: schema.sources.name }).from(schema.sources).where(eq(schema.sources.id, id));
-    return row;
+  /** The newest version of a source that has the item, and where it stands there; the first version where no later one notes it. */
+  async findSource(lineage: string, item: string): Promise<{ id: string; name: string; place: SourcePlace | null } | undefined> {
+    const { sources, places } = schema;
+    const columns = { id: sources.id, name: sources.name };
+    const [noted] = await this.db
+      .select({ ...columns, place: places.place })
+      .from(places)
+      .innerJoin(sources, eq(sources.id, places.sourceId))
+      .where(and(eq(places.itemId, item), eq(sources.lineageId, lineage), eq(sources.withdrawn, false)))
+      .orderBy(desc(sources.importedAt))
+      .limit(1);
+    if (noted) return noted;
+    const [first] = await this.db.select(columns).from(sources).where(eq(sources.id, lineage));
+    return first && { ...first, place: null };
   }
 
   async findOrigins(links: readonly string[]): Promise<Map<string, string>> {

@@ -11,6 +11,8 @@ import type { LightItem, ProjectState } from '../project-state/project-state.js'
 import { ProjectStates } from '../project-state/project-states.js';
 import { asItem, getNode } from './item-reading.service.js';
 
+export type NewItem = Required<BodyOf<typeof createItem>> | BodyOf<typeof createItem>;
+
 /** Adds, edits, moves and withdraws items, each as one undoable batch. */
 @Injectable()
 export class ItemsService {
@@ -21,46 +23,52 @@ export class ItemsService {
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  async create(projectId: string, person: string, wanted: Required<BodyOf<typeof createItem>> | BodyOf<typeof createItem>): Promise<Item> {
+  async create(projectId: string, person: string, wanted: NewItem): Promise<Item> {
     const { ids } = await this.ledger.change(projectId, async (state) => {
-      const collection = state.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
-      if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection} in ${state.name}.`);
-      const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
-      const parentId = after ? after.parentId : (wanted.parent ?? null);
-      if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id)
-        throw new CoombError('move-refused', 'An item and its parent must stand in the same collection.');
-      const siblings = findSiblings(state, collection.id, parentId);
-      const { rank, moved } = await this.makeRoom(state, siblings, after?.id ?? siblings.at(-1)?.id ?? null);
-      const kind = wanted.kind ?? collection.kind;
-      if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
-      const now = this.clock.now().toISOString();
-      const row: ItemRow = {
-        id: this.clock.newId(),
-        projectId,
-        revision: 1,
-        withdrawn: false,
-        collectionId: collection.id,
-        kind,
-        reference: buildReference(collection.prefix, state.nextNumber(collection.prefix)),
-        title: wanted.title.trim(),
-        html: sanitiseRichText(wanted.html ?? ''),
-        fields: cleanFields(state.scheme, kind, wanted.fields ?? {}),
-        heading: wanted.heading ?? false,
-        parentId,
-        rank,
-        meaningSeq: state.seq + 1,
-        origin: 'made',
-        externalId: null,
-        sourceId: null,
-        place: null,
-        base: null,
-        createdAt: now,
-        changedAt: now,
-        changedBy: person,
-      };
+      const { row, moved } = await this.planCreate(state, person, wanted);
       return { person, action: `Add ${row.reference}`, changes: [{ entity: 'item', before: null, after: row }, ...moved] };
     });
     return this.read(projectId, ids[0]!);
+  }
+
+  /** The row of a new item at its place, and the siblings that must make room. Refuses what is not allowed there. Nothing is stored. */
+  async planCreate(state: ProjectState, person: string, wanted: NewItem): Promise<{ row: ItemRow; moved: Change[] }> {
+    const collection = state.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
+    if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection} in ${state.name}.`);
+    const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
+    const parentId = after ? after.parentId : (wanted.parent ?? null);
+    if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id)
+      throw new CoombError('move-refused', 'An item and its parent must stand in the same collection.');
+    const siblings = findSiblings(state, collection.id, parentId);
+    const { rank, moved } = await this.makeRoom(state, siblings, after?.id ?? siblings.at(-1)?.id ?? null);
+    const kind = wanted.kind ?? collection.kind;
+    if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
+    const now = this.clock.now().toISOString();
+    const row: ItemRow = {
+      id: this.clock.newId(),
+      projectId: state.id,
+      revision: 1,
+      withdrawn: false,
+      collectionId: collection.id,
+      kind,
+      reference: buildReference(collection.prefix, state.nextNumber(collection.prefix)),
+      title: wanted.title.trim(),
+      html: sanitiseRichText(wanted.html ?? ''),
+      fields: cleanFields(state.scheme, kind, wanted.fields ?? {}),
+      heading: wanted.heading ?? false,
+      parentId,
+      rank,
+      meaningSeq: state.seq + 1,
+      origin: 'made',
+      externalId: null,
+      sourceId: null,
+      place: null,
+      base: null,
+      createdAt: now,
+      changedAt: now,
+      changedBy: person,
+    };
+    return { row, moved };
   }
 
   async edit(projectId: string, person: string, idOrReference: string, wanted: BodyOf<typeof editItem>): Promise<Item> {

@@ -95,7 +95,7 @@ class ImportAgain {
   private add(entry: MergeEntry, resolution: Resolution, nameItem: (draft: Draft) => string): void {
     if (!resolution.create) return;
     const draft = this.comparison.drafts[entry.theirs]!;
-    const row = { ...buildItem(this.context, draft, nameItem(draft)), parentId: this.parentOf(entry.theirs) };
+    const row = { ...buildItem(this.context, draft, nameItem(draft)), place: null, parentId: this.parentOf(entry.theirs) };
     this.rowOf.set(entry.theirs, row);
     this.loose.add(row.id);
     this.counts.added++;

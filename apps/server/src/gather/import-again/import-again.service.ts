@@ -1,10 +1,10 @@
 import type { BodyOf, ComparedEntry, Comparison as ComparisonReply, compareFile, importFile, Job } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
+import { carryClippings, type Clipping, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
-import type { Change, CollectionRow, ItemRow, SourceRow } from '../../ledger/change.js';
+import type { Change, ClippingRow, CollectionRow, ItemRow, SourceRow } from '../../ledger/change.js';
 import { LedgerRepo } from '../../ledger/ledger.repo.js';
 import { asIso, LedgerService } from '../../ledger/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
@@ -14,6 +14,7 @@ import { applyRecipe, type RecipeWish } from '../apply-recipe.js';
 import { GatherRepo } from '../gather.repo.js';
 import { buildDrawings, buildFiles, buildSource } from '../source-rows.js';
 import { type TrayFile, TrayService } from '../tray.service.js';
+import { SourcesRepo } from '../../sources/sources.repo.js';
 import { buildImportAgain, entryId } from './build-import-again.js';
 import { compareVersions, type Comparison, findMine } from './compare-versions.js';
 import { fieldOf, readLink } from './exchange.js';
@@ -34,6 +35,7 @@ export class ImportAgainService {
   constructor(
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(SourcesRepo) private readonly sources: SourcesRepo,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
@@ -88,7 +90,13 @@ export class ImportAgainService {
         file.content.type === 'model'
           ? buildDrawings(this.clock, projectId, scene.collection.id, file.content.model, await this.repo.findDrawings(scene.collection.id))
           : [];
-      const changes: Change[] = [{ entity: 'source', before: null, after: source }, ...built.changes, ...unlinked, ...drawings];
+      const changes: Change[] = [
+        { entity: 'source', before: null, after: source },
+        ...built.changes,
+        ...unlinked,
+        ...drawings,
+        ...(await this.carryClippings(file, scene.older, source)),
+      ];
       const { counts } = built;
       Object.assign(outcome, {
         collection: scene.collection.id,
@@ -109,6 +117,14 @@ export class ImportAgainService {
       };
     });
     return outcome;
+  }
+
+  /** Passages clipped from the older version, found again in this one by their words; those that are not found stay with the older. */
+  private async carryClippings(file: TrayFile, older: SourceRow, source: SourceRow): Promise<Change[]> {
+    if (file.content.type !== 'document') return [];
+    const clippings = await this.sources.findClippings([older.id]);
+    const { placed } = carryClippings(clippings as (ClippingRow & Clipping)[], file.content.document.blocks);
+    return placed.map((row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }));
   }
 
   private async compareNow(context: ImportContext, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {

@@ -51,6 +51,17 @@ const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    test: /^gather\/sources\//,
+    title: 'Source',
+    keys: [
+      ['I', 'Make an item of the selected passage'],
+      ['C', 'Make it an item below the current one'],
+      ['F', 'Put it into the chosen field of the current item'],
+      ['L', 'Link the current item to the references in it'],
+      ['N', 'Next binding sentence that is not accounted for'],
+    ],
+  },
+  {
     test: /^shape/,
     title: 'Read',
     keys: [

@@ -1,5 +1,4 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { buildUrl, getSourceFile } from '@coomb/contract';
 import { format } from 'date-fns';
 import { FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -137,9 +136,9 @@ function SourceEntry({ project, source, older }: { project: string; source: Sour
     <Box borderTopWidth="1px" py="1.5">
       <Flex gap="4" align="baseline">
         <Box asChild flex="1" pl={older ? '6' : undefined} color={older ? 'fg.muted' : undefined} _hover={{ textDecoration: 'underline' }}>
-          <a href={buildUrl(getSourceFile.path, { project, source: source.id })} title="Download the original">
+          <Link to={`/p/${project}/gather/sources/${source.id}`} title="Read it here">
             {source.name}
-          </a>
+          </Link>
         </Box>
         <Box color="fg.muted" w="8em" textAlign="right">
           {older && 'older version'}

@@ -7,6 +7,7 @@ import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { resembles } from './again/resembles';
+import { useKeepSource } from '../source/queries';
 import { useImport, useSources } from './queries';
 
 type Wish = NonNullable<BodyOf<typeof importFile>>;
@@ -33,6 +34,7 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
   const likely = newest.find((source) => resembles(source, entry));
   const [chosen, setTarget] = useState<string>();
   const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
+  const keep = useKeepSource(project.id);
   const older = newest.find((source) => target === `again:${source.id}`);
   const [name, setName] = useState(proposedName);
   const [prefix, setPrefix] = useState(proposedPrefix);
@@ -64,6 +66,7 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
           value={target}
           options={[
             { value: 'new', label: 'a new collection' },
+            ...(entry.content.type === 'document' ? [{ value: 'clip', label: 'nothing yet: keep it to clip from' }] : []),
             ...fitting.map((collection) => ({ value: collection.id, label: collection.name })),
             ...newest.map((source) => ({ value: `again:${source.id}`, label: `newer version of ${source.name}` })),
           ]}
@@ -88,7 +91,20 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
         <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>
           Leave
         </Button>
-        {older ? (
+        {target === 'clip' ? (
+          <Button
+            size="sm"
+            loading={keep.isPending}
+            onClick={() =>
+              keep.mutate(
+                { tray: entry.id, ...(likely && { again: likely.id }) },
+                { onSuccess: ({ source }) => void navigate(`/p/${project.id}/gather/sources/${source}`) },
+              )
+            }
+          >
+            Keep
+          </Button>
+        ) : older ? (
           <Button
             size="sm"
             disabled={disabled}

@@ -1,6 +1,5 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { getKind } from '@coomb/core';
-import { buildUrl, getSourceFile } from '@coomb/contract';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -90,7 +89,9 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
             <>
               {sheet.place?.says} of{' '}
               <Box asChild textDecoration="underline">
-                <a href={buildUrl(getSourceFile.path, { project: project.id, source: sheet.source.id })}>{sheet.source.name}</a>
+                <Link to={`/p/${project.id}/gather/sources/${sheet.source.id}?at=${sheet.reference}`} title="Show in the source">
+                  {sheet.source.name}
+                </Link>
               </Box>
             </>
           ) : sheet.origin === 'made' ? (

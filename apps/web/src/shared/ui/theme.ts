@@ -84,6 +84,8 @@ const config = defineConfig({
     '.rich img': { maxWidth: '100%', height: 'auto', marginBlock: '0.4em', borderRadius: '2px' },
     '.rich td, .rich th': { border: '1px solid', borderColor: 'border', padding: '2px 8px', verticalAlign: 'top' },
     '.rich a': { textDecoration: 'underline' },
+    '::highlight(coomb-clipped)': { backgroundColor: 'moss.muted' },
+    '::highlight(coomb-selected)': { backgroundColor: 'moss.solid', color: 'bg.panel' },
   },
 });
 

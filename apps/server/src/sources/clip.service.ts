@@ -1,0 +1,154 @@
+import type { BodyOf, clipPassage, ReplyOf } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { asItem, getNode } from '../items/item-reading.service.js';
+import { changesMeaning, cleanFields, ItemsService } from '../items/items.service.js';
+import type { Change, ClippingRow, ItemRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { LinksService } from '../links/links.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { SourcesService } from './sources.service.js';
+
+type Wish = NonNullable<BodyOf<typeof clipPassage>>;
+
+/** Makes items, parts of items and links of passages of stored documents. */
+@Injectable()
+export class ClipService {
+  constructor(
+    @Inject(SourcesService) private readonly sources: SourcesService,
+    @Inject(ItemsService) private readonly items: ItemsService,
+    @Inject(LinksService) private readonly links: LinksService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async clip(projectId: string, person: string, sourceId: string, wish: Wish): Promise<ReplyOf<typeof clipPassage>> {
+    const source = await this.sources.getSource(projectId, sourceId);
+    if (wish.end <= wish.start) throw new CoombError('input-invalid', 'Nothing is selected: the passage ends before it begins.');
+    let itemId = '';
+    let made = 0;
+    const issues: Issue[] = [];
+    const { seq } = await this.ledger.change(projectId, async (state) => {
+      const changes: Change[] = [];
+      let row: ItemRow;
+      if (wish.as === 'item' || wish.as === 'child') {
+        const planned = await this.planItem(state, person, wish);
+        row = { ...planned.row, origin: 'clipped', sourceId: source.lineageId ?? source.id };
+        changes.push({ entity: 'item', before: null, after: row }, ...planned.moved);
+      } else {
+        const before = await this.getCurrent(state, wish);
+        row = before;
+        if (wish.as === 'field') {
+          row = this.fill(state, person, before, wish, issues);
+          changes.push({ entity: 'item', before, after: row });
+        } else {
+          const links = this.planLinks(state, person, before, wish, issues);
+          made = links.length;
+          changes.push(...links);
+        }
+      }
+      itemId = row.id;
+      changes.push({ entity: 'clipping', before: null, after: this.buildClipping(projectId, sourceId, row.id, wish) });
+      return { person, action: `Clip ${row.reference} from ${source.name}`, changes };
+    });
+    const state = await this.states.get(projectId);
+    const row = (await this.rows.findRows('item', [itemId])).get(itemId)!;
+    return { seq, item: asItem(state, state.nodeOf.get(itemId)!, row), links: made, issues };
+  }
+
+  remove(projectId: string, person: string, id: string): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async () => {
+      const before = (await this.rows.findRows('clipping', [id])).get(id);
+      if (!before || before.projectId !== projectId || before.withdrawn) throw new CoombError('not-found', 'This clipping is not there any more.');
+      return {
+        person,
+        action: 'Let a clipped passage go',
+        changes: [{ entity: 'clipping', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } }],
+      };
+    });
+  }
+
+  private planItem(state: ProjectState, person: string, wish: Wish): Promise<{ row: ItemRow; moved: Change[] }> {
+    const current = wish.item === undefined ? undefined : state.items[getNode(state, wish.item)]!;
+    if (wish.as === 'child' && !current) throw new CoombError('input-invalid', 'Say which item the new one goes below: none is current.');
+    const fits = current?.collectionId === wish.collection;
+    return this.items.planCreate(state, person, {
+      collection: wish.collection,
+      title: firstWords(wish.quote),
+      html: asHtml(wish.quote),
+      ...(wish.kind && { kind: wish.kind }),
+      ...(fits && (wish.as === 'child' ? { parent: current!.id } : { after: current!.id })),
+    });
+  }
+
+  private async getCurrent(state: ProjectState, wish: Wish): Promise<ItemRow> {
+    if (wish.item === undefined) throw new CoombError('input-invalid', 'Say which item the passage belongs to: none is current.');
+    const { id } = state.items[getNode(state, wish.item)]!;
+    return (await this.rows.findRows('item', [id])).get(id)!;
+  }
+
+  private fill(state: ProjectState, person: string, before: ItemRow, wish: Wish, issues: Issue[]): ItemRow {
+    const after: ItemRow = { ...before, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
+    if (wish.field === 'title') after.title = wish.quote.replace(/\s+/g, ' ').slice(0, 500);
+    else if (wish.field === undefined || wish.field === 'text') after.html = before.html + asHtml(wish.quote);
+    else {
+      const field = findKind(state.scheme, before.kind)?.fields.find((one) => one.id === wish.field);
+      if (!field) throw new CoombError('input-invalid', `${before.reference} has no field "${wish.field}".`);
+      const read = field.type === 'rich' ? { value: asHtml(wish.quote) } : readFieldValue(field, wish.quote);
+      if ('problem' in read && read.problem) issues.push({ severity: 'warning', code: 'field-value', at: field.label, message: read.problem });
+      after.fields = cleanFields(state.scheme, before.kind, { ...before.fields, [field.id]: read.value });
+    }
+    if (changesMeaning(state.scheme, before, after)) after.meaningSeq = state.seq + 1;
+    return after;
+  }
+
+  private planLinks(state: ProjectState, person: string, item: ItemRow, wish: Wish, issues: Issue[]): Change[] {
+    const references = splitReferences(wish.quote.replace(/\p{L}[\p{L}\s]*:/gu, ' '));
+    const changes = references.flatMap((reference): Change[] => {
+      const node = state.byReference.get(reference.toLowerCase());
+      const other = node === undefined ? undefined : state.items[node]!;
+      const allowed = other && findAllowedLinks(state.scheme, item.kind, other.kind).find((one) => !wish.linkKind || one.linkKind.id === wish.linkKind);
+      if (!other || !allowed) {
+        issues.push({
+          severity: 'warning',
+          code: 'link-target-unknown',
+          at: reference,
+          message: other ? `No link kind joins ${item.reference} with ${reference}` : `${reference} is in no collection of the project`,
+        });
+        return [];
+      }
+      const [from, to] = allowed.reversed ? [other.id, item.id] : [item.id, other.id];
+      return [{ entity: 'link', before: null, after: this.links.build(state, person, { linkKind: allowed.linkKind.id, from, to }, 'clipped') }];
+    });
+    if (changes.length === 0) throw new CoombError('input-invalid', `No reference in “${wish.quote.slice(0, 80)}” can be linked to ${item.reference}.`);
+    return changes;
+  }
+
+  private buildClipping(projectId: string, sourceId: string, itemId: string, wish: Wish): ClippingRow {
+    const field = wish.as === 'field' ? (wish.field ?? 'text') : wish.as === 'link' ? 'link' : 'text';
+    const { block, start, end, quote } = wish;
+    return { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, sourceId, itemId, field, block, start, end, quote };
+  }
+}
+
+function asHtml(quote: string): string {
+  return quote
+    .split(/\n+/)
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => `<p>${escapeHtml(line)}</p>`)
+    .join('');
+}
+
+function firstWords(quote: string): string {
+  const words = quote.replace(/\s+/g, ' ').trim();
+  if (words.length <= 80) return words;
+  const end = words.lastIndexOf(' ', 78);
+  return `${words.slice(0, end > 40 ? end : 78)}…`;
+}

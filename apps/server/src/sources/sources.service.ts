@@ -1,0 +1,146 @@
+import type { readSource, ReplyOf } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { carryClippings, type Clipping, type SourcePlace } from '@coomb/core';
+import { fileFormats, readFileContent } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { buildFiles, buildSource } from '../gather/source-rows.js';
+import { GatherRepo } from '../gather/gather.repo.js';
+import { TrayService } from '../gather/tray.service.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import type { Change, ClippingRow, SourceRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { asIso, LedgerService } from '../ledger/ledger.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { SourcesRepo } from './sources.repo.js';
+
+type Reply = ReplyOf<typeof readSource>;
+const READ_KEPT = 6;
+
+/** Stored originals as they read, with what came from them. */
+@Injectable()
+export class SourcesService {
+  private readonly contents = new Map<string, Promise<Reply['content']>>();
+
+  constructor(
+    @Inject(SourcesRepo) private readonly repo: SourcesRepo,
+    @Inject(GatherRepo) private readonly files: GatherRepo,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(TrayService) private readonly tray: TrayService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  async read(projectId: string, id: string): Promise<Reply> {
+    const state = await this.states.get(projectId);
+    const source = await this.getSource(projectId, id);
+    const content = await this.readContent(projectId, source);
+    const lineage = source.lineageId ?? source.id;
+    const versions = await this.repo.findVersions(projectId, lineage);
+    const clippings = await this.repo.findClippings([source.id, ...versions.map((one) => one.id)]);
+    const own = clippings.filter((clipping) => clipping.sourceId === source.id);
+    const here = new Set(own.map((clipping) => clipping.itemId + clipping.field));
+    const before = versions.filter((one) => one.importedAt < source.importedAt).map((one) => one.id);
+    const lost = clippings.filter((clipping) => before.includes(clipping.sourceId) && !here.has(clipping.itemId + clipping.field));
+    const newest = versions.at(-1);
+    return {
+      id: source.id,
+      name: source.name,
+      label: fileFormats.find((format) => format.id === source.format)?.label ?? source.format,
+      importedAt: asIso(source.importedAt),
+      importedBy: source.importedBy,
+      newer: newest && newest.id !== source.id ? newest.id : null,
+      content,
+      items: (await this.findPlaces(state, source)).map(({ node, place }) => ({ item: state.brief(node), place, line: lineOf(content, place) })),
+      clippings: own.flatMap((row) => describeClipping(state, row)),
+      lost: lost.flatMap((row) => describeClipping(state, row)),
+      issues: source.issues,
+    };
+  }
+
+  /** Stores a document of the tray to be clipped from. As a newer version (`again`) it takes the clippings of the older one along. */
+  async keep(projectId: string, person: string, trayId: string, again: string | undefined): Promise<{ source: string; carried: number; lost: number }> {
+    const file = await this.tray.read(projectId, trayId);
+    if (file.content.type !== 'document') throw new CoombError('input-invalid', 'Only documents can be clipped from. Import this file by a recipe instead.');
+    const { blocks } = file.content.document;
+    const older = again === undefined ? undefined : await this.getSource(projectId, again);
+    const now = this.clock.now().toISOString();
+    const source: SourceRow = {
+      ...buildSource(this.clock, projectId, person, now, file, {}),
+      issues: file.content.issues,
+      ...(older && { lineageId: older.lineageId ?? older.id, collectionId: older.collectionId }),
+    };
+    const { files } = buildFiles(this.clock, projectId, source.id, file);
+    const clippings = older ? await this.repo.findClippings([older.id]) : [];
+    const { placed, lost } = carryClippings(clippings as (ClippingRow & Clipping)[], blocks);
+    const carried = placed.map(
+      (row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }),
+    );
+    await this.ledger.change(projectId, async () => ({
+      person,
+      action: `Keep ${file.name} to clip from`,
+      changes: [{ entity: 'source', before: null, after: source }, ...carried],
+      also: (tx) => this.files.insertFiles(tx, files),
+    }));
+    this.tray.remove(projectId, trayId);
+    return { source: source.id, carried: placed.length, lost: lost.length };
+  }
+
+  async getSource(projectId: string, id: string): Promise<SourceRow> {
+    const source = (await this.rows.findRows('source', [id])).get(id);
+    if (!source || source.projectId !== projectId || source.withdrawn)
+      throw new CoombError('not-found', 'This source is not there any more; its import was undone.');
+    return source;
+  }
+
+  private readContent(projectId: string, source: SourceRow): Promise<Reply['content']> {
+    let content = this.contents.get(source.id);
+    if (!content) {
+      content = this.parse(projectId, source);
+      this.contents.set(source.id, content);
+      content.catch(() => this.contents.delete(source.id));
+      for (const old of [...this.contents.keys()].slice(0, Math.max(0, this.contents.size - READ_KEPT))) this.contents.delete(old);
+    }
+    return content;
+  }
+
+  private async parse(projectId: string, source: SourceRow): Promise<Reply['content']> {
+    const original = await this.files.getOriginal(projectId, source.id);
+    const bytes = Buffer.from(original.bytes);
+    if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
+      const { content } = await readFileContent(source.name, bytes);
+      if (content.type === 'document') return { type: 'document', blocks: content.document.blocks };
+      if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
+    }
+    if (bytes[0] === 0x50 && bytes[1] === 0x4b)
+      throw new CoombError('file-unreadable', `${source.name} is an archive of an exchange; download it to look inside.`);
+    return { type: 'text', lines: bytes.toString('utf8').split(/\r?\n/).slice(0, 200_000) };
+  }
+
+  /** Where each item stands in this version: as noted when it was imported, or, for the first version, with the item itself. */
+  private async findPlaces(state: ProjectState, source: SourceRow): Promise<{ node: number; place: SourcePlace }[]> {
+    const lineage = source.lineageId ?? source.id;
+    const noted = source.id === lineage ? await this.repo.findFirstPlaces(lineage) : await this.repo.findPlaces(source.id);
+    return noted.flatMap(({ itemId, place }) => {
+      const node = state.nodeOf.get(itemId);
+      return node === undefined || state.items[node]!.withdrawn ? [] : [{ node, place }];
+    });
+  }
+}
+
+export function describeClipping(state: ProjectState, row: ClippingRow): Reply['clippings'] {
+  const node = state.nodeOf.get(row.itemId);
+  if (node === undefined || state.items[node]!.withdrawn) return [];
+  const { id, block, start, end, quote, field } = row;
+  return [{ id, block, start, end, quote, field, item: state.brief(node) }];
+}
+
+/** Line of an element file that an item came from: named, or found by its identifier. */
+function lineOf(content: Reply['content'], place: SourcePlace): number | null {
+  if (content.type !== 'text') return null;
+  const named = /^line (\d+)$/.exec(place.says)?.[1];
+  if (named) return Number(named);
+  const found = place.element ? content.lines.findIndex((line) => line.includes(`"${place.element}"`)) : -1;
+  return found < 0 ? null : found + 1;
+}

@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { batchReply, briefSchema, idSchema, issueSchema, placeSchema, projectParams, timeSchema } from './common.js';
+import { endpoint } from './endpoint.js';
+import { blockSchema } from './gather.js';
+import { itemSchema } from './items.js';
+
+const sourceParams = projectParams.extend({ source: idSchema });
+
+export const clippingSchema = z.object({
+  id: idSchema,
+  block: z.number(),
+  start: z.number(),
+  end: z.number(),
+  quote: z.string(),
+  /** `title`, `text`, `link`, or a field. */
+  field: z.string(),
+  item: briefSchema,
+});
+
+/** A stored original as it reads, with the items that came from it at their places. */
+export const sourceContent = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('document'), blocks: z.array(blockSchema) }),
+  z.object({ type: z.literal('sheets'), sheets: z.array(z.object({ name: z.string(), rows: z.array(z.array(z.string())) })) }),
+  /** Files of elements are shown as the text they are. */
+  z.object({ type: z.literal('text'), lines: z.array(z.string()) }),
+]);
+export const readSource = endpoint({
+  method: 'GET',
+  path: '/projects/:project/sources/:source/content',
+  summary: 'A stored original as it reads, the items that came from it, and what was clipped from it',
+  params: sourceParams,
+  reply: z.object({
+    id: idSchema,
+    name: z.string(),
+    label: z.string(),
+    importedAt: timeSchema,
+    importedBy: z.string(),
+    /** Newest version of the same file, when this is not it. */
+    newer: idSchema.nullable(),
+    content: sourceContent,
+    items: z.array(z.object({ item: briefSchema, place: placeSchema, line: z.number().nullable() })),
+    clippings: z.array(clippingSchema),
+    /** Clippings of an older version that could not be placed in this one. */
+    lost: z.array(clippingSchema),
+    issues: z.array(issueSchema),
+  }),
+});
+
+export const clipPassage = endpoint({
+  method: 'POST',
+  path: '/projects/:project/sources/:source/clip',
+  summary: 'Make an item, or a part of one, of a passage of a stored document; passage and item know each other afterwards',
+  params: sourceParams,
+  body: z.object({
+    block: z.number().int().min(0),
+    start: z.number().int().min(0),
+    end: z.number().int().min(1),
+    quote: z.string().trim().min(1).max(20_000),
+    /** A new item, a new item below the current one, a field of the current one, or links from it to the references in the passage. */
+    as: z.enum(['item', 'child', 'field', 'link']),
+    collection: idSchema,
+    /** The current item: new ones come after or below it. */
+    item: idSchema.optional(),
+    kind: z.string().max(100).optional(),
+    /** `title`, `text`, or a field of the kind. */
+    field: z.string().max(100).optional(),
+    linkKind: z.string().max(100).optional(),
+  }),
+  reply: z.object({ seq: z.number(), item: itemSchema, links: z.number(), issues: z.array(issueSchema) }),
+});
+
+export const removeClipping = endpoint({
+  method: 'POST',
+  path: '/projects/:project/clippings/:clipping/remove',
+  summary: 'Let a passage go: the item stays, the passage counts as not clipped',
+  params: projectParams.extend({ clipping: idSchema }),
+  reply: batchReply,
+});
+
+export const keepSource = endpoint({
+  method: 'POST',
+  path: '/projects/:project/tray/:tray/keep',
+  summary: 'Store a handed-in document without importing items, to clip from',
+  params: projectParams.extend({ tray: idSchema }),
+  body: z.object({ again: idSchema.optional() }),
+  reply: z.object({ source: idSchema, carried: z.number(), lost: z.number() }),
+});
