@@ -34,6 +34,9 @@ import { ClipService } from './sources/clip.service.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './sources/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
+import { ExportsController } from './exports/exports.controller.js';
+import { ExportsRepo } from './exports/exports.repo.js';
+import { ExportsService } from './exports/exports.service.js';
 import { ReportsService } from './reports/reports.service.js';
 
 @Module({})
@@ -52,6 +55,7 @@ export class AppModule {
         CheckController,
         RecipesController,
         SourcesController,
+        ExportsController,
         ReportsController,
       ],
       providers: [
@@ -75,6 +79,8 @@ export class AppModule {
         ImportService,
         ImportAgainService,
         RecipesService,
+        ExportsRepo,
+        ExportsService,
         SourcesRepo,
         SourcesService,
         ClipService,

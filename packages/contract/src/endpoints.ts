@@ -1,6 +1,7 @@
 import * as changes from './changes.js';
 import * as check from './check.js';
 import type { AnyEndpoint } from './endpoint.js';
+import * as exports from './exports.js';
 import * as gather from './gather.js';
 import * as items from './items.js';
 import * as links from './links.js';
@@ -15,7 +16,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
-  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports, ...sources }).filter(
+  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports, ...sources, ...exports }).filter(
     (entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1]),
   ),
 );

@@ -13,3 +13,4 @@ export * from './reports.js';
 export * from './endpoints.js';
 export * from './openapi.js';
 export * from './sources.js';
+export * from './exports.js';

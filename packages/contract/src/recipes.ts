@@ -3,7 +3,7 @@ import { batchReply, idSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const meaningSchema = z.union([
-  z.object({ as: z.enum(['ignore', 'reference', 'title', 'text', 'parent']) }),
+  z.object({ as: z.enum(['ignore', 'reference', 'title', 'text', 'parent', 'kind', 'number']) }),
   z.object({ as: z.literal('field'), field: z.string() }),
   z.object({ as: z.literal('link'), linkKind: z.string(), reversed: z.boolean() }),
 ]);
@@ -20,7 +20,19 @@ export const documentRecipeSchema = z.object({
   tables: z.array(z.object({ header: z.string(), use: z.enum(['items', 'fields', 'text', 'ignore']), columns })).max(200),
 });
 
-export const sheetRecipeSchema = z.object({ name: z.string().max(200), sheet: z.string(), headerRow: z.number().int().min(0), kind: z.string(), columns });
+export const sheetRecipeSchema = z.object({
+  name: z.string().max(200),
+  sheet: z.string(),
+  headerRow: z.number().int().min(0),
+  kind: z.string(),
+  columns,
+  indented: z.boolean().optional(),
+  skip: z
+    .array(z.object({ column: z.string(), values: z.array(z.string()).max(200) }))
+    .max(50)
+    .optional(),
+  constants: z.record(z.string(), z.string()).optional(),
+});
 
 const exchangeMeaning = z.union([meaningSchema, z.object({ as: z.literal('heading') })]);
 export const exchangeRecipeSchema = z.object({

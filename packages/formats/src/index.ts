@@ -13,3 +13,8 @@ export * from './xml/walk-xml.js';
 export * from './reqif/read-reqif.js';
 export * from './reqif/read-reqif-file.js';
 export * from './reqif/rewrite-reqif.js';
+export * from './export/export-items.js';
+export * from './export/write-csv.js';
+export * from './export/write-markdown.js';
+export * from './reqif/build-reqif-edits.js';
+export * from './reqif/reqif-skeleton.js';

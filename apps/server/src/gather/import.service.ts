@@ -7,7 +7,7 @@ import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
 import type { Change, CollectionRow, RunRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { applyRecipe } from './apply-recipe.js';
+import { applyRecipe, fillRecipe } from './apply-recipe.js';
 import { buildImport } from './build-import.js';
 import { GatherRepo, type ResultRow } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
@@ -60,9 +60,10 @@ export class ImportService {
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const { collection, change } = this.chooseCollection(state, wish);
-      const source = { ...buildSource(this.clock, projectId, person, now, file, wish), collectionId: collection.id };
+      const chosen = fillRecipe(state.scheme, content, wish);
+      const source = { ...buildSource(this.clock, projectId, person, now, file, { ...chosen, recipe: wish.recipe }), collectionId: collection.id };
       const { files, addresses } = buildFiles(this.clock, projectId, source.id, file);
-      const recipe = applyRecipe(state.scheme, content, wish);
+      const recipe = applyRecipe(state.scheme, content, chosen);
       await handle.step(0.15, 'Making items');
       const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
       source.issues = [...content.issues, ...built.issues];

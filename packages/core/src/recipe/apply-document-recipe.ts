@@ -225,7 +225,7 @@ class DocumentReading {
       reference: match.reference,
       rest: text
         .slice(match.length)
-        .replace(/^[\s:.–—-]+/, '')
+        .replace(/^\s*(?:[:.]+|[–—-](?=\s))?\s*/, '')
         .trim(),
     };
   }

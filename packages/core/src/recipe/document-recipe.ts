@@ -11,6 +11,10 @@ export type Meaning =
   | { as: 'text' }
   | { as: 'field'; field: string }
   | { as: 'parent' }
+  /** Kind of the item by its name; "section" or "heading" makes a section. */
+  | { as: 'kind' }
+  /** Outline number such as 3.2.1, or a level such as 2: tells what stands below what. Sheets only. */
+  | { as: 'number' }
   | { as: 'link'; linkKind: string; reversed: boolean };
 
 export interface TableMeaning {

@@ -84,3 +84,92 @@ describe('columnName', () => {
     expect(columnName(column)).toBe(name);
   });
 });
+
+describe('the outline of a sheet', () => {
+  const read = (columns: Record<string, SheetRecipe['columns'][number]['meaning']>, rows: string[][], more: Partial<SheetRecipe> = {}) =>
+    applySheetRecipe(
+      defaultScheme,
+      { name: 'R', sheet: 'S', headerRow: 0, kind: 'requirement', columns: Object.entries(columns).map(([name, meaning]) => ({ name, meaning })), ...more },
+      [{ name: 'S', rows: [Object.keys(columns), ...rows] }],
+    );
+  const tree = ({ drafts }: ReturnType<typeof read>) => drafts.map((draft) => `${draft.title}<${draft.parent < 0 ? '' : drafts[draft.parent]!.title}`);
+
+  it('follows outline numbers, gaps and late parents included', () => {
+    const outcome = read({ No: { as: 'number' }, T: { as: 'title' } }, [
+      ['1', 'a'],
+      ['1.1', 'b'],
+      ['1.1.2.', 'c'],
+      ['2', 'd'],
+      ['2.1.1', 'e'],
+    ]);
+    expect(tree(outcome)).toEqual(['a<', 'b<a', 'c<b', 'd<', 'e<d']);
+  });
+
+  it('follows levels where the numbers are single', () => {
+    expect(
+      tree(
+        read({ Level: { as: 'number' }, T: { as: 'title' } }, [
+          ['1', 'a'],
+          ['2', 'b'],
+          ['3', 'c'],
+          ['2', 'd'],
+          ['1', 'e'],
+        ]),
+      ),
+    ).toEqual(['a<', 'b<a', 'c<b', 'd<a', 'e<']);
+  });
+
+  it('follows the blanks before a title', () => {
+    expect(tree(read({ T: { as: 'title' } }, [['a'], ['  b'], ['    c'], ['  d'], ['e']], { indented: true }))).toEqual(['a<', 'b<a', 'c<b', 'd<a', 'e<']);
+  });
+
+  it('reads the kind by any of its names, and sections by theirs', () => {
+    const outcome = read({ Type: { as: 'kind' }, T: { as: 'title' } }, [
+      ['Heading', 'a'],
+      ['Need', 'b'],
+      ['requirements', 'c'],
+      ['Wish', 'd'],
+      ['', 'e'],
+    ]);
+    expect(outcome.drafts.map((draft) => [draft.role, draft.kind])).toEqual([
+      ['section', 'requirement'],
+      ['item', 'need'],
+      ['item', 'requirement'],
+      ['item', 'requirement'],
+      ['item', 'requirement'],
+    ]);
+    expect(outcome.issues).toMatchObject([{ code: 'kind-unknown', at: 'S!A5', message: expect.stringContaining('"Wish"') }]);
+  });
+
+  it('leaves out rows by a value, counted and named', () => {
+    const outcome = read(
+      { State: { as: 'ignore' }, T: { as: 'title' } },
+      [
+        ['Dropped', 'a'],
+        ['Open', 'b'],
+        [' dropped ', 'c'],
+      ],
+      { skip: [{ column: 'state', values: ['Dropped'] }] },
+    );
+    expect(outcome.drafts.map((draft) => draft.title)).toEqual(['b']);
+    expect(outcome.issues).toMatchObject([{ code: 'rows-skipped', message: '2 rows were left out, as the recipe says' }]);
+  });
+
+  it('gives every item the constants of the recipe', () => {
+    expect(read({ T: { as: 'title' } }, [['a'], ['b']], { constants: { priority: 'High' } }).drafts.map((draft) => draft.fields)).toEqual([
+      { priority: 'High' },
+      { priority: 'High' },
+    ]);
+  });
+
+  it('takes the apostrophe off that kept a cell from being a formula', () => {
+    expect(read({ T: { as: 'title' } }, [["'=1+1"], ["'tis"]]).drafts.map((draft) => draft.title)).toEqual(['=1+1', "'tis"]);
+  });
+
+  it('reads fifty thousand rows without a search per row', () => {
+    const rows = Array.from({ length: 50_000 }, (_, i) => [`R-${i}`, `Title ${i}`, i ? `R-${Math.floor(i / 10)}` : '']);
+    const outcome = read({ ID: { as: 'reference' }, T: { as: 'title' }, P: { as: 'parent' } }, rows);
+    expect(outcome.drafts).toHaveLength(50_000);
+    expect(outcome.drafts.at(-1)!.parent).toBe(4999);
+  });
+});

@@ -15,6 +15,12 @@ export interface SheetRecipe {
   headerRow: number;
   kind: string;
   columns: { name: string; meaning: Meaning }[];
+  /** Blanks before a title tell what stands below what. */
+  indented?: boolean | undefined;
+  /** Rows that hold one of these values in a column are left out. */
+  skip?: { column: string; values: string[] }[] | undefined;
+  /** The same value for every item, by field. */
+  constants?: Record<string, string> | undefined;
 }
 
 /**
@@ -47,56 +53,72 @@ function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: st
 
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */
 export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: readonly SourceSheet[]): RecipeOutcome {
-  const issues: Issue[] = [];
-  const drafts: Draft[] = [];
-  const links: DraftLink[] = [];
   const sheet = sheets.find((one) => one.name === recipe.sheet);
-  if (!sheet)
-    return {
-      drafts,
-      links,
-      issues: [
-        {
-          severity: 'error',
-          code: 'sheet-missing',
-          at: recipe.sheet,
-          message: `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}`,
-        },
-      ],
-    };
-  const seen = new Map<string, number>();
-  for (let row = recipe.headerRow + 1; row < sheet.rows.length; row++) readRow(row);
-  return { drafts, links, issues };
+  if (sheet) return new SheetReading(scheme, recipe, sheet).read();
+  const message = `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}`;
+  return { drafts: [], links: [], issues: [{ severity: 'error', code: 'sheet-missing', at: recipe.sheet, message }] };
+}
 
-  function readRow(row: number): void {
-    const cells = sheet!.rows[row]!;
+const SECTION = /^(section|heading|chapter|title|header)s?$/i;
+
+class SheetReading {
+  private readonly issues: Issue[] = [];
+  private readonly drafts: Draft[] = [];
+  private readonly links: DraftLink[] = [];
+  private readonly byReference = new Map<string, { draft: number; row: number }>();
+  private readonly byNumber = new Map<string, number>();
+  /** Open items by how deep they stand: by blanks, or by a level. */
+  private readonly open: { depth: number; key: number }[] = [];
+  private readonly kinds = new Map<string, string>();
+  private skipped = 0;
+
+  constructor(
+    private readonly scheme: Scheme,
+    private readonly recipe: SheetRecipe,
+    private readonly sheet: SourceSheet,
+  ) {
+    for (const kind of scheme.kinds) for (const name of [kind.id, kind.label, kind.plural]) this.kinds.set(name.toLowerCase(), kind.id);
+  }
+
+  read(): RecipeOutcome {
+    for (let row = this.recipe.headerRow + 1; row < this.sheet.rows.length; row++) this.readRow(row);
+    if (this.skipped > 0)
+      this.issues.push({
+        severity: 'note',
+        code: 'rows-skipped',
+        at: this.sheet.name,
+        message: `${this.skipped} ${this.skipped === 1 ? 'row was' : 'rows were'} left out, as the recipe says`,
+      });
+    return { drafts: this.drafts, links: this.links, issues: this.issues };
+  }
+
+  private readRow(row: number): void {
+    const cells = this.sheet.rows[row]!;
     if (cells.every((cell) => !cell.trim())) return;
-    const place: SourcePlace = { sheet: sheet!.name, row, says: `${sheet!.name}, row ${row + 1}` };
-    const note = (severity: Issue['severity'], code: string, column: number, message: string) =>
-      issues.push({ severity, code, at: `${sheet!.name}!${columnName(Math.max(0, column))}${row + 1}`, message });
-    const at = (as: Meaning['as']) => recipe.columns.findIndex(({ meaning }) => meaning.as === as);
-    const textAt = (column: number) => (column < 0 ? '' : (cells[column] ?? '').trim());
-    let reference: string | null = textAt(at('reference')) || null;
-    const title = textAt(at('title'));
-    const text = textAt(at('text'));
-    if (!reference && !title && !text) {
-      note('warning', 'row-without-item', at('reference'), 'Neither reference nor title nor text stands in this row; it was skipped');
+    if (this.isSkipped(cells)) {
+      this.skipped++;
       return;
     }
-    if (reference && seen.has(reference.toLowerCase())) {
-      note(
-        'warning',
-        'reference-twice',
-        at('reference'),
-        `${reference} stands already in row ${seen.get(reference.toLowerCase())! + 1}; this one will get a new reference`,
-      );
+    const textAt = (column: number) => (column < 0 ? '' : safeCell(cells[column] ?? '').trim());
+    const [referenceAt, titleAt, textColumn] = [this.columnOf('reference'), this.columnOf('title'), this.columnOf('text')];
+    const [title, text] = [textAt(titleAt), textAt(textColumn)];
+    let reference: string | null = textAt(referenceAt) || null;
+    if (!reference && !title && !text)
+      return this.note('warning', 'row-without-item', row, referenceAt, 'Neither reference nor title nor text stands in this row; it was skipped');
+    const twin = reference === null ? undefined : this.byReference.get(reference.toLowerCase());
+    if (twin) {
+      this.note('warning', 'reference-twice', row, referenceAt, `${reference} stands already in row ${twin.row + 1}; this one will get a new reference`);
       reference = null;
-    } else if (reference) seen.set(reference.toLowerCase(), row);
+    }
+    const key = this.drafts.length;
+    if (reference !== null) this.byReference.set(reference.toLowerCase(), { draft: key, row });
+    const place: SourcePlace = { sheet: this.sheet.name, row, says: `${this.sheet.name}, row ${row + 1}` };
+    const { kind, role } = this.kindOf(row, textAt(this.columnOf('kind')));
     const draft: Draft = {
-      key: drafts.length,
+      key,
       parent: -1,
-      role: 'item',
-      kind: recipe.kind,
+      role,
+      kind,
       reference,
       externalId: reference,
       title: title || text.slice(0, 80) || reference || 'Untitled',
@@ -104,26 +126,92 @@ export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: re
       fields: {},
       place,
     };
-    drafts.push(draft);
-    recipe.columns.forEach(({ name, meaning }, column) => {
-      const value = textAt(column);
-      if (!value) return;
-      if (meaning.as === 'link')
-        for (const target of splitReferences(value)) links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place });
-      if (meaning.as === 'parent') {
-        const parent = drafts.find((one) => one.reference?.toLowerCase() === value.toLowerCase());
-        if (parent && parent.key < draft.key) draft.parent = parent.key;
-        else note('warning', 'parent-unknown', column, `The parent "${value}" stands in no row above; the item stays at the top`);
-      }
-      if (meaning.as !== 'field') return;
-      const field = findKind(scheme, recipe.kind)?.fields.find((one) => one.id === meaning.field);
-      if (!field)
-        return void note('warning', 'field-unknown', column, `"${name}" goes to a field "${meaning.field}" that the kind does not have; it was skipped`);
-      const read = readFieldValue(field, value);
-      if (read.problem) note('warning', 'field-value', column, read.problem);
-      if (read.value !== null) draft.fields[field.id] = field.type === 'rich' ? asHtml(String(read.value)) : read.value;
+    this.drafts.push(draft);
+    this.placeByDepth(draft, cells, titleAt < 0 ? textColumn : titleAt, textAt(this.columnOf('number')));
+    this.recipe.columns.forEach(({ name, meaning }, column) => this.give(draft, row, column, name, meaning, textAt(column)));
+    for (const [field, value] of Object.entries(this.recipe.constants ?? {})) this.giveField(draft, row, -1, field, field, value);
+  }
+
+  private columnOf(as: Meaning['as']): number {
+    return this.recipe.columns.findIndex(({ meaning }) => meaning.as === as);
+  }
+
+  private isSkipped(cells: readonly string[]): boolean {
+    return (this.recipe.skip ?? []).some(({ column, values }) => {
+      const at = this.recipe.columns.findIndex((one) => one.name.trim().toLowerCase() === column.trim().toLowerCase());
+      const value = (cells[at] ?? '').trim().toLowerCase();
+      return at >= 0 && values.some((one) => one.trim().toLowerCase() === value);
     });
   }
+
+  private kindOf(row: number, text: string): { kind: string; role: Draft['role'] } {
+    if (!text) return { kind: this.recipe.kind, role: 'item' };
+    const known = this.kinds.get(text.toLowerCase());
+    if (known) return { kind: known, role: 'item' };
+    if (SECTION.test(text)) return { kind: this.recipe.kind, role: 'section' };
+    this.note('warning', 'kind-unknown', row, this.columnOf('kind'), `"${text}" is no kind of the project; the row was read as ${this.recipe.kind}`);
+    return { kind: this.recipe.kind, role: 'item' };
+  }
+
+  /** Parent by an outline number (3.2.1 stands below 3.2), by a level, or by the blanks before the title. */
+  private placeByDepth(draft: Draft, cells: readonly string[], titleAt: number, number: string): void {
+    const clean = number.replace(/\.$/, '');
+    if (/^\d+(\.\d+)+$/.test(clean) || (/^\d+$/.test(clean) && this.isNumbered())) {
+      for (let up = clean; up.includes('.'); ) {
+        up = up.slice(0, up.lastIndexOf('.'));
+        const parent = this.byNumber.get(up);
+        if (parent === undefined) continue;
+        draft.parent = parent;
+        break;
+      }
+      this.byNumber.set(clean, draft.key);
+      return;
+    }
+    const byLevel = /^\d+$/.test(clean);
+    if (!byLevel && !this.recipe.indented) return;
+    const depth = byLevel ? Number(clean) : /^[\s\u00a0]*/.exec(cells[titleAt] ?? '')![0].length;
+    while (this.open.length && this.open.at(-1)!.depth >= depth) this.open.pop();
+    draft.parent = this.open.at(-1)?.key ?? -1;
+    this.open.push({ depth, key: draft.key });
+  }
+
+  /** Whether the column of numbers holds outline numbers; single digits alone are levels. */
+  private isNumbered(): boolean {
+    const column = this.columnOf('number');
+    this.numbered ??= this.sheet.rows.some((cells, row) => row > this.recipe.headerRow && /^\d+(\.\d+)+\.?$/.test((cells[column] ?? '').trim()));
+    return this.numbered;
+  }
+  private numbered: boolean | undefined;
+
+  private give(draft: Draft, row: number, column: number, name: string, meaning: Meaning, value: string): void {
+    if (!value) return;
+    if (meaning.as === 'link')
+      for (const target of splitReferences(value))
+        this.links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place: draft.place });
+    if (meaning.as === 'parent') {
+      const parent = this.byReference.get(value.toLowerCase());
+      if (parent && parent.draft < draft.key) draft.parent = parent.draft;
+      else this.note('warning', 'parent-unknown', row, column, `The parent "${value}" stands in no row above; the item stays at the top`);
+    }
+    if (meaning.as === 'field') this.giveField(draft, row, column, name, meaning.field, value);
+  }
+
+  private giveField(draft: Draft, row: number, column: number, name: string, id: string, value: string): void {
+    const field = findKind(this.scheme, draft.kind)?.fields.find((one) => one.id === id);
+    if (!field) return this.note('warning', 'field-unknown', row, column, `"${name}" goes to a field "${id}" that the kind does not have; it was skipped`);
+    const read = readFieldValue(field, value);
+    if (read.problem) this.note('warning', 'field-value', row, column, read.problem);
+    if (read.value !== null) draft.fields[field.id] = field.type === 'rich' ? asHtml(String(read.value)) : read.value;
+  }
+
+  private note(severity: Issue['severity'], code: string, row: number, column: number, message: string): void {
+    this.issues.push({ severity, code, at: `${this.sheet.name}!${columnName(Math.max(0, column))}${row + 1}`, message });
+  }
+}
+
+/** Cells that a spreadsheet would take for a formula are kept from it by an apostrophe when they are written; here it goes again. */
+function safeCell(cell: string): string {
+  return /^'[=+\-@\t]/.test(cell) ? cell.slice(1) : cell;
 }
 
 /** 0 gives A, 26 gives AA. */

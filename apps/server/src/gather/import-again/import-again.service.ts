@@ -61,7 +61,13 @@ export class ImportAgainService {
     };
   }
 
-  async run(projectId: string, person: string, file: TrayFile, wish: RecipeWish & { again: AgainWish }, handle: JobHandle): Promise<Outcome> {
+  async run(
+    projectId: string,
+    person: string,
+    file: TrayFile,
+    wish: RecipeWish & { again: AgainWish; recipe?: string | undefined },
+    handle: JobHandle,
+  ): Promise<Outcome> {
     const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       if (state.seq !== wish.again.seq)
@@ -74,7 +80,10 @@ export class ImportAgainService {
       const known = await this.repo.findPictures(projectId, scene.lineage);
       const now = this.clock.now().toISOString();
       const source: SourceRow = {
-        ...buildSource(this.clock, projectId, person, now, file, wish),
+        ...buildSource(this.clock, projectId, person, now, file, {
+          ...withOlderRecipe(file, scene.older, wish),
+          recipe: wish.recipe ?? scene.older.recipeId ?? undefined,
+        }),
         lineageId: scene.lineage,
         collectionId: scene.collection.id,
         choices: wish.again.choices ?? {},

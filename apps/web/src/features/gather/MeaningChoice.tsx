@@ -40,6 +40,8 @@ export function MeaningChoice({
     { value: 'text', label: 'text' },
     ...(withHeading ? [{ value: 'heading', label: 'title of a section' }] : []),
     { value: 'parent', label: 'parent' },
+    { value: 'kind', label: 'kind' },
+    { value: 'number', label: 'outline number or level' },
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,
   ];

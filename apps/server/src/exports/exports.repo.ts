@@ -1,0 +1,33 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { and, desc, eq, ne, sql } from 'drizzle-orm';
+import type { Database } from '../database/database.js';
+import * as schema from '../database/schema.js';
+import { DATABASE } from '../http/tokens.js';
+import type { SourceRow } from '../ledger/change.js';
+
+@Injectable()
+export class ExportsRepo {
+  constructor(@Inject(DATABASE) private readonly db: Database) {}
+
+  async findNewestReqif(project: string, collection: string): Promise<SourceRow | undefined> {
+    const { sources } = schema;
+    const [row] = await this.db
+      .select()
+      .from(sources)
+      .where(and(eq(sources.projectId, project), eq(sources.collectionId, collection), eq(sources.format, 'reqif'), eq(sources.withdrawn, false)))
+      .orderBy(desc(sources.importedAt))
+      .limit(1);
+    return row;
+  }
+
+  /** Names that stored pictures have in their file, by their stored id. */
+  async findPictureNames(project: string, lineage: string): Promise<Map<string, string>> {
+    const { files, sources } = schema;
+    const rows = await this.db
+      .select({ id: files.id, name: files.name })
+      .from(files)
+      .innerJoin(sources, eq(sources.id, files.sourceId))
+      .where(and(eq(files.projectId, project), eq(sources.lineageId, lineage), ne(files.id, sql`${files.sourceId}`)));
+    return new Map(rows.map((row) => [row.id, row.name]));
+  }
+}

@@ -1,0 +1,85 @@
+import type { DocumentRecipe, FieldValue, Scheme, SheetRecipe } from '@coomb/core';
+
+/** An item as it goes out, with its links by the references of their other ends. */
+export interface ExportItem {
+  id: string;
+  reference: string;
+  externalId: string | null;
+  title: string;
+  html: string;
+  kind: string;
+  heading: boolean;
+  /** Reference of the parent, or null at the top. */
+  parent: string | null;
+  depth: number;
+  fields: Record<string, FieldValue>;
+  /** Phrase, and the references at the other ends. */
+  links: { linkKind: string; reversed: boolean; phrase: string; targets: string[] }[];
+}
+
+export interface Column {
+  name: string;
+  meaning: SheetRecipe['columns'][number]['meaning'];
+  valueOf: (item: ExportItem) => string;
+}
+
+/** Columns that say everything about these items that a sheet can say: only fields and links that occur. */
+export function buildColumns(scheme: Scheme, items: readonly ExportItem[], textOf: (html: string) => string): Column[] {
+  const kinds = new Map(scheme.kinds.map((kind) => [kind.id, kind]));
+  const fields = new Map(
+    items.flatMap((item) =>
+      (kinds.get(item.kind)?.fields ?? []).filter((field) => item.fields[field.id] !== undefined).map((field) => [field.id, field] as const),
+    ),
+  );
+  const phrases = new Map(items.flatMap((item) => item.links.map((link) => [link.phrase, link] as const)));
+  return [
+    { name: 'Reference', meaning: { as: 'reference' }, valueOf: (item) => item.reference },
+    { name: 'Title', meaning: { as: 'title' }, valueOf: (item) => item.title },
+    { name: 'Text', meaning: { as: 'text' }, valueOf: (item) => textOf(item.html) },
+    { name: 'Kind', meaning: { as: 'kind' }, valueOf: (item) => (item.heading ? 'Section' : (kinds.get(item.kind)?.label ?? item.kind)) },
+    { name: 'Parent', meaning: { as: 'parent' }, valueOf: (item) => item.parent ?? '' },
+    ...[...fields.values()].map(
+      (field): Column => ({
+        name: field.label,
+        meaning: { as: 'field', field: field.id },
+        valueOf: (item) => writeField(item.fields[field.id], field.type === 'rich' ? textOf : String),
+      }),
+    ),
+    ...[...phrases.values()].map(
+      ({ phrase, linkKind, reversed }): Column => ({
+        name: phrase,
+        meaning: { as: 'link', linkKind, reversed },
+        valueOf: (item) => item.links.find((link) => link.phrase === phrase)?.targets.join(', ') ?? '',
+      }),
+    ),
+  ];
+}
+
+function writeField(value: FieldValue | undefined, textOf: (html: string) => string): string {
+  if (value === undefined || value === null) return '';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return Array.isArray(value) ? value.join(', ') : textOf(String(value));
+}
+
+/** The recipe that reads such a sheet back. */
+export function buildSheetRecipe(columns: readonly Column[], sheet: string, kind: string): SheetRecipe {
+  return { name: `Export of ${sheet}`, sheet, headerRow: 0, kind, columns: columns.map(({ name, meaning }) => ({ name, meaning })) };
+}
+
+/** Level of the headings that are items in exported Markdown; sections stand above. */
+export const ITEM_LEVEL = 6;
+
+/** The recipe that reads exported Markdown back: headings of the lowest level are items, labels are fields and links. */
+export function buildDocumentRecipe(columns: readonly Column[], name: string, kind: string, identifier: string): DocumentRecipe {
+  return {
+    name: `Export of ${name}`,
+    kind,
+    headings: Array.from({ length: 9 }, (_, index) => (index + 1 === ITEM_LEVEL ? 'item' : 'section')),
+    identifier,
+    bindingWords: [],
+    labels: columns
+      .filter(({ meaning }) => !['reference', 'title', 'text', 'kind'].includes(meaning.as))
+      .map(({ name: label, meaning }) => ({ label, meaning })),
+    tables: [],
+  };
+}

@@ -1,0 +1,163 @@
+import { applyExchangeRecipe, type ExchangeDocument, type ExchangeRecipe, type Scheme } from '@coomb/core';
+import type { ExportItem } from '../export/export-items.js';
+import { noEdits, type ReqifEdits, type ReqifNode, type ReqifValue } from './rewrite-reqif.js';
+
+/** An item as it goes out into a ReqIF file: what was changed here since it was last exchanged. */
+export interface ReqifItem extends ExportItem {
+  /** Names of the values that differ from what was last exchanged: `title`, `text`, `heading`, `field:<id>`. */
+  changed: ReadonlySet<string>;
+  /** Index of the parent in the list, or -1. */
+  parentAt: number;
+  /** Links to other items of the list, by their ids. */
+  ends: { linkKind: string; reversed: boolean; other: string }[];
+}
+
+/**
+ * What must be edited in the file that the items came from, so that it says what they say now. Nothing that was not changed here is
+ * touched; objects keep their identifiers, new ones take the item's.
+ */
+export function buildReqifEdits(scheme: Scheme, recipe: ExchangeRecipe, document: ExchangeDocument, items: readonly ReqifItem[], now: string): ReqifEdits {
+  const objects = new Map(document.objects.map((object) => [object.id, object]));
+  const outlines = new Map(document.outlines.map((outline) => [outline.id, outline]));
+  const types = new Map(recipe.types.map((type) => [type.type, type]));
+  const objectOf = (item: ReqifItem) => (item.externalId !== null && objects.has(item.externalId) ? item.externalId : `coomb-${item.id}`);
+  const values = new Map<string, Map<string, ReqifValue | null>>();
+  const added: { id: string; type: string; values: Map<string, ReqifValue> }[] = [];
+  for (const item of items) {
+    if (item.externalId !== null && outlines.has(item.externalId)) continue;
+    const object = item.externalId === null ? undefined : objects.get(item.externalId);
+    const type = object ? types.get(object.type) : (recipe.types.find((one) => one.kind === item.kind) ?? recipe.types.find((one) => one.kind !== null));
+    if (!type) continue;
+    const changes = new Map<string, ReqifValue | null>();
+    for (const { id, meaning } of type.attributes) {
+      const name = meaning.as === 'field' ? `field:${meaning.field}` : meaning.as;
+      if (object && !isTouched(name, item)) continue;
+      const value = writeValue(document, id, name, item);
+      if (value !== undefined) changes.set(id, value);
+    }
+    if (object) {
+      if (changes.size > 0) values.set(object.id, changes);
+    } else
+      added.push({ id: objectOf(item), type: type.type, values: new Map([...changes].filter((entry): entry is [string, ReqifValue] => entry[1] !== null)) });
+  }
+  const kept = new Set(items.map(objectOf));
+  const read = applyExchangeRecipe(scheme, recipe, document);
+  const removed = new Set(read.drafts.map((draft) => draft.externalId!).filter((id) => objects.has(id) && !kept.has(id)));
+  return {
+    ...noEdits,
+    values,
+    added,
+    removed,
+    hierarchies: buildHierarchies(document, read.drafts, items, objectOf),
+    ...buildRelations(recipe, document, items, objectOf, removed),
+    now,
+  };
+}
+
+/** A changed title goes to the name of a requirement or the title of a chapter, whichever it is. */
+function isTouched(name: string, item: ReqifItem): boolean {
+  if (name === 'heading') return item.changed.has('heading') || (item.heading && item.changed.has('title'));
+  if (name === 'title') return item.changed.has('title') && !item.heading;
+  return item.changed.has(name);
+}
+
+/** Undefined when the attribute is none of the item's business. */
+function writeValue(document: ExchangeDocument, attribute: string, name: string, item: ReqifItem): ReqifValue | null | undefined {
+  const type = document.types.flatMap((one) => one.attributes).find((one) => one.id === attribute)?.type ?? 'text';
+  const plain = (text: string): ReqifValue | null =>
+    text === '' ? null : type === 'rich' ? { kind: 'rich', html: `<p>${escapeHtml(text)}</p>` } : { kind: 'text', text };
+  if (name === 'reference') return plain(item.reference);
+  if (name === 'title') return plain(item.title);
+  if (name === 'heading') return plain(item.heading ? item.title : '');
+  if (name === 'text')
+    return type === 'rich'
+      ? item.html
+        ? { kind: 'rich', html: item.html }
+        : null
+      : plain(
+          item.html
+            .replace(/<[^>]*>/g, ' ')
+            .replace(/\s+/g, ' ')
+            .trim(),
+        );
+  if (!name.startsWith('field:')) return undefined;
+  const value = item.fields[name.slice('field:'.length)];
+  if (value === undefined || value === null || value === '') return null;
+  if (type === 'choice' || type === 'choices') return { kind: 'choice', labels: Array.isArray(value) ? value : [String(value)] };
+  if (type === 'rich') return { kind: 'rich', html: /^<(p|ul|ol|table)/.test(String(value)) ? String(value) : `<p>${escapeHtml(String(value))}</p>` };
+  if (type === 'yesNo') return { kind: 'yesNo', text: value === true || value === 'yes' ? 'true' : 'false' };
+  if (type === 'date') return { kind: 'date', text: `${String(value).slice(0, 10)}T00:00:00Z` };
+  return { kind: type === 'number' ? 'number' : 'text', text: Array.isArray(value) ? value.join(', ') : String(value) };
+}
+
+interface Placed {
+  externalId: string | null;
+  parent: number;
+}
+
+/** New hierarchies of the specifications whose tree is not the one that was read. A tree that is the same keeps even objects shown twice. */
+function buildHierarchies(
+  document: ExchangeDocument,
+  drafts: readonly Placed[],
+  items: readonly ReqifItem[],
+  objectOf: (item: ReqifItem) => string,
+): Map<string, ReqifNode[]> {
+  const [only] = document.outlines;
+  const specifications = new Set(document.outlines.map((outline) => outline.id));
+  const treeOf = (list: readonly Placed[]) => {
+    const trees = new Map<string, ReqifNode[]>([...specifications].map((id) => [id, []]));
+    const nodes = list.map(({ externalId }): ReqifNode => ({ object: externalId ?? '', children: [] }));
+    list.forEach(({ externalId, parent }, index) => {
+      if (externalId !== null && specifications.has(externalId)) return;
+      const above = parent < 0 ? undefined : list[parent]!;
+      const isTop = !above || (above.externalId !== null && specifications.has(above.externalId));
+      const target = isTop ? trees.get(above?.externalId ?? only?.id ?? '') : nodes[parent]!.children;
+      target?.push(nodes[index]!);
+    });
+    return trees;
+  };
+  const before = treeOf(drafts);
+  const after = treeOf(
+    items.map((item) => ({
+      externalId: item.externalId !== null && specifications.has(item.externalId) ? item.externalId : objectOf(item),
+      parent: item.parentAt,
+    })),
+  );
+  return new Map([...after].filter(([id, nodes]) => JSON.stringify(nodes) !== JSON.stringify(before.get(id))));
+}
+
+function buildRelations(
+  recipe: ExchangeRecipe,
+  document: ExchangeDocument,
+  items: readonly ReqifItem[],
+  objectOf: (item: ReqifItem) => string,
+  removed: ReadonlySet<string>,
+): Pick<ReqifEdits, 'addedRelations' | 'removedRelations'> {
+  const idOf = new Map(items.map((item) => [item.id, objectOf(item)]));
+  const wanted = new Map<string, { type: string; from: string; to: string }>();
+  for (const item of items)
+    for (const { linkKind, reversed, other } of item.ends) {
+      const end = idOf.get(other);
+      const relation = recipe.relations.find((one) => one.linkKind === linkKind);
+      if (!end || !relation || reversed) continue;
+      const [from, to] = relation.reversed ? [end, idOf.get(item.id)!] : [idOf.get(item.id)!, end];
+      wanted.set(`${relation.type} ${from} ${to}`, { type: relation.type, from, to });
+    }
+  const known = new Set(document.relations.map(({ type, from, to }) => `${type} ${from} ${to}`));
+  const inside = new Set(idOf.values());
+  const spoken = new Set(recipe.relations.filter((one) => one.linkKind !== null).map((one) => one.type));
+  const gone = document.relations.filter(
+    ({ type, from, to }) =>
+      removed.has(from) || removed.has(to) || (spoken.has(type) && inside.has(from) && inside.has(to) && !wanted.has(`${type} ${from} ${to}`)),
+  );
+  return {
+    removedRelations: new Set(gone.map((relation) => relation.id)),
+    addedRelations: [...wanted]
+      .filter(([key]) => !known.has(key))
+      .map(([, relation]) => ({ id: `coomb-${relation.type}-${relation.from}-${relation.to}`, ...relation })),
+  };
+}
+
+function escapeHtml(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+}

@@ -1,0 +1,95 @@
+import type { ExchangeRecipe, Field, Scheme } from '@coomb/core';
+
+const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+
+const KINDS: Record<Field['type'], string> = {
+  text: 'STRING',
+  rich: 'XHTML',
+  number: 'REAL',
+  date: 'DATE',
+  yesNo: 'BOOLEAN',
+  choice: 'ENUMERATION',
+  choices: 'ENUMERATION',
+  person: 'STRING',
+  address: 'STRING',
+};
+
+/** A ReqIF file without objects, with a type for each kind, an attribute for each field and a relation type for each link kind; and the recipe that reads such files. */
+export function buildReqifSkeleton(
+  scheme: Scheme,
+  kinds: readonly string[],
+  linkKinds: readonly string[],
+  title: string,
+  now: string,
+): { xml: string; recipe: ExchangeRecipe } {
+  const stamp = `LAST-CHANGE="${now}"`;
+  const used = scheme.kinds.filter((kind) => kinds.includes(kind.id));
+  const links = scheme.linkKinds.filter((kind) => linkKinds.includes(kind.id));
+  const enumerations: string[] = [];
+  const types = used.map((kind) => {
+    const own = [
+      { id: `${kind.id}.reference`, name: 'ReqIF.ForeignID', type: 'STRING', more: '', meaning: { as: 'reference' as const } },
+      { id: `${kind.id}.title`, name: 'ReqIF.Name', type: 'STRING', more: '', meaning: { as: 'title' as const } },
+      { id: `${kind.id}.chapter`, name: 'ReqIF.ChapterName', type: 'STRING', more: '', meaning: { as: 'heading' as const } },
+      { id: `${kind.id}.text`, name: 'ReqIF.Text', type: 'XHTML', more: '', meaning: { as: 'text' as const } },
+      ...kind.fields.map((field) => {
+        const isChoice = KINDS[field.type] === 'ENUMERATION' && (field.options?.length ?? 0) > 0;
+        if (isChoice) enumerations.push(writeOptions(`${kind.id}.${field.id}`, field.label, field.options!, stamp));
+        return {
+          id: `${kind.id}.${field.id}`,
+          name: field.label,
+          type: isChoice ? 'ENUMERATION' : KINDS[field.type] === 'ENUMERATION' ? 'STRING' : KINDS[field.type],
+          more: isChoice ? ` MULTI-VALUED="${field.type === 'choices'}"` : '',
+          meaning: { as: 'field' as const, field: field.id },
+        };
+      }),
+    ];
+    return { kind, own };
+  });
+  const datatype = (kind: string, more = '') => `<DATATYPE-DEFINITION-${kind} IDENTIFIER="d-${kind.toLowerCase()}" ${stamp} LONG-NAME="${kind}"${more}/>`;
+  const definitions = types.map(
+    ({ kind, own }) =>
+      `<SPEC-OBJECT-TYPE IDENTIFIER="t-${kind.id}" ${stamp} LONG-NAME="${escapeXml(kind.label)}"><SPEC-ATTRIBUTES>${own
+        .map(
+          ({ id, name, type, more }) =>
+            `<ATTRIBUTE-DEFINITION-${type} IDENTIFIER="${escapeXml(id)}" ${stamp} LONG-NAME="${escapeXml(name)}"${more}><TYPE><DATATYPE-DEFINITION-${type}-REF>${type === 'ENUMERATION' ? `d-${escapeXml(id)}` : `d-${type.toLowerCase()}`}</DATATYPE-DEFINITION-${type}-REF></TYPE></ATTRIBUTE-DEFINITION-${type}>`,
+        )
+        .join('')}</SPEC-ATTRIBUTES></SPEC-OBJECT-TYPE>`,
+  );
+  const relations = links.map((kind) => `<SPEC-RELATION-TYPE IDENTIFIER="r-${kind.id}" ${stamp} LONG-NAME="${escapeXml(kind.phrase)}"/>`);
+  const plain = [
+    datatype('STRING', ' MAX-LENGTH="32000"'),
+    datatype('XHTML'),
+    datatype('REAL', ' ACCURACY="10" MAX="1.0E300" MIN="-1.0E300"'),
+    datatype('DATE'),
+    datatype('BOOLEAN'),
+  ];
+  const xml = `<?xml version="1.0" encoding="UTF-8"?>
+<REQ-IF xmlns="http://www.omg.org/spec/ReqIF/20110401/reqif.xsd" xmlns:xhtml="http://www.w3.org/1999/xhtml"><THE-HEADER><REQ-IF-HEADER IDENTIFIER="header"><CREATION-TIME>${now}</CREATION-TIME><REQ-IF-TOOL-ID>Coomb</REQ-IF-TOOL-ID><REQ-IF-VERSION>1.0</REQ-IF-VERSION><SOURCE-TOOL-ID>Coomb</SOURCE-TOOL-ID><TITLE>${escapeXml(title)}</TITLE></REQ-IF-HEADER></THE-HEADER><CORE-CONTENT><REQ-IF-CONTENT>
+<DATATYPES>${plain.join('')}${enumerations.join('')}</DATATYPES>
+<SPEC-TYPES>${definitions.join('')}<SPECIFICATION-TYPE IDENTIFIER="t-specification" ${stamp} LONG-NAME="Specification"/>${relations.join('')}</SPEC-TYPES>
+<SPEC-OBJECTS></SPEC-OBJECTS>
+<SPEC-RELATIONS></SPEC-RELATIONS>
+<SPECIFICATIONS><SPECIFICATION IDENTIFIER="specification" ${stamp} LONG-NAME="${escapeXml(title)}"><TYPE><SPECIFICATION-TYPE-REF>t-specification</SPECIFICATION-TYPE-REF></TYPE></SPECIFICATION></SPECIFICATIONS>
+</REQ-IF-CONTENT></CORE-CONTENT></REQ-IF>
+`;
+  const recipe: ExchangeRecipe = {
+    name: `Export of ${title}`,
+    types: types.map(({ kind, own }) => ({
+      type: `t-${kind.id}`,
+      name: kind.label,
+      kind: kind.id,
+      attributes: own.map(({ id, name, meaning }) => ({ id, name, meaning })),
+    })),
+    relations: links.map((kind) => ({ type: `r-${kind.id}`, name: kind.phrase, linkKind: kind.id, reversed: false })),
+  };
+  return { xml, recipe };
+}
+
+function writeOptions(id: string, name: string, options: readonly string[], stamp: string): string {
+  const values = options.map(
+    (label, key) =>
+      `<ENUM-VALUE IDENTIFIER="e-${escapeXml(id)}-${key}" ${stamp} LONG-NAME="${escapeXml(label)}"><PROPERTIES><EMBEDDED-VALUE KEY="${key}" OTHER-CONTENT=""/></PROPERTIES></ENUM-VALUE>`,
+  );
+  return `<DATATYPE-DEFINITION-ENUMERATION IDENTIFIER="d-${escapeXml(id)}" ${stamp} LONG-NAME="${escapeXml(name)}"><SPECIFIED-VALUES>${values.join('')}</SPECIFIED-VALUES></DATATYPE-DEFINITION-ENUMERATION>`;
+}
