@@ -3,6 +3,7 @@ import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
 import type { Database } from './database/database.js';
 import { GatherController } from './gather/gather.controller.js';
+import { FileReader } from './gather/file-reader.js';
 import { GatherRepo } from './gather/gather.repo.js';
 import { ImportAgainService } from './gather/import-again/import-again.service.js';
 import { ImportService } from './gather/import.service.js';
@@ -75,6 +76,7 @@ export class AppModule {
         ItemsService,
         LinksService,
         GatherRepo,
+        FileReader,
         TrayService,
         ImportService,
         ImportAgainService,

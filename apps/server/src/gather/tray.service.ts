@@ -2,9 +2,10 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, wri
 import { join } from 'node:path';
 import { CoombError, type TrayEntry } from '@coomb/contract';
 import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
-import { applyModelRecipe, type FileContent, type FileFormat, readFileContent } from '@coomb/formats';
+import { applyModelRecipe, type FileContent, type FileFormat } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import { FileReader } from './file-reader.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
@@ -29,6 +30,7 @@ export class TrayService {
 
   constructor(
     @Inject(TRAY_FOLDER) private readonly folder: string,
+    @Inject(FileReader) private readonly reader: FileReader,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {
@@ -39,7 +41,7 @@ export class TrayService {
   /** Reads a file; only one that can be read is laid in the tray. Throws ReadError. */
   async put(projectId: string, name: string, bytes: Buffer): Promise<TrayEntry> {
     const state = await this.states.get(projectId);
-    const { format, content } = await readFileContent(name, bytes);
+    const { format, content } = await this.reader.read(name, bytes);
     const file: TrayFile = { id: this.clock.newId(), name, bytes, format, content };
     const folder = this.folderOf(projectId, file.id);
     mkdirSync(folder, { recursive: true });
@@ -61,7 +63,7 @@ export class TrayService {
     if (known) return known;
     const name = readFileSync(join(folder, 'name'), 'utf8');
     const bytes = readFileSync(join(folder, 'bytes'));
-    const file = readFileContent(name, bytes).then(({ format, content }) => ({ id, name, bytes, format, content }));
+    const file = this.reader.read(name, bytes).then(({ format, content }) => ({ id, name, bytes, format, content }));
     this.remember(id, file);
     return file;
   }

@@ -1,9 +1,10 @@
 import type { readSource, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { carryClippings, type Clipping, type SourcePlace } from '@coomb/core';
-import { fileFormats, readFileContent } from '@coomb/formats';
+import { fileFormats } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { buildFiles, buildSource } from '../gather/source-rows.js';
+import { FileReader } from '../gather/file-reader.js';
 import { GatherRepo } from '../gather/gather.repo.js';
 import { TrayService } from '../gather/tray.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -24,6 +25,7 @@ export class SourcesService {
 
   constructor(
     @Inject(SourcesRepo) private readonly repo: SourcesRepo,
+    @Inject(FileReader) private readonly reader: FileReader,
     @Inject(GatherRepo) private readonly files: GatherRepo,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
@@ -109,7 +111,7 @@ export class SourcesService {
     const original = await this.files.getOriginal(projectId, source.id);
     const bytes = Buffer.from(original.bytes);
     if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
-      const { content } = await readFileContent(source.name, bytes);
+      const { content } = await this.reader.read(source.name, bytes);
       if (content.type === 'document') return { type: 'document', blocks: content.document.blocks };
       if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
     }

@@ -9,6 +9,7 @@ import { RecipeBar } from '../recipes/RecipeBar';
 import { ImportBar } from './ImportBar';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
+import { SheetOptions } from './SheetOptions';
 import { describeOutcome } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 
@@ -91,6 +92,7 @@ export function SheetGather({ entry, content }: Props) {
           }
         >
           <Flex h="100%" direction="column" borderTopWidth="1px">
+            <SheetOptions recipe={recipe} onChange={setRecipe} />
             <Box overflow="auto" maxH="48%" bg="bg.panel">
               <Box
                 as="table"

@@ -9,6 +9,7 @@ import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
+import { SaveAs } from '../../shared/ui/save-as';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
 import { findMove, type MoveWish } from './find-move';
@@ -137,9 +138,10 @@ export function Specification({ collection, outline, rows }: { collection: Colle
         </Box>
       </Box>
       <Flex borderTopWidth="1px" px="6" py="1" align="center" gap="3" color="fg.muted" fontSize="12.5px" bg="bg.panel">
-        <Box>{collection.items} items. Click a text to mark it, double-click or Enter to edit.</Box>
+        <Box>{collection.items} items. Double-click or Enter edits.</Box>
+        <Box ml="auto" />
+        <SaveAs project={project.id} collection={collection.id} />
         <Button
-          ml="auto"
           size="2xs"
           variant="outline"
           loading={add.isPending}

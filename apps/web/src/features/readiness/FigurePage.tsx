@@ -10,6 +10,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
+import { SaveAs } from '../../shared/ui/save-as';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark, stateLooks } from '../../shared/ui/states';
 import { useFigure } from './queries';
@@ -95,6 +96,9 @@ export function FigurePage() {
             ]}
             onChange={(value) => set({ sort: value as 'outline' })}
           />
+          {collection && items.length > 0 && items.length <= 500 && (
+            <SaveAs project={project.id} collection={collection} items={items.map((item) => item.reference)} />
+          )}
           <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0}>
             <Download size={13} /> Save as .csv
           </Button>

@@ -1,0 +1,60 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { type FileContent, type FileFormat, fileFormats, ReadError } from '@coomb/formats';
+import { Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { Piscina } from 'piscina';
+import type { ReadAnswer, ReadTask } from './read-file.worker.js';
+
+/** Memory that reading one file may take, and how long, before it is given up. */
+const MOST_MEGABYTES = 900;
+const MOST_SECONDS = 120;
+
+/** Reads files in a thread of its own: a large or hostile one neither holds up other people nor takes the server's memory. */
+@Injectable()
+export class FileReader implements OnModuleDestroy {
+  private pool: Piscina<ReadTask, ReadAnswer> | undefined;
+
+  /** Throws ReadError with what is wrong and what to do. */
+  async read(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
+    const answer = await this.ask({ name, bytes });
+    if ('refused' in answer) throw new ReadError(answer.refused.code, answer.refused.message);
+    return { format: fileFormats.find((one) => one.id === answer.format)!, content: answer.content };
+  }
+
+  async onModuleDestroy(): Promise<void> {
+    await this.pool?.destroy();
+  }
+
+  private async ask(task: ReadTask): Promise<ReadAnswer> {
+    this.pool ??= new Piscina<ReadTask, ReadAnswer>({
+      filename: findWorker(),
+      // The flags of whoever started this process are not the worker's: it runs compiled files only.
+      execArgv: [],
+      minThreads: 0,
+      maxThreads: 2,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+    });
+    try {
+      return await this.pool.run(task, { signal: AbortSignal.timeout(MOST_SECONDS * 1000) });
+    } catch (error) {
+      if (error instanceof Error && error.name === 'AbortError')
+        throw new ReadError('file-slow', `${task.name} took longer than ${MOST_SECONDS} seconds to read and was given up. Divide it and hand in the parts.`, {
+          cause: error,
+        });
+      if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new ReadError(
+          'file-large',
+          `${task.name} takes more than ${MOST_MEGABYTES} MB of memory to read and was given up. Divide it and hand in the parts.`,
+          { cause: error },
+        );
+      throw error;
+    }
+  }
+}
+
+/** The compiled worker; beside this file when that is compiled too, in the build when tests run from the source. */
+function findWorker(): string {
+  const beside = fileURLToPath(new URL('./read-file.worker.js', import.meta.url));
+  return existsSync(beside) ? beside : fileURLToPath(new URL('../../dist/gather/read-file.worker.js', import.meta.url));
+}

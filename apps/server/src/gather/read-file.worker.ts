@@ -1,0 +1,19 @@
+import { type FileContent, readFileContent, ReadError } from '@coomb/formats';
+
+export interface ReadTask {
+  name: string;
+  bytes: Uint8Array;
+}
+
+export type ReadAnswer = { format: string; content: FileContent } | { refused: { code: string; message: string } };
+
+/** Reads a file away from the thread that answers people. A refusal comes back as a value: errors lose their kind between threads. */
+export default async function readInWorker({ name, bytes }: ReadTask): Promise<ReadAnswer> {
+  try {
+    const { format, content } = await readFileContent(name, bytes);
+    return { format: format.id, content };
+  } catch (error) {
+    if (error instanceof ReadError) return { refused: { code: error.code, message: error.message } };
+    throw error;
+  }
+}
