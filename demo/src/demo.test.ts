@@ -60,7 +60,7 @@ describe('Larkbeck Weir', () => {
 
   it('keeps its files as its sources make them', () => {
     const folder = join(import.meta.dirname, '..', 'files');
-    expect(readdirSync(folder)).toHaveLength(9);
+    expect(readdirSync(folder)).toHaveLength(11);
     const file = (name: string) => readFileSync(join(folder, name), 'utf8');
     expect(file('3 Larkbeck model.xmi')).toBe(makeModel());
     expect(file('5 Rig run 7.xml')).toBe(makeResults('rig'));

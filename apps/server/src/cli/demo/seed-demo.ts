@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { type BodyOf, createLinks, createProject, createWaiver, editItem, getItem, getOutline, getProject, type importFile } from '@coomb/contract';
-import { defaultScheme, proposeSheetRecipe } from '@coomb/core';
-import { readCsv } from '@coomb/formats';
+import { type BodyOf, createLinks, createProject, createWaiver, editItem, getItem, getOutline, getProject, type importFile, keepRecipe } from '@coomb/contract';
+import { defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
+import { readCsv, readDocx, readReqifFile, readXlsx } from '@coomb/formats';
 import { type Client, importThrough } from '../client.js';
 
 type Wish = BodyOf<typeof importFile>;
@@ -11,6 +11,33 @@ const steps: { file: string; wish: Wish }[] = [
   { file: '2 Larkbeck system requirements.docx', wish: { collection: { name: 'System requirements', prefix: 'SYS', holds: 'specification' } } },
   { file: '3 Larkbeck model.xmi', wish: { collection: { name: 'Larkbeck model', prefix: 'MOD', holds: 'model' } } },
   { file: '4 Larkbeck test cases.xlsx', wish: { collection: { name: 'Test cases', prefix: 'TC', holds: 'tests' } } },
+];
+
+type Recipes = Pick<NonNullable<Wish>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
+
+/** Files of other structures, each read by a recipe that is kept in the project. */
+const byRecipe: { file: string; name: string; prefix: string; recipe: (bytes: Buffer, file: string) => Promise<Recipes> }[] = [
+  {
+    file: '7 Gate drive of the supplier.reqif',
+    name: 'Gate drive of the supplier',
+    prefix: 'GD',
+    recipe: async (bytes) => ({ exchangeRecipe: proposeExchangeRecipe(defaultScheme, (await readReqifFile(bytes)).exchange) }),
+  },
+  {
+    file: '8 Needs of the parish.docx',
+    name: 'Needs of the parish',
+    prefix: 'NEED',
+    recipe: async (bytes) => ({ documentRecipe: proposeDocumentRecipe(defaultScheme, (await readDocx(bytes)).document, 'need') }),
+  },
+  {
+    file: '9 Control software requirements.xlsx',
+    name: 'Control software',
+    prefix: 'SW',
+    recipe: async (bytes) => {
+      const recipe = proposeSheetRecipe(defaultScheme, (await readXlsx(bytes)).sheets, 'requirement');
+      return { sheetRecipe: { ...recipe, skip: [{ column: 'State', values: ['Dropped'] }] } };
+    },
+  },
 ];
 
 /** Rewordings made after the results came in: they leave suspect links and stale evidence, as real work does. */
@@ -33,6 +60,18 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
   for (const file of ['5 Rig run 7.xml', '6 Site run 3.xml']) {
     const outcome = await importThrough(client, project, file, readFileSync(`${folder}${file}`), {});
     tell(`${file}: ${outcome.results} results`);
+  }
+  for (const { file, name, prefix, recipe } of byRecipe) {
+    const bytes = readFileSync(`${folder}${file}`);
+    const wish = await recipe(bytes, file);
+    const body = wish.documentRecipe
+      ? { reads: 'document' as const, recipe: wish.documentRecipe }
+      : wish.sheetRecipe
+        ? { reads: 'sheet' as const, recipe: wish.sheetRecipe }
+        : { reads: 'exchange' as const, recipe: wish.exchangeRecipe! };
+    const kept = await client.call(keepRecipe, { params: { project }, body: { name: `Recipe of ${name.toLowerCase()}`, body } });
+    const outcome = await importThrough(client, project, file, bytes, { ...wish, recipe: kept.id, collection: { name, prefix, holds: 'specification' } });
+    tell(`${file}: ${outcome.items} items, ${outcome.links} links`);
   }
   await reword(client, project);
   const lamp = await client.call(getItem, { params: { project, item: 'SYS-118' } });
