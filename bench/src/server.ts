@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defaultScheme, TraceGraph } from '@coomb/core';
 import { openDatabase, ProjectStateRepo, startServer } from '@coomb/server';
-import { makeLargeDocument } from './formats.js';
+import { makeLargeDocument } from './large-files.js';
 import { generate } from './generate.js';
 import { medianOf, type Row, time } from './measure.js';
 

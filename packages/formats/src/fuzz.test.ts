@@ -1,11 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { defaultScheme, applyDocumentRecipe, applySheetRecipe, proposeDocumentRecipe, proposeSheetRecipe } from '@coomb/core';
+import {
+  defaultScheme,
+  applyDocumentRecipe,
+  applyExchangeRecipe,
+  applySheetRecipe,
+  proposeDocumentRecipe,
+  proposeExchangeRecipe,
+  proposeSheetRecipe,
+} from '@coomb/core';
 import { seeded } from '@coomb/core/testing';
 import { describe, expect, it } from 'vitest';
 import { readFileContent } from './file-formats.js';
 import { ReadError } from './read-error.js';
-import { docxOf, paragraph, run, style, table, cell, xlsxOf } from './testing/office-files.js';
+import { docxOf, paragraph, run, style, table, cell, xlsxOf, zipOf } from './testing/office-files.js';
+import { linesOf, pdfOf } from './testing/pdf-files.js';
 import { applyModelRecipe } from './xmi/apply-model-recipe.js';
 
 const demo = (name: string) => readFileSync(join(process.cwd(), 'demo', 'files', name));
@@ -20,6 +29,11 @@ const seeds: Record<string, Uint8Array> = {
     A: '<row r="1"><c r="A1" t="inlineStr"><is><t>ID</t></is></c><c r="B1" t="inlineStr"><is><t>Title</t></is></c></row><row r="2"><c r="A2"><v>1</v></c></row>',
   }),
   'a.csv': Buffer.from('ID;Title;Verifies\nTC-1;"Opens; fast";SYS-1\n'),
+  'a.reqif': demo('7 Gate drive of the supplier.reqif').subarray(0, 9000),
+  'a.reqifz': zipOf({ 'g.reqif': demo('7 Gate drive of the supplier.reqif'), 'media/a.png': 'x' }),
+  'a.md': Buffer.from('# Gates\n\n- SYS-1: shall *stop*\n\n| ID | Text |\n|---|---|\n| A | b |\n'),
+  'a.html': Buffer.from('<h1>Gates</h1><table><tr><td colspan=2>a</table><p>SYS-1: shall <b>stop</b>'),
+  'a.pdf': pdfOf([linesOf([['Gates', 18], ['SYS-1: The gate shall stop.'], [''], ['It is grey.']])]),
   'a.xmi': demo('3 Larkbeck model.xmi').subarray(0, 6000),
   'a.xml': demo('6 Site run 3.xml'),
 };
@@ -45,6 +59,7 @@ async function swallow(name: string, bytes: Uint8Array): Promise<'read' | 'refus
     const { content } = await readFileContent(name, bytes);
     if (content.type === 'document') applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document), content.document);
     if (content.type === 'sheets') applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets), content.sheets);
+    if (content.type === 'exchange') applyExchangeRecipe(defaultScheme, proposeExchangeRecipe(defaultScheme, content.exchange), content.exchange);
     if (content.type === 'model') applyModelRecipe(defaultScheme, content.model);
     return 'read';
   } catch (error) {
@@ -56,7 +71,7 @@ async function swallow(name: string, bytes: Uint8Array): Promise<'read' | 'refus
 
 describe.each(Object.entries(seeds))('%s', (name, bytes) => {
   it('is read when whole', async () => {
-    if (name !== 'a.xmi') expect(await swallow(name, bytes)).toBe('read');
+    if (name !== 'a.xmi' && name !== 'a.reqif') expect(await swallow(name, bytes)).toBe('read');
   });
 
   it('is read or refused in words when broken, never anything else', async () => {

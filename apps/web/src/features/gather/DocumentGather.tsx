@@ -84,6 +84,7 @@ export function DocumentGather({ entry, content }: Props) {
         proposedPrefix={prefix.slice(0, 10)}
         summary={describeOutcome(outcome, entry.issues.length + departures.length)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
+        untouched={recipe === content.recipe}
         disabled={problem !== undefined || outcome.drafts.length === 0}
       />
     </Flex>

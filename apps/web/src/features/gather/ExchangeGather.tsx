@@ -135,6 +135,7 @@ export function ExchangeGather({ entry, content }: Props) {
         proposedPrefix={prefixOf(recipe, scheme)}
         summary={`${describeOutcome(outcome, entry.issues.length + departures.length)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
+        untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}
       />
     </Flex>

@@ -21,10 +21,12 @@ interface Props {
   summary: string;
   wish: Wish;
   disabled?: boolean;
+  /** Nobody changed the proposed recipe: a newer version is then read by the recipe of the older one. */
+  untouched?: boolean;
 }
 
 /** Where the items go, and the import itself. */
-export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary, wish, disabled = false }: Props) {
+export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary, wish, disabled = false, untouched = false }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const start = useImport(project.id, entry.id);
@@ -108,7 +110,7 @@ export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary,
           <Button
             size="sm"
             disabled={disabled}
-            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: wish })}
+            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: untouched ? {} : wish })}
           >
             Compare…
           </Button>

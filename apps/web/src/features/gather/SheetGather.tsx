@@ -159,6 +159,7 @@ export function SheetGather({ entry, content }: Props) {
         proposedPrefix={prefix.slice(0, 10)}
         summary={describeOutcome(outcome, entry.issues.length)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
+        untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}
       />
     </Flex>
