@@ -110,10 +110,8 @@ export function mergeVersions(mine: readonly MergeMine[], theirs: readonly Merge
 function compare(own: MergeMine, their: MergeTheirs, theirs: number, match: Match, movedThere: boolean, movedHere: boolean, parent: string | null): MergeEntry {
   const { base } = own;
   const fields = compareFields(own, their, base);
-  const known = new Set(base?.links ?? own.links);
-  const now = new Set(their.links);
-  const linksAdded = their.links.filter((link) => !known.has(link));
-  const linksRemoved = (base?.links ?? []).filter((link) => !now.has(link));
+  const linksAdded = missingFrom(their.links, base?.links ?? own.links);
+  const linksRemoved = missingFrom(base?.links ?? [], their.links);
   const place = !movedThere ? undefined : movedHere && parent !== own.parentId ? 'conflict' : 'theirs';
   const changed = fields.some((field) => field.verdict === 'theirs' || field.verdict === 'conflict') || linksAdded.length + linksRemoved.length > 0;
   const returned = own.withdrawn && (changed || base === null);
@@ -125,17 +123,25 @@ function compare(own: MergeMine, their: MergeTheirs, theirs: number, match: Matc
 /** Fields that differ from the base on either side; without a base, those that differ between the sides. */
 function compareFields(own: Exchanged, their: Exchanged, base: Exchanged | null): MergeField[] {
   const fields: MergeField[] = [];
-  const names = new Set([...Object.keys(own.values), ...Object.keys(their.values)]);
-  for (const field of names) {
-    const [mine, theirs] = [own.values[field] ?? null, their.values[field] ?? null];
+  const look = (field: string) => {
+    const mine = own.values[field] ?? null;
+    const theirs = their.values[field] ?? null;
     const before = base ? (base.values[field] ?? null) : undefined;
+    if (mine === theirs && theirs === before) return;
     const mineChanged = before === undefined || !isSame(mine, before);
     const theirsChanged = before === undefined || !isSame(theirs, before);
     if (isSame(mine, theirs)) {
       if (before !== undefined && mineChanged) fields.push({ field, base: before, mine, theirs, verdict: 'both' });
     } else fields.push({ field, base: before, mine, theirs, verdict: mineChanged && theirsChanged ? 'conflict' : theirsChanged ? 'theirs' : 'mine' });
-  }
+  };
+  for (const field in own.values) look(field);
+  for (const field in their.values) if (!(field in own.values)) look(field);
   return fields;
+}
+
+/** Links are few: a look through the list is quicker than a set of them. */
+function missingFrom(links: readonly string[], among: readonly string[]): string[] {
+  return links.every((link, index) => among[index] === link) ? [] : links.filter((link) => !among.includes(link));
 }
 
 export function isSame(a: MergeValue, b: MergeValue): boolean {

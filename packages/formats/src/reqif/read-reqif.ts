@@ -1,6 +1,5 @@
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType, Issue } from '@coomb/core';
 import { ReadError } from '../read-error.js';
-import { sanitiseRichText } from '../rich-text/sanitise.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 import { XhtmlReader } from './xhtml-reader.js';
 
@@ -102,7 +101,7 @@ class ReqifReader {
     const local = localName(name);
     if (this.rich) {
       if (this.rich.close(local)) return;
-      if (this.value) this.value.text = sanitiseRichText(this.rich.html());
+      if (this.value) this.value.text = this.rich.html();
       this.rich = undefined;
     }
     this.path.pop();

@@ -1,6 +1,7 @@
 import { applyExchangeRecipe, defaultScheme, proposeExchangeRecipe } from '@coomb/core';
 import { below, pick, seeded } from '@coomb/core/testing';
 import { describe, expect, it } from 'vitest';
+import { sanitiseRichText } from '../rich-text/sanitise.js';
 import { canonicalXml } from '../testing/canonical-xml.js';
 import { type Dialect, dialects, type GeneratedNode, type GeneratedObject, reqifOf } from '../testing/reqif-files.js';
 import { inChunks } from '../xml/walk-xml.js';
@@ -228,5 +229,34 @@ describe('ReqIF from elsewhere', () => {
 
   it('refuses XML of another kind', async () => {
     await expect(read('<project/>')).rejects.toThrow('starts with <project>');
+  });
+});
+
+describe('rich text of an exchange', () => {
+  const pieces = [
+    'a &amp; b',
+    '<p>one</p>',
+    '<ul><li>x</li><li><b>y</b></li></ul>',
+    '<br/>',
+    '<i>z</i>',
+    '<script>alert(1)</script>',
+    '<style>p{}</style>',
+    '<a href="javascript:x()">j</a>',
+  ];
+  const more = [
+    '<a href="https://example.org/?a=1&amp;b=2">h</a>',
+    '<object data="a.png" type="image/png">t</object>',
+    '<p onclick="x()" style="color:red">s</p>',
+    '<table><tr><td>1</td></tr></table>',
+    '<span>&#60;b&#62;</span>',
+  ];
+
+  it.each([1, 2, 3, 4, 5, 6])('needs no sanitising after it was read (seed %i)', async (seed) => {
+    const random = seeded(seed);
+    const text = Array.from({ length: 12 }, () => pick(random, [...pieces, ...more])).join('');
+    const { document } = await read(reqifOf(dialects['default namespace']!, [{ id: 'o-1', foreign: 'A', text }], [{ object: 'o-1' }]));
+    const html = String(document.objects[0]!.values['a-text']);
+    expect(html).not.toMatch(/script|onclick|style|javascript/);
+    expect(sanitiseRichText(html)).toBe(html);
   });
 });

@@ -26,29 +26,42 @@ const KEPT = new Set([
   'code',
   'blockquote',
 ]);
+const SAFE = /^(?:https?:|mailto:)/i;
+const DROPPED = new Set(['script', 'style', 'title', 'textarea', 'noscript', 'iframe']);
 const PICTURE = /^image\/(png|jpeg|gif|webp|bmp)$/;
 const escapeHtml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
-/** Rich text of a ReqIF value (XHTML modules, whatever their prefix) as plain HTML. Objects that are pictures become pictures, others links by name. */
+/**
+ * Rich text of a ReqIF value (XHTML modules, whatever their prefix) as plain HTML. Objects that are pictures become pictures, others links
+ * by name. Writes nothing but known elements, escaped text, pictures of the file and addresses of safe schemes, so that its output needs no
+ * sanitising; a test holds the two against each other.
+ */
 export class XhtmlReader {
   private out = '';
   private depth = 0;
+  /** Inside elements whose text is none of the reader's: scripts, styles. */
+  private dropping = 0;
   private readonly closing: string[] = [];
 
   open(local: string, attributes: Record<string, string>): void {
     this.depth++;
+    if (this.dropping > 0 || DROPPED.has(local)) {
+      this.dropping++;
+      this.closing.push('');
+      return;
+    }
     const tag = TAGS[local] ?? local;
     if (local === 'object') {
       const isPicture = PICTURE.test(attributes.type ?? '') || (!attributes.type && /\.(png|jpe?g|gif|webp|bmp)$/i.test(attributes.data ?? ''));
       this.out += isPicture
-        ? `<img src="${pictureScheme}${escapeHtml(attributes.data ?? '')}" alt="${escapeHtml(attributes.name ?? '')}">`
+        ? `<img src="${pictureScheme}${escapeHtml(attributes.data ?? '')}" alt="${escapeHtml(attributes.name ?? '')}" />`
         : `[${escapeHtml(attributes.data ?? 'object')}]`;
       this.closing.push('');
     } else if (tag === 'br') {
-      this.out += '<br>';
+      this.out += '<br />';
       this.closing.push('');
     } else if (KEPT.has(tag)) {
-      const href = tag === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : '';
+      const href = tag === 'a' && attributes.href && SAFE.test(attributes.href) ? ` href="${escapeHtml(attributes.href)}"` : '';
       this.out += `<${tag}${href}>`;
       this.closing.push(`</${tag}>`);
     } else this.closing.push(local === 'div' ? BREAK : '');
@@ -58,12 +71,13 @@ export class XhtmlReader {
   close(_local: string): boolean {
     if (this.depth === 0) return false;
     this.depth--;
+    if (this.dropping > 0) this.dropping--;
     this.out += this.closing.pop() ?? '';
     return true;
   }
 
   text(part: string): void {
-    this.out += escapeHtml(part);
+    if (this.dropping === 0) this.out += escapeHtml(part);
   }
 
   html(): string {
