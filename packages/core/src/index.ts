@@ -12,6 +12,7 @@ export * from './verification/state.js';
 export * from './outline/order.js';
 export * from './outline/reference.js';
 export * from './matrix/fold.js';
+export * from './wording/title.js';
 export * from './wording/word-diff.js';
 export * from './suggest/tokens.js';
 export * from './suggest/ranking.js';

@@ -1,6 +1,6 @@
 import type { BodyOf, clipPassage, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences } from '@coomb/core';
+import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem, getNode } from '../items/item-reading.service.js';
@@ -80,7 +80,7 @@ export class ClipService {
     const fits = current?.collectionId === wish.collection;
     return this.items.planCreate(state, person, {
       collection: wish.collection,
-      title: firstWords(wish.quote),
+      title: buildTitle(wish.quote),
       html: asHtml(wish.quote),
       ...(wish.kind && { kind: wish.kind }),
       ...(fits && (wish.as === 'child' ? { parent: current!.id } : { after: current!.id })),
@@ -144,11 +144,4 @@ function asHtml(quote: string): string {
     .filter(Boolean)
     .map((line) => `<p>${escapeHtml(line)}</p>`)
     .join('');
-}
-
-function firstWords(quote: string): string {
-  const words = quote.replace(/\s+/g, ' ').trim();
-  if (words.length <= 80) return words;
-  const end = words.lastIndexOf(' ', 78);
-  return `${words.slice(0, end > 40 ? end : 78)}…`;
 }

@@ -1,6 +1,7 @@
 import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
 import type { SourceCell, SourceDocument, SourceParagraph, SourcePlace, SourceTable } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { buildTitle } from '../wording/title.js';
 import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, type TableMeaning } from './document-recipe.js';
 import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
 import { readFieldValue, splitReferences } from './field-value.js';
@@ -16,9 +17,6 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   });
   return reading.finish();
 }
-
-/** Characters of a text that are looked at for a title. */
-const LONGEST_TITLE = 400;
 
 class DocumentReading {
   private readonly drafts: Draft[] = [];
@@ -214,8 +212,7 @@ class DocumentReading {
   /** Title of an item that has none of its own: the first words of its text. */
   private nameByText(draft: Draft, text: string): void {
     if (draft.title) return;
-    const clean = text.slice(0, LONGEST_TITLE).trim().replace(/\s+/g, ' ');
-    draft.title = clean.length <= 80 ? clean : `${clean.slice(0, clean.lastIndexOf(' ', 78) > 40 ? clean.lastIndexOf(' ', 78) : 78)}…`;
+    draft.title = buildTitle(text);
   }
 
   private splitIdentifier(text: string): { reference: string | null; rest: string } {

@@ -2,6 +2,7 @@ import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { buildTitle } from '../wording/title.js';
 import { escapeHtml } from './apply-document-recipe.js';
 import type { Meaning } from './document-recipe.js';
 import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
@@ -171,7 +172,7 @@ class ExchangeReading {
       const value = object.values[id];
       if (value !== undefined && value.length > 0) this.give(draft, object, id, name, meaning, value);
     }
-    draft.title ||= firstWords(draft.html) || object.name || draft.reference || 'Untitled';
+    draft.title ||= buildTitle(wordsOf(draft.html.slice(0, 2000))) || object.name || draft.reference || 'Untitled';
     return draft.key;
   }
 
@@ -281,11 +282,4 @@ function wordsOf(html: string): string {
     .replace(/&amp;/g, '&')
     .replace(/\s+/g, ' ')
     .trim();
-}
-
-function firstWords(html: string): string {
-  const words = wordsOf(html.slice(0, 2000));
-  if (words.length <= 80) return words;
-  const end = words.lastIndexOf(' ', 78);
-  return `${words.slice(0, end > 40 ? end : 78)}…`;
 }

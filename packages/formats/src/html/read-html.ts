@@ -1,5 +1,5 @@
 import { Parser } from 'htmlparser2';
-import type { Issue, SourceCell, SourceDocument } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceCell, type SourceDocument } from '@coomb/core';
 import { decodeText } from '../csv/read-csv.js';
 import { ReadError } from '../read-error.js';
 import { plainText, sanitiseRichText } from '../rich-text/sanitise.js';
@@ -164,8 +164,4 @@ class HtmlReader {
     if (outer) outer.html += rows.map((row) => row.map((cell) => cell.html).join(' · ')).join('<br>');
     else if (rows.length > 0) this.blocks.push({ type: 'table', at: ++this.tableCount, rows });
   }
-}
-
-function escapeHtml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }

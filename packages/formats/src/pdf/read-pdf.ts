@@ -1,4 +1,4 @@
-import type { Issue, SourceDocument, SourceParagraph } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceDocument, type SourceParagraph } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { findRunningLines, joinParagraphs, type PdfLine } from './pdf-lines.js';
 
@@ -87,8 +87,4 @@ function toDocument(pages: PdfLine[][]): { document: SourceDocument; issues: Iss
     }),
   );
   return { document: { blocks, pictures: new Map() }, issues };
-}
-
-function escapeHtml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }

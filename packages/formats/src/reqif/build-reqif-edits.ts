@@ -1,4 +1,4 @@
-import { applyExchangeRecipe, type ExchangeDocument, type ExchangeRecipe, type Scheme } from '@coomb/core';
+import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type Scheme } from '@coomb/core';
 import type { ExportItem } from '../export/export-items.js';
 import { noEdits, type ReqifEdits, type ReqifNode, type ReqifValue } from './rewrite-reqif.js';
 
@@ -156,8 +156,4 @@ function buildRelations(
       .filter(([key]) => !known.has(key))
       .map(([, relation]) => ({ id: `coomb-${relation.type}-${relation.from}-${relation.to}`, ...relation })),
   };
-}
-
-function escapeHtml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 }

@@ -1,35 +1,14 @@
-import { pictureScheme } from '../rich-text/sanitise.js';
+import { escapeHtml } from '@coomb/core';
+import { keptTags, pictureScheme } from '../rich-text/sanitise.js';
 
 const TAGS: Record<string, string> = { b: 'strong', i: 'em', del: 's', ins: 'u' };
 /** Ends a division: what stands in it is a paragraph of its own. */
 const BREAK = '\uE000';
 const BLOCK = /(<\/?(?:p|ul|ol|table|blockquote)\b[^>]*>)|\uE000/;
-const KEPT = new Set([
-  'p',
-  'br',
-  'strong',
-  'em',
-  'u',
-  's',
-  'sub',
-  'sup',
-  'ul',
-  'ol',
-  'li',
-  'table',
-  'thead',
-  'tbody',
-  'tr',
-  'td',
-  'th',
-  'a',
-  'code',
-  'blockquote',
-]);
+const KEPT = new Set(keptTags.filter((tag) => tag !== 'img'));
 const SAFE = /^(?:https?:|mailto:)/i;
 const DROPPED = new Set(['script', 'style', 'title', 'textarea', 'noscript', 'iframe']);
 const PICTURE = /^image\/(png|jpeg|gif|webp|bmp)$/;
-const escapeHtml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
 /**
  * Rich text of a ReqIF value (XHTML modules, whatever their prefix) as plain HTML. Objects that are pictures become pictures, others links

@@ -10,6 +10,7 @@ import { DocumentView } from './DocumentView';
 import { ImportBar } from './ImportBar';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome } from './outcome-words';
+import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
@@ -34,6 +35,13 @@ export function DocumentGather({ entry, content }: Props) {
   }, [scheme, deferred, blocks]);
   const departures = useMemo(() => (kept ? findDocumentDepartures(deferred, { blocks }) : []), [kept, deferred, blocks]);
   const issues = [...departures, ...entry.issues, ...outcome.issues];
+  /** A click in the document goes to the line of the recipe that says what such parts mean; a part it does not know yet is taken in. */
+  const pick = (part: PickedPart) => {
+    const picked = pickPart(recipe, part);
+    if (!picked) return;
+    setRecipe(picked.recipe);
+    setTimeout(() => focusControl(picked.control), 60);
+  };
   /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
   const put = (body: RecipeBody, id: string | undefined) => {
     if (body.reads !== 'document') return;
@@ -55,13 +63,13 @@ export function DocumentGather({ entry, content }: Props) {
       <Box flex="1" minH="0">
         <Page
           title={entry.name}
-          lead="As it reads, how it is understood, what it becomes. Nothing is stored yet."
+          lead="As it reads, how it is understood, what it becomes. Click a part of the text to say what it means."
           fill
           actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} onPut={put} />}
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
-              <DocumentView blocks={blocks} outcome={outcome} shown={shown} />
+              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} />
             </Box>
             <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
               <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} />
@@ -89,4 +97,12 @@ export function DocumentGather({ entry, content }: Props) {
       />
     </Flex>
   );
+}
+
+function focusControl(name: string): void {
+  const control =
+    document.querySelector<HTMLElement>(`[aria-label="${CSS.escape(name)}"]`) ??
+    [...document.querySelectorAll<HTMLElement>('[aria-label]')].find((one) => one.ariaLabel === name);
+  control?.scrollIntoView({ block: 'center' });
+  control?.focus();
 }

@@ -2,11 +2,14 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { RecipeOutcome, SourceBlock, SourceTable } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
+import type { PickedPart } from './pick-part';
 
 interface Props {
   blocks: SourceBlock[];
   outcome: RecipeOutcome;
   shown: { block: number; row?: number | undefined } | undefined;
+  /** A click on a heading, a cell or a paragraph asks what it means. */
+  onPick: (part: PickedPart) => void;
 }
 
 interface Recognised {
@@ -15,7 +18,7 @@ interface Recognised {
 }
 
 /** The document as it reads, with what the recipe recognises marked in the margin. */
-export function DocumentView({ blocks, outcome, shown }: Props) {
+export function DocumentView({ blocks, outcome, shown, onPick }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const recognised = useMemo(() => {
     const marks = new Map<string, Recognised>();
@@ -47,6 +50,13 @@ export function DocumentView({ blocks, outcome, shown }: Props) {
             w="100%"
             style={{ transform: `translateY(${start}px)` }}
             bg={shown?.block === index ? 'moss.subtle' : undefined}
+            cursor="pointer"
+            _hover={{ bg: 'bg.subtle' }}
+            title="Say what this means"
+            onClick={(event) => {
+              const cell = (event.target as HTMLElement).closest('td');
+              onPick({ block: blocks[index]!, ...(cell && { column: cell.cellIndex }) });
+            }}
           >
             <Block block={blocks[index]!} index={index} recognised={recognised} row={shown?.block === index ? shown.row : undefined} />
           </Box>
