@@ -40,7 +40,7 @@ export function DocumentGather({ entry, content }: Props) {
     const picked = pickPart(recipe, part);
     if (!picked) return;
     setRecipe(picked.recipe);
-    setTimeout(() => focusControl(picked.control), 60);
+    setTimeout(() => focusControl(picked.control, picked.table), 60);
   };
   /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
   const put = (body: RecipeBody, id: string | undefined) => {
@@ -99,10 +99,10 @@ export function DocumentGather({ entry, content }: Props) {
   );
 }
 
-function focusControl(name: string): void {
-  const control =
-    document.querySelector<HTMLElement>(`[aria-label="${CSS.escape(name)}"]`) ??
-    [...document.querySelectorAll<HTMLElement>('[aria-label]')].find((one) => one.ariaLabel === name);
+function focusControl(name: string, table: string | undefined): void {
+  const parts = [...document.querySelectorAll<HTMLElement>('[data-table]')];
+  const scope = table === undefined ? document : (parts.find((one) => one.dataset.table === table) ?? document);
+  const control = [...scope.querySelectorAll<HTMLElement>('[aria-label]')].find((one) => one.getAttribute('aria-label') === name);
   control?.scrollIntoView({ block: 'center' });
   control?.focus();
 }

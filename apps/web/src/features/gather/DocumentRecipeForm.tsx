@@ -113,7 +113,7 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
 
 function TablePart({ scheme, kind, table, onChange }: { scheme: Scheme; kind: string; table: TableMeaning; onChange: (table: TableMeaning) => void }) {
   return (
-    <>
+    <Box data-table={table.header}>
       <Title>Tables “{table.header.length > 44 ? `${table.header.slice(0, 43)}…` : table.header}”</Title>
       <Row label="Such a table">
         <Choice
@@ -135,7 +135,7 @@ function TablePart({ scheme, kind, table, onChange }: { scheme: Scheme; kind: st
             />
           </Row>
         ))}
-    </>
+    </Box>
   );
 }
 

@@ -32,7 +32,7 @@ describe('a part of a document that is clicked', () => {
     ['running text', paragraph('The gate shall stop.'), undefined, 'Pattern of references'],
   ])('%s leads to its line in the recipe', (_, block, column, control) => {
     const picked = pickPart(recipe, { block, ...(column !== undefined && { column }) });
-    expect(picked).toEqual({ control, recipe });
+    expect(picked).toEqual({ control, recipe, ...(block.type === 'table' && { table: 'ID | Text' }) });
   });
 
   it('is taken into the recipe when it is not there yet', () => {

@@ -6,15 +6,15 @@ export interface PickedPart {
   column?: number;
 }
 
-/** Accessible name of the control that says what the part means, and the recipe with that control in it; undefined where nothing is to be said. */
-export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPart): { control: string; recipe: DocumentRecipe } | undefined {
+/** Accessible name of the control that says what the part means (below the `table` of that header, as columns and labels may share names), and the recipe with that control in it; undefined where nothing is to be said. */
+export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPart): { control: string; recipe: DocumentRecipe; table?: string } | undefined {
   if (block.type === 'table') {
     const header = headerOf(block.rows[0] ?? []);
     const card = headerOf(block.rows.map((row) => ({ text: row[0]?.text ?? '' })));
     const table = recipe.tables.find((one) => one.header === header || one.header === card);
-    if (!table) return { control: `Use of tables ${header}`, recipe: { ...recipe, tables: [...recipe.tables, newTable(block, header)] } };
+    if (!table) return { control: `Use of tables ${header}`, table: header, recipe: { ...recipe, tables: [...recipe.tables, newTable(block, header)] } };
     const name = table.use === 'items' ? table.columns[column]?.name : undefined;
-    return { control: name ? `Meaning of ${name}` : `Use of tables ${table.header}`, recipe };
+    return { control: name ? `Meaning of ${name}` : `Use of tables ${table.header}`, table: table.header, recipe };
   }
   if (block.level > 0) return { control: `Headings of level ${block.level}`, recipe };
   const label = /^([\p{L}][^:\n]{0,39}):\s/u.exec(block.text)?.[1]?.trim();
