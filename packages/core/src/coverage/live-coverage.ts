@@ -16,6 +16,10 @@ export interface CoverageQuestion {
   present?: Uint8Array;
 }
 
+/** Marks of a node during a sweep, side by side so that one look tells both. */
+const PRESENT = 1;
+const TARGET = 2;
+
 /**
  * Coverage of every item at once, kept current link by link.
  *
@@ -98,17 +102,19 @@ export class LiveCoverage {
   /** Backwards from the targets, level by level: only what newly reaches is looked at. */
   private sweep(levels: Uint32Array[], cleanOnly: boolean): void {
     const { graph, question } = this;
-    const { target } = question;
+    const { target, present } = question;
+    const marks = new Uint8Array(graph.nodes);
+    for (let node = 0; node < graph.nodes; node++) marks[node] = (present && present[node] !== 1 ? 0 : PRESENT) | (target[node] ? TARGET : 0);
     const frontier = new Uint32Array(graph.nodes);
     const next = new Uint32Array(graph.nodes);
     let count = 0;
-    for (let node = 0; node < graph.nodes; node++) if (target[node] && this.isPresent(node)) frontier[count++] = node;
+    for (let node = 0; node < graph.nodes; node++) if (marks[node] === (PRESENT | TARGET)) frontier[count++] = node;
     for (let k = 0; k < question.maxSteps; k++) {
       const before = levels[k - 1];
       const level = before ? before.slice() : new Uint32Array(graph.nodes);
       levels.push(level);
-      let found = this.stepBack('in', this.out, cleanOnly, frontier, count, level, next, 0);
-      found = this.stepBack('out', this.in, cleanOnly, frontier, count, level, next, found);
+      let found = this.stepBack('in', this.out, cleanOnly, marks, frontier, count, level, next, 0);
+      found = this.stepBack('out', this.in, cleanOnly, marks, frontier, count, level, next, found);
       frontier.set(next.subarray(0, found));
       count = found;
     }
@@ -119,6 +125,7 @@ export class LiveCoverage {
     direction: 'in' | 'out',
     mask: Uint8Array,
     cleanOnly: boolean,
+    marks: Uint8Array,
     frontier: Uint32Array,
     count: number,
     level: Uint32Array,
@@ -126,13 +133,12 @@ export class LiveCoverage {
     already: number,
   ): number {
     if (!mask.includes(1)) return already;
-    const { graph, question } = this;
-    const { target, present } = question;
+    const { graph } = this;
     const { nodes, start, link, other, kind, state, skip } = graph.sweepRows(direction, cleanOnly);
     let found = already;
     const added = (one: number, node: number) => {
-      if (!mask[graph.kind[one]!] || state[one]! & skip || (present && present[node] !== 1)) return;
-      if (level[node]!++ === 0 && !target[node]) next[found++] = node;
+      if (!mask[graph.kind[one]!] || state[one]! & skip || !(marks[node]! & PRESENT)) return;
+      if (level[node]!++ === 0 && !(marks[node]! & TARGET)) next[found++] = node;
     };
     const hasAdded = graph.links > link.length;
     for (let at = 0; at < count; at++) {
@@ -141,8 +147,9 @@ export class LiveCoverage {
         for (let i = start[node]!, end = start[node + 1]!; i < end; i++) {
           if (!mask[kind[i]!] || (skip && state[link[i]!]! & skip)) continue;
           const back = other[i]!;
-          if (present && present[back] !== 1) continue;
-          if (level[back]!++ === 0 && !target[back]) next[found++] = back;
+          const mark = marks[back]!;
+          if (!(mark & PRESENT)) continue;
+          if (level[back]!++ === 0 && !(mark & TARGET)) next[found++] = back;
         }
       if (hasAdded) graph.forEachAdded(node, direction, added);
     }

@@ -72,6 +72,7 @@ function summarise(file: string, format: string, content: FileContent, outcome: 
   return {
     file,
     format,
+    collections: listCollections(file, content, items.length),
     ...(content.type === 'model' && { exporter: content.model.exporter, drawings: content.model.drawings.length }),
     items: items.length,
     sections: outcome.drafts.length - items.length,
@@ -80,6 +81,13 @@ function summarise(file: string, format: string, content: FileContent, outcome: 
     links: outcome.links.length,
     issues: [...content.issues, ...outcome.issues],
   };
+}
+
+/** What the file divides its items into: sheets, outlines, or the file as a whole. */
+function listCollections(file: string, content: FileContent, items: number): { name: string; rows?: number; items?: number }[] {
+  if (content.type === 'sheets') return content.sheets.map(({ name, rows }) => ({ name, rows: rows.length }));
+  if (content.type === 'exchange') return content.exchange.outlines.map(({ name, nodes }) => ({ name, rows: nodes.length }));
+  return [{ name: file.replace(/\.[^.]*$/, ''), items }];
 }
 
 function describeItems(outcome: RecipeOutcome): string[] {
