@@ -8,6 +8,7 @@ import { DATABASE } from '../http/tokens.js';
 import type { LightLinks } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-state.js';
 
+const [COMMA, ZERO] = [44, 48];
 const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id'];
 const textColumns = ['reference', 'title', 'external_id'];
 const parts = "E'\\x1f\\x1e'";
@@ -86,7 +87,8 @@ export class ProjectStateRepo {
   async loadLinks(id: string, items: readonly { id: string }[], kinds: Map<string, number>): Promise<LightLinks> {
     const [columns] = await this.columns<Record<'id' | 'from' | 'to' | 'kind' | 'fromSeq' | 'toSeq', string | null>>(sql`
       select encode(string_agg(uuid_send(id), ''), 'base64') as id, encode(string_agg(uuid_send(from_id), ''), 'base64') as "from",
-        encode(string_agg(uuid_send(to_id), ''), 'base64') as "to", string_agg(kind, ',') as kind,
+        encode(string_agg(uuid_send(to_id), ''), 'base64') as "to",
+        string_agg(kind, ',') as kind,
         string_agg(from_seq::text, ',') as "fromSeq", string_agg(to_seq::text, ',') as "toSeq"
       from link where project_id = ${id} and not withdrawn`);
     const index = new IdIndex(parseIdWords(items.map((item) => item.id)));
@@ -96,14 +98,13 @@ export class ProjectStateRepo {
       for (let i = 0; i < found.length; i++) found[i] = index.find(words, i * 4);
       return found;
     };
-    const split = (text: string | null | undefined) => (text ? text.split(',') : []);
     return {
       id: Buffer.from(columns?.id ?? '', 'base64'),
       from: nodes(columns?.from),
       to: nodes(columns?.to),
-      kind: Uint8Array.from(split(columns?.kind), (kind) => kinds.get(kind) ?? 255),
-      fromSeq: Uint32Array.from(split(columns?.fromSeq), Number),
-      toSeq: Uint32Array.from(split(columns?.toSeq), Number),
+      kind: readKinds(columns?.kind ?? '', kinds),
+      fromSeq: readNumbers(columns?.fromSeq ?? ''),
+      toSeq: readNumbers(columns?.toSeq ?? ''),
     };
   }
 
@@ -126,4 +127,40 @@ export class ProjectStateRepo {
     const { rows } = await this.db.execute(query);
     return rows as T[];
   }
+}
+
+/** Link kinds parted by commas, as their indexes; 255 for a kind that the project has no more. Links of one kind mostly stand together. */
+function readKinds(text: string, kinds: ReadonlyMap<string, number>): Uint8Array {
+  const read: number[] = [];
+  let last = '';
+  let index = 255;
+  for (let start = 0; start < text.length; ) {
+    if (last === '' || !text.startsWith(last, start) || (text.charCodeAt(start + last.length) !== COMMA && start + last.length < text.length)) {
+      const end = text.indexOf(',', start);
+      last = text.slice(start, end < 0 ? text.length : end);
+      index = kinds.get(last) ?? 255;
+    }
+    read.push(index);
+    start += last.length + 1;
+  }
+  return Uint8Array.from(read);
+}
+
+/** Whole numbers parted by commas, without a text for each. */
+function readNumbers(text: string): Uint32Array {
+  if (text === '') return new Uint32Array(0);
+  let count = 1;
+  for (let i = 0; i < text.length; i++) if (text.charCodeAt(i) === COMMA) count++;
+  const numbers = new Uint32Array(count);
+  let at = 0;
+  let value = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === COMMA) {
+      numbers[at++] = value;
+      value = 0;
+    } else value = value * 10 + code - ZERO;
+  }
+  numbers[at] = value;
+  return numbers;
 }

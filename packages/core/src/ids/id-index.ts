@@ -53,7 +53,11 @@ export class IdIndex {
   private slotOf(words: Uint32Array, at: number): number {
     const { ids, slots } = this;
     const [a, b, c, d] = [words[at]!, words[at + 1]!, words[at + 2]!, words[at + 3]!];
-    let slot = (Math.imul(d ^ Math.imul(c, 0x85ebca6b) ^ Math.imul(b, 0xc2b2ae35) ^ a, 0x9e3779b1) >>> 11) & (slots.length - 1);
+    let hash = Math.imul(d ^ (d >>> 15), 0x9e3779b1) ^ Math.imul(c, 0x85ebca6b) ^ Math.imul(b, 0xc2b2ae35) ^ a;
+    // Ids that count upwards differ in few bits: all bits must come to bear on the lowest (finaliser of MurmurHash3).
+    hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
+    hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
+    let slot = (hash ^ (hash >>> 16)) & (slots.length - 1);
     for (;;) {
       const row = slots[slot]!;
       if (row < 0) return slot;
