@@ -34,3 +34,4 @@ export * from './recipe/departures.js';
 export * from './recipe/ready-recipes.js';
 export * from './clip/clippings.js';
 export * from './clip/covered.js';
+export * from './group-by.js';

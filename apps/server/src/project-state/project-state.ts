@@ -11,6 +11,7 @@ import {
   type TraceGraph,
   type VerificationReading,
   type VerificationState,
+  addToGroup,
 } from '@coomb/core';
 import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow } from '../ledger/change.js';
 import type { LinkIds } from './link-ids.js';
@@ -193,9 +194,7 @@ export class ProjectState {
     const byCollection = new Map<string, LightItem[]>();
     for (const item of this.items) {
       if (item.withdrawn) continue;
-      const list = byCollection.get(item.collectionId);
-      if (list) list.push(item);
-      else byCollection.set(item.collectionId, [item]);
+      addToGroup(byCollection, item.collectionId, item);
     }
     const nodes: number[] = [];
     const parent: number[] = [];
@@ -265,9 +264,7 @@ export class ProjectState {
       this.byKind = new Map();
       for (const [node, { kind, withdrawn, heading }] of this.items.entries()) {
         if (withdrawn || heading) continue;
-        const list = this.byKind.get(kind);
-        if (list) list.push(node);
-        else this.byKind.set(kind, [node]);
+        addToGroup(this.byKind, kind, node);
       }
     }
     if (kinds.length === 1) return this.byKind.get(kinds[0]!) ?? [];

@@ -1,6 +1,6 @@
 import type { KeptRecipe, RecipeBody } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { readyRecipes } from '@coomb/core';
+import { addToGroup, readyRecipes } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { and, eq } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
@@ -87,8 +87,7 @@ export class RecipesService {
       .from(sources)
       .where(and(eq(sources.projectId, projectId), eq(sources.withdrawn, false)));
     const uses = new Map<string, KeptRecipe['usedBy']>();
-    for (const { recipeId, id, name, importedAt } of rows)
-      if (recipeId) uses.set(recipeId, [...(uses.get(recipeId) ?? []), { id, name, importedAt: asIso(importedAt) }]);
+    for (const { recipeId, id, name, importedAt } of rows) if (recipeId) addToGroup(uses, recipeId, { id, name, importedAt: asIso(importedAt) });
     return uses;
   }
 }

@@ -1,3 +1,4 @@
+import { groupBy } from '../group-by.js';
 import type { SourceBlock } from '../source/document.js';
 
 /** Where a clipped passage stands: a block, and characters of its plain text. */
@@ -21,7 +22,7 @@ const SENTENCE = /[^.!?\n]+(?:[.!?]+(?=\s|$)|\n|$)|[^\n]+/gu;
 
 /** Sentences that hold one of the binding words and that no clipping touches, in reading order. */
 export function findUnclipped(blocks: readonly SourceBlock[], clippings: readonly Passage[], words: readonly string[]): (Passage & { text: string })[] {
-  const taken = byBlock(clippings);
+  const taken = groupBy(clippings, (passage) => passage.block);
   const pattern = buildPattern(words);
   const found: (Passage & { text: string })[] = [];
   if (!pattern) return found;
@@ -55,7 +56,7 @@ export interface Accounted {
 
 /** How much of a document is accounted for. Headings do not count: they are read with what stands below them. */
 export function measureClipped(blocks: readonly SourceBlock[], clippings: readonly Passage[], words: readonly string[]): Accounted {
-  const taken = byBlock(clippings);
+  const taken = groupBy(clippings, (passage) => passage.block);
   let characters = 0;
   let clipped = 0;
   blocks.forEach((block, index) => {
@@ -105,14 +106,4 @@ function foldBlanks(text: string): { folded: string; at: number[] } {
     at.push(i);
   }
   return { folded, at };
-}
-
-function byBlock(passages: readonly Passage[]): Map<number, Passage[]> {
-  const map = new Map<number, Passage[]>();
-  for (const passage of passages) {
-    const list = map.get(passage.block);
-    if (list) list.push(passage);
-    else map.set(passage.block, [passage]);
-  }
-  return map;
 }

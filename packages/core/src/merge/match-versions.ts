@@ -1,3 +1,4 @@
+import { addToGroup } from '../group-by.js';
 import { buildTokens } from '../suggest/tokens.js';
 
 /** What tells one version of an item from another. */
@@ -78,8 +79,8 @@ function matchText(
   const children = new Map<number, number[]>();
   mine.forEach((node, index) => {
     if (taken[index]) return;
-    add(byText, textKey(node), index);
-    add(children, node.parent, index);
+    addToGroup(byText, textKey(node), index);
+    addToGroup(children, node.parent, index);
   });
   const tokens = new Map<number, Set<string>>();
   const tokensOf = (index: number) => {
@@ -118,10 +119,4 @@ function shareOf(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
   let common = 0;
   for (const word of a) if (b.has(word)) common++;
   return (2 * common) / (a.size + b.size);
-}
-
-function add<K>(map: Map<K, number[]>, key: K, value: number): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
 }

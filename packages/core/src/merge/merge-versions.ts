@@ -1,3 +1,4 @@
+import { addToGroup } from '../group-by.js';
 import { type Match, type MatchNode, matchVersions } from './match-versions.js';
 import { findSteady } from './longest-order.js';
 
@@ -168,7 +169,7 @@ function findMovedThere(
     if (!base) return;
     const parent = parentOf(index);
     if (parent !== base.parent) moved[index] = true;
-    else push(siblings, parent, { index, order: base.order });
+    else addToGroup(siblings, parent, { index, order: base.order });
   });
   markMoved(siblings, moved);
   return moved;
@@ -181,7 +182,7 @@ function findMovedHere(mine: readonly MergeMine[]): boolean[] {
   mine.forEach((own, index) => {
     if (!own.base) return;
     if (own.parentId !== own.base.parent) moved[index] = true;
-    else push(siblings, own.parentId, { index, order: own.base.order });
+    else addToGroup(siblings, own.parentId, { index, order: own.base.order });
   });
   markMoved(siblings, moved);
   return moved;
@@ -195,10 +196,4 @@ function markMoved(siblings: ReadonlyMap<string | null, { index: number; order: 
       if (!steady[at]) moved[one.index] = true;
     });
   }
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
 }

@@ -1,3 +1,4 @@
+import { addToGroup } from '../group-by.js';
 import type { MergeEntry, MergeValue } from './merge-versions.js';
 
 export type Side = 'mine' | 'theirs';
@@ -61,9 +62,7 @@ export function mergeOrder(present: readonly string[], theirs: readonly string[]
       if (known.has(id)) anchor = id;
       continue;
     }
-    const list = behind.get(anchor);
-    if (list) list.push(id);
-    else behind.set(anchor, [id]);
+    addToGroup(behind, anchor, id);
   }
   return [...(behind.get(FRONT) ?? []), ...steady.flatMap((id) => [id, ...(behind.get(id) ?? [])])];
 }

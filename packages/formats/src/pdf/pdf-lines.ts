@@ -1,3 +1,5 @@
+import { addToGroup } from '@coomb/core';
+
 /** A line of text on a page. Lengths in points; `y` from the bottom, as PDF has it. */
 export interface PdfLine {
   page: number;
@@ -27,7 +29,7 @@ export function findRunningLines(pages: readonly (readonly PdfLine[])[]): Set<Pd
     const inMargin = line.fromTop < line.pageHeight * MARGIN || line.y < line.pageHeight * MARGIN;
     if (!inMargin) continue;
     const key = line.text.replace(/\d+|\b[ivxlc]+\b/gi, '#').toLowerCase();
-    groups.set(key, [...(groups.get(key) ?? []), line]);
+    addToGroup(groups, key, line);
   }
   const running = new Set<PdfLine>();
   for (const [key, lines] of groups) {

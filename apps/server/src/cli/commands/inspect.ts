@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { CoombError } from '@coomb/contract';
-import { defaultScheme, type DraftLink, type RecipeOutcome } from '@coomb/core';
+import { defaultScheme, groupBy, type RecipeOutcome } from '@coomb/core';
 import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
 import { applyRecipe } from '../../gather/apply-recipe.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
@@ -91,8 +91,7 @@ function listCollections(file: string, content: FileContent, items: number): { n
 }
 
 function describeItems(outcome: RecipeOutcome): string[] {
-  const linksOf = new Map<number, DraftLink[]>();
-  for (const link of outcome.links) linksOf.set(link.draft, [...(linksOf.get(link.draft) ?? []), link]);
+  const linksOf = groupBy(outcome.links, (link) => link.draft);
   return outcome.drafts.map((draft) =>
     JSON.stringify({
       reference: draft.reference,

@@ -2,6 +2,7 @@ import {
   buildRanks,
   type Draft,
   type ExchangeBase,
+  groupBy,
   type Issue,
   isSame,
   type MergeChoice,
@@ -44,12 +45,15 @@ export function buildImportAgain(
 
 class ImportAgain {
   private readonly issues: Issue[];
-  private readonly after: (ItemRow | undefined)[];
+  private readonly after: ItemRow[];
   /** Final row of each draft, where it has one. */
   private readonly rowOf = new Map<number, ItemRow>();
+  /** Final rows of the collection, those of new items with them. */
+  private readonly byId: Map<string, ItemRow>;
   private readonly resolved: { entry: MergeEntry; resolution: Resolution }[];
   /** Ids that get a new place among their siblings. */
   private readonly loose = new Set<string>();
+  private externalIds?: Map<string, string>;
   private readonly counts = { added: 0, changed: 0, moved: 0, withdrawn: 0, links: 0, unlinked: 0 };
 
   constructor(
@@ -60,6 +64,7 @@ class ImportAgain {
   ) {
     this.issues = [...outcome.issues];
     this.after = comparison.rows.map((row) => ({ ...row }));
+    this.byId = new Map(this.after.map((row) => [row.id, row]));
     this.resolved = comparison.merge.entries.map((entry) => ({ entry, resolution: resolveEntry(entry, choices[entryId(comparison, entry)]) }));
   }
 
@@ -97,6 +102,7 @@ class ImportAgain {
     const draft = this.comparison.drafts[entry.theirs]!;
     const row = { ...buildItem(this.context, draft, nameItem(draft)), place: null, parentId: this.parentOf(entry.theirs) };
     this.rowOf.set(entry.theirs, row);
+    this.byId.set(row.id, row);
     this.loose.add(row.id);
     this.counts.added++;
   }
@@ -142,9 +148,8 @@ class ImportAgain {
   }
 
   private isBelow(id: string, ancestor: string): boolean {
-    const parents = new Map([...this.after, ...this.rowOf.values()].map((row) => [row!.id, row!.parentId]));
     const seen = new Set<string>();
-    for (let at: string | null | undefined = id; at && !seen.has(at); at = parents.get(at)) {
+    for (let at: string | null | undefined = id; at && !seen.has(at); at = this.byId.get(at)?.parentId) {
       if (at === ancestor) return true;
       seen.add(at);
     }
@@ -153,12 +158,11 @@ class ImportAgain {
 
   /** What is exchanged now is the base of the next comparison. Order numbers stay where the order did, new ones go between. */
   private settleBases(): void {
-    const siblings = new Map<string, number[]>();
-    this.comparison.drafts.forEach((draft, index) => {
-      if (!this.rowOf.has(index)) return;
-      const key = String(draft.parent);
-      siblings.set(key, [...(siblings.get(key) ?? []), index]);
-    });
+    const { drafts } = this.comparison;
+    const siblings = groupBy(
+      [...this.rowOf.keys()].sort((a, b) => a - b),
+      (index) => drafts[index]!.parent,
+    );
     const entryOf = new Map(this.resolved.map(({ entry }) => [entry.theirs, entry]));
     for (const list of siblings.values()) {
       const orders = new Map<string, number>();
@@ -186,18 +190,16 @@ class ImportAgain {
   /** New and moved items take their place among their siblings as they stand here. */
   private placeLoose(): void {
     const { state, collection } = this.context;
-    const parents = new Set<string | null>();
-    const all = new Map<string, ItemRow>([...this.after, ...this.rowOf.values()].map((row) => [row!.id, row!]));
-    for (const id of this.loose) parents.add(all.get(id)!.parentId);
-    for (const parent of parents) {
-      const theirs = [...this.rowOf.values()].filter((row) => row.parentId === parent).map((row) => row.id);
-      const rankOf = new Map<string, number>();
-      for (const item of state.items)
-        if (!item.withdrawn && item.collectionId === collection.id && (all.get(item.id)?.parentId ?? item.parentId) === parent) rankOf.set(item.id, item.rank);
+    const parentNow = (item: { id: string; parentId: string | null }) => (this.byId.get(item.id) ?? item).parentId;
+    const standing = state.items.filter((item) => !item.withdrawn && item.collectionId === collection.id);
+    const presentBelow = groupBy(standing, parentNow);
+    const theirsBelow = groupBy([...this.rowOf.values()], parentNow);
+    for (const parent of new Set([...this.loose].map((id) => this.byId.get(id)!.parentId))) {
+      const rankOf = new Map((presentBelow.get(parent) ?? []).map((item) => [item.id, item.rank]));
       const present = [...rankOf.keys()].sort((a, b) => rankOf.get(a)! - rankOf.get(b)!);
-      const order = mergeOrder(present, theirs, this.loose);
-      for (const [id, rank] of buildRanks(order, rankOf, this.loose)) {
-        const row = all.get(id);
+      const theirs = (theirsBelow.get(parent) ?? []).map((row) => row.id);
+      for (const [id, rank] of buildRanks(mergeOrder(present, theirs, this.loose), rankOf, this.loose)) {
+        const row = this.byId.get(id);
         if (row) row.rank = rank;
       }
     }
@@ -225,7 +227,15 @@ class ImportAgain {
   private findTarget(target: string): string | undefined {
     const { state } = this.context;
     const node = state.byReference.get(target);
-    return node !== undefined ? state.items[node]!.id : state.items.find((item) => item.externalId?.toLowerCase() === target)?.id;
+    return node !== undefined ? state.items[node]!.id : this.byExternalId().get(target);
+  }
+
+  /** Ids by identifier in the outside file, made when first asked for. */
+  private byExternalId(): Map<string, string> {
+    this.externalIds ??= new Map(
+      this.context.state.items.flatMap((item) => (item.externalId === null ? [] : [[item.externalId.toLowerCase(), item.id] as const])).reverse(),
+    );
+    return this.externalIds;
   }
 
   private itemChanges(): Change[] {

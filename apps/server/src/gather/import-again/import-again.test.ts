@@ -21,7 +21,7 @@ import { describe, expect, it } from 'vitest';
 import { importThrough } from '../../cli/client.js';
 import { addItem, addLink, useServer } from '../../testing/test-server.js';
 
-const sheet = (...rows: string[]) => Buffer.from(['ID,Title,Text,Priority,Traces to', ...rows].join('\n'));
+const sheet = (...rows: string[]) => Buffer.from(['ID,Title,Text,Priority,Traces to,Parent', ...rows].join('\n'));
 const first = [
   'SYS-1,Level,Hold the level within 5 cm.,High,NEED-1',
   'SYS-2,Siren,Sound a siren before moving.,Low,NEED-1',
@@ -176,6 +176,19 @@ describe('importing again', () => {
     await client.call(moveItem, { params: { project, item: 'SYS-4' }, body: { parent: null, after: (await item('SYS-1')).id } });
     await take((await handIn([first[0]!, first[1]!, 'SYS-8,New,New.,Low,', first[2]!, first[3]!])).id);
     expect(await order()).toEqual(['SYS-1', 'SYS-4', 'SYS-2', 'SYS-8', 'SYS-3']);
+  });
+
+  it('puts what came out of its parent among the items of the top, in the order of the file', async () => {
+    const below = [first[0]!, `${first[1]},SYS-1`, `${first[2]},SYS-1`, first[3]!];
+    const { handIn, take, order, client, project } = await scene(below);
+    const parents = async () => {
+      const { reference, parent } = await client.call(getOutline, { params: { project } });
+      return reference.flatMap((one, row) => (one.startsWith('SYS') && parent[row]! >= 0 ? [`${one} below ${reference[parent[row]!]}`] : []));
+    };
+    expect(await parents()).toEqual(['SYS-2 below SYS-1', 'SYS-3 below SYS-1']);
+    await take((await handIn([below[0]!, below[1]!, first[3]!, first[2]!])).id);
+    expect(await order()).toEqual(['SYS-1', 'SYS-2', 'SYS-4', 'SYS-3']);
+    expect(await parents()).toEqual(['SYS-2 below SYS-1']);
   });
 
   it('takes a correction of what is which', async () => {

@@ -1,5 +1,5 @@
 import type { LinkColumnsReply, OutlineReply } from '@coomb/contract';
-import { narrowAxis } from '@coomb/core';
+import { addToGroup, narrowAxis } from '@coomb/core';
 
 /** One side of the matrix: outline rows in order, each with the index of its parent on this side. */
 export interface MatrixSide {
@@ -40,7 +40,7 @@ export function buildMatrixSides(
     const [row, column] = straight ? [a, b] : [b, a];
     pairs.push([row, column]);
     const key = `${row} ${column}`;
-    byPair.set(key, [...(byPair.get(key) ?? []), { id, kind: links.kind[i]!, suspect: links.suspect[i] === 1 }]);
+    addToGroup(byPair, key, { id, kind: links.kind[i]!, suspect: links.suspect[i] === 1 });
   });
   const row = buildSide(
     outline,
