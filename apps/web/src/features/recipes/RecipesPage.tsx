@@ -52,7 +52,7 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
             {recipe.usedBy.map((source, index) => (
               <Box as="span" key={source.id}>
                 {index > 0 && ', '}
-                <Link to={`/p/${project}/check/figure/source:${source.id}`} style={{ textDecoration: 'underline' }}>
+                <Link to={`/p/${project}/gather/sources/${source.id}`} style={{ textDecoration: 'underline' }}>
                   {source.name}
                 </Link>
               </Box>
@@ -60,7 +60,7 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
           </Box>
         )}
       </Box>
-      <Box color="fg.muted" w="8em">
+      <Box color="fg.muted" w="10em" whiteSpace="nowrap">
         reads {reads[recipe.body.reads]}
       </Box>
       <Box color="fg.muted" w="15em" truncate>
@@ -72,11 +72,13 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
       <Button size="2xs" variant="outline" onClick={() => saveRecipeFile(recipe.name, recipe.body)}>
         Save as a file
       </Button>
-      {!recipe.ready && (
-        <Button size="2xs" variant="ghost" onClick={() => withdraw.mutate(recipe.id)}>
-          Take away
-        </Button>
-      )}
+      <Box w="5.5em">
+        {!recipe.ready && (
+          <Button size="2xs" variant="ghost" onClick={() => withdraw.mutate(recipe.id)}>
+            Take away
+          </Button>
+        )}
+      </Box>
     </Flex>
   );
 }

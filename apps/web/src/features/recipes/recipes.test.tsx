@@ -39,7 +39,8 @@ describe('the recipe bar', () => {
   usePage();
   beforeEach(() => {
     answer(getProject, aProject);
-    answer(listRecipes, [kept(), ready, kept({ id: idOf(42), name: 'For documents', body: { reads: 'document', recipe: {} as never } })].slice(0, 2));
+    const forDocuments = { name: 'D', kind: 'need', headings: [], identifier: '', bindingWords: [], labels: [], tables: [] };
+    answer(listRecipes, [kept(), ready, kept({ id: idOf(42), name: 'For documents', body: { reads: 'document', recipe: forDocuments } })]);
   });
 
   it('offers recipes for files of this sort and follows the chosen one', async () => {
@@ -102,7 +103,7 @@ describe('the list of recipes', () => {
     answer(listRecipes, [kept({ usedBy: [{ id: idOf(51), name: 'gates.xlsx', importedAt: '2026-11-20T10:00:00.000Z' }] }), ready]);
     answer(withdrawRecipe, { seq: 8, ids: [idOf(41)] });
     show(<RecipesPage />);
-    expect((await screen.findByRole('link', { name: 'gates.xlsx' })).getAttribute('href')).toContain(`source:${idOf(51)}`);
+    expect((await screen.findByRole('link', { name: 'gates.xlsx' })).getAttribute('href')).toBe(`/p/${aProject.id}/gather/sources/${idOf(51)}`);
     expect(screen.getAllByRole('button', { name: 'Copy' })).toHaveLength(2);
     await userEvent.click(screen.getByRole('button', { name: 'Take away' }));
     expect(await screen.findByText('Taken away. Undo brings it back.')).toBeTruthy();
