@@ -9,7 +9,7 @@ import { DocumentRecipeForm } from './DocumentRecipeForm';
 import { DocumentView } from './DocumentView';
 import { ImportBar } from './ImportBar';
 import { OutcomeList } from './OutcomeList';
-import { describeOutcome } from './outcome-words';
+import { describeOutcome, proposePrefix } from './outcome-words';
 import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
 
@@ -51,7 +51,6 @@ export function DocumentGather({ entry, content }: Props) {
     setKept(id);
   };
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
-  const prefix = outcome.drafts.find((draft) => draft.reference)?.reference?.replace(/[^A-Za-z].*$/, '') || (recipe.kind === 'need' ? 'NEED' : 'REQ');
   const showIssue = (at: string) => {
     const draft = outcome.drafts.find((one) => one.place.says === at);
     const number = Number(/(?:paragraph|table) (\d+)/.exec(at)?.[1]);
@@ -89,7 +88,7 @@ export function DocumentGather({ entry, content }: Props) {
         entry={entry}
         holds="specification"
         proposedName={base}
-        proposedPrefix={prefix.slice(0, 10)}
+        proposedPrefix={proposePrefix(outcome, recipe.kind)}
         summary={describeOutcome(outcome, entry.issues.length + departures.length)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { TrayEntry } from '@coomb/contract';
-import { alignExchangeRecipe, applyExchangeRecipe, type ExchangeDocument, type ExchangeMeaning, type ExchangeRecipe, findKind, type Issue } from '@coomb/core';
+import { alignExchangeRecipe, applyExchangeRecipe, type ExchangeDocument, type ExchangeMeaning, type ExchangeRecipe, type Issue } from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
@@ -9,7 +9,7 @@ import { RecipeBar } from '../recipes/RecipeBar';
 import { ImportBar } from './ImportBar';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
-import { describeOutcome } from './outcome-words';
+import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
@@ -132,7 +132,7 @@ export function ExchangeGather({ entry, content }: Props) {
         entry={entry}
         holds="specification"
         proposedName={content.title || content.outlines[0]?.name || entry.name.replace(/\.[^.]*$/, '')}
-        proposedPrefix={prefixOf(recipe, scheme)}
+        proposedPrefix={proposePrefix(outcome, recipe.types.find((type) => type.kind)?.kind ?? 'requirement')}
         summary={`${describeOutcome(outcome, entry.issues.length + departures.length)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}
@@ -140,9 +140,4 @@ export function ExchangeGather({ entry, content }: Props) {
       />
     </Flex>
   );
-}
-
-function prefixOf(recipe: ExchangeRecipe, scheme: Parameters<typeof findKind>[0]): string {
-  const kind = recipe.types.find((type) => type.kind)?.kind ?? 'requirement';
-  return kind === 'need' ? 'NEED' : kind === 'testCase' ? 'TC' : (findKind(scheme, kind)?.label.slice(0, 3).toUpperCase() ?? 'REQ');
 }

@@ -10,7 +10,7 @@ import { ImportBar } from './ImportBar';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
 import { SheetOptions } from './SheetOptions';
-import { describeOutcome } from './outcome-words';
+import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 
 interface Props {
@@ -24,8 +24,6 @@ const HOLDS: Record<string, 'specification' | 'model' | 'tests'> = {
   information: 'specification',
   testCase: 'tests',
 };
-const PREFIX: Record<string, string> = { need: 'NEED', requirement: 'REQ', testCase: 'TC' };
-
 /** A workbook or separated values: columns with their meaning, and the items they become. */
 export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
@@ -49,7 +47,6 @@ export function SheetGather({ entry, content }: Props) {
     const header = sheets.find((one) => one.name === next.sheet)?.rows[next.headerRow] ?? [];
     setRecipe({ ...next, columns: header.map((name) => ({ name, meaning: name.trim() ? proposeMeaning(scheme, next.kind, name) : { as: 'ignore' } })) });
   };
-  const prefix = outcome.drafts.find((draft) => draft.reference)?.reference?.replace(/[^A-Za-z].*$/, '') || PREFIX[recipe.kind] || 'REQ';
   return (
     <Flex direction="column" h="100%">
       <Box flex="1" minH="0">
@@ -156,7 +153,7 @@ export function SheetGather({ entry, content }: Props) {
         entry={entry}
         holds={HOLDS[recipe.kind] ?? 'model'}
         proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
-        proposedPrefix={prefix.slice(0, 10)}
+        proposedPrefix={proposePrefix(outcome, recipe.kind)}
         summary={describeOutcome(outcome, entry.issues.length)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}

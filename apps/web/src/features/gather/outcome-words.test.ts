@@ -1,6 +1,6 @@
 import type { RecipeOutcome } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import { describeOutcome } from './outcome-words';
+import { describeOutcome, proposePrefix } from './outcome-words';
 
 const draft = (role: 'section' | 'item') => ({ role }) as RecipeOutcome['drafts'][number];
 const outcome = (items: number, sections: number, links: number, remarks: number) =>
@@ -21,5 +21,17 @@ describe('describeOutcome', () => {
 
   it('counts remarks on the file itself as well', () => {
     expect(describeOutcome(outcome(1, 0, 0, 1), 2)).toContain('3 remarks');
+  });
+});
+
+describe('proposePrefix', () => {
+  it.each([
+    [[null, 'GD-0012', 'SYS-1'], 'need', 'GD'],
+    [[null, '12'], 'testCase', 'TC'],
+    [['VERYLONGPREFIX-1'], 'need', 'VERYLONGPR'],
+    [[], 'hazard', 'REQ'],
+  ])('of %j, items of kind %s, is %s', (references, kind, prefix) => {
+    const drafts = references.map((reference) => ({ reference }) as RecipeOutcome['drafts'][number]);
+    expect(proposePrefix({ drafts, links: [], issues: [] } as unknown as RecipeOutcome, kind)).toBe(prefix);
   });
 });

@@ -11,3 +11,11 @@ export function describeOutcome(outcome: RecipeOutcome, moreRemarks = 0): string
     (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful')
   );
 }
+
+const prefixes: Record<string, string> = { need: 'NEED', requirement: 'REQ', testCase: 'TC' };
+
+/** Prefix for references of a new collection: that of the first item that brings one, else the usual one of the kind. */
+export function proposePrefix({ drafts }: RecipeOutcome, kind: string): string {
+  const reference = drafts.find((draft) => draft.reference)?.reference ?? '';
+  return (/^[A-Za-z]+/.exec(reference)?.[0] ?? prefixes[kind] ?? 'REQ').slice(0, 10);
+}

@@ -69,7 +69,6 @@ export function EntryDetail({ project, entry, choices, onChoose, onPair }: Props
         <FieldPart
           key={field.field}
           project={project}
-          kind={project.collections[0]?.kind}
           field={field}
           choosable={parts.includes(field.field)}
           side={side(field.field)}
@@ -148,20 +147,18 @@ type Field = ComparedEntry['fields'][number];
 
 function FieldPart({
   project,
-  kind,
   field,
   choosable,
   side,
   onChoose,
 }: {
   project: Project;
-  kind: string | undefined;
   field: Field;
   choosable: boolean;
   side: Side;
   onChoose: (side: Side) => void;
 }) {
-  const show = (value: Field['mine'] | undefined) => asWords(project, kind, field.field, value);
+  const show = (value: Field['mine'] | undefined) => asWords(project, field.field, value);
   if (!choosable)
     return (
       <Box borderTopWidth="1px" py="2" color="fg.muted" fontSize="13px">
@@ -204,13 +201,13 @@ function Version({ title, words, plain }: { title: string; words: ReturnType<typ
 }
 
 /** A value as people read it. */
-function asWords(project: Project, kind: string | undefined, name: string, value: Field['mine'] | undefined): string {
+function asWords(project: Project, name: string, value: Field['mine'] | undefined): string {
   if (value === null || value === undefined) return '';
   if (name === 'kind') return findKind(project.scheme, String(value))?.label ?? String(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (Array.isArray(value)) return value.join(', ');
-  const field = findKind(project.scheme, kind ?? '')?.fields.find((one) => name === `field:${one.id}`);
-  return name === 'text' || field?.type === 'rich' ? plainOf(String(value)) : String(value);
+  const isRich = project.scheme.kinds.some((kind) => kind.fields.some((field) => name === `field:${field.id}` && field.type === 'rich'));
+  return name === 'text' || isRich ? plainOf(String(value)) : String(value);
 }
 
 /** Words of rich text, a line for each block, with lists and cells told apart. */
