@@ -4,7 +4,7 @@ import { readCsv, readReqifFile } from '@coomb/formats';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
 import { runCommand } from '../cli/run-command.js';
 import { makeProject, useServer } from '../testing/test-server.js';
@@ -137,5 +137,5 @@ describe('coomb with a recipe file', () => {
     expect([code, error]).toEqual([2, expect.stringContaining(message)]);
   });
 
-  it('cleans up', () => rmSync(folder, { recursive: true }));
+  afterAll(() => rmSync(folder, { recursive: true }));
 });
