@@ -5,7 +5,14 @@ import { holdsSchema } from './projects.js';
 import { documentRecipeSchema, exchangeRecipeSchema, sheetRecipeSchema } from './recipes.js';
 import { fieldsSchema } from './scheme.js';
 
-const cellSchema = z.object({ text: z.string(), html: z.string(), span: z.number(), continued: z.boolean().optional() });
+const words = {
+  text: z.string(),
+  html: z.string(),
+  tracked: z.object({ text: z.string(), html: z.string(), marked: z.string() }).optional(),
+  footnotes: z.array(z.object({ mark: z.string(), html: z.string() })).optional(),
+  comments: z.array(z.object({ by: z.string(), text: z.string() })).optional(),
+};
+const cellSchema = z.object({ ...words, span: z.number(), continued: z.boolean().optional() });
 export const blockSchema = z.union([
   z.object({
     type: z.literal('paragraph'),
@@ -13,10 +20,10 @@ export const blockSchema = z.union([
     page: z.number().optional(),
     level: z.number(),
     list: z.object({ depth: z.number(), ordered: z.boolean() }).optional(),
-    text: z.string(),
-    html: z.string(),
+    number: z.string().optional(),
+    ...words,
   }),
-  z.object({ type: z.literal('table'), at: z.number(), rows: z.array(z.array(cellSchema)) }),
+  z.object({ type: z.literal('table'), at: z.number(), rows: z.array(z.array(cellSchema)), inside: z.number().optional() }),
 ]);
 
 export const draftSchema = z.object({
@@ -31,7 +38,15 @@ export const draftSchema = z.object({
   fields: fieldsSchema,
   place: placeSchema,
 });
-export const draftLinkSchema = z.object({ draft: z.number(), linkKind: z.string(), reversed: z.boolean(), target: z.string(), place: placeSchema });
+export const draftLinkSchema = z.object({
+  draft: z.number(),
+  linkKind: z.string(),
+  reversed: z.boolean(),
+  target: z.string(),
+  by: z.enum(['reference', 'source', 'title']).optional(),
+  within: z.array(z.string()).optional(),
+  place: placeSchema,
+});
 export const outcomeOfRecipe = z.object({ drafts: z.array(draftSchema), links: z.array(draftLinkSchema), issues: z.array(issueSchema) });
 
 export const matchSchema = z.object({
@@ -86,10 +101,16 @@ const exchangeContent = z.object({
   recipe: exchangeRecipeSchema,
 });
 
+export const sheetSchema = z.object({
+  name: z.string(),
+  rows: z.array(z.array(z.string())),
+  merges: z.array(z.object({ top: z.number(), left: z.number(), bottom: z.number(), right: z.number() })).optional(),
+});
+
 /** What an uploaded file holds, before anything of it is stored. */
 export const trayContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema), recipe: documentRecipeSchema }),
-  z.object({ type: z.literal('sheets'), sheets: z.array(z.object({ name: z.string(), rows: z.array(z.array(z.string())) })), recipe: sheetRecipeSchema }),
+  z.object({ type: z.literal('sheets'), sheets: z.array(sheetSchema), recipe: sheetRecipeSchema }),
   exchangeContent,
   z.object({
     type: z.literal('model'),
@@ -143,6 +164,12 @@ const againSchema = z.object({
     .default([]),
 });
 
+const recipeWish = {
+  documentRecipe: documentRecipeSchema.optional(),
+  sheetRecipe: sheetRecipeSchema.optional(),
+  exchangeRecipe: exchangeRecipeSchema.optional(),
+};
+
 export const comparedField = z.object({
   /** `title`, `text`, `kind`, `heading`, or `field:<id>`. */
   field: z.string(),
@@ -193,11 +220,22 @@ export const compareFile = endpoint({
   summary: 'Compare a handed-in file with what came from an older version of it, and with what stands here now; nothing is stored',
   params: trayParams,
   body: againSchema.extend({
-    documentRecipe: documentRecipeSchema.optional(),
-    sheetRecipe: sheetRecipeSchema.optional(),
-    exchangeRecipe: exchangeRecipeSchema.optional(),
+    ...recipeWish,
   }),
   reply: comparisonReply,
+});
+
+export const checkFile = endpoint({
+  method: 'POST',
+  path: '/projects/:project/tray/:tray/check',
+  summary: 'What an import would find in the project: links that lead nowhere, references that are taken; nothing is stored',
+  params: trayParams,
+  body: z.object({
+    ...recipeWish,
+    /** As a newer version of this source: references that its items have are no news. */
+    again: idSchema.optional(),
+  }),
+  reply: z.object({ links: z.number(), issues: z.array(issueSchema) }),
 });
 
 export const importFile = endpoint({
@@ -219,9 +257,7 @@ export const importFile = endpoint({
         }),
       ])
       .optional(),
-    documentRecipe: documentRecipeSchema.optional(),
-    sheetRecipe: sheetRecipeSchema.optional(),
-    exchangeRecipe: exchangeRecipeSchema.optional(),
+    ...recipeWish,
     /** Id of the kept recipe that was followed, for the list of where it was used. */
     recipe: z.string().max(100).optional(),
     runName: z.string().max(200).optional(),

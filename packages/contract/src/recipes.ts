@@ -5,7 +5,13 @@ import { endpoint } from './endpoint.js';
 export const meaningSchema = z.union([
   z.object({ as: z.enum(['ignore', 'reference', 'title', 'text', 'parent', 'kind', 'number']) }),
   z.object({ as: z.literal('field'), field: z.string() }),
-  z.object({ as: z.literal('link'), linkKind: z.string(), reversed: z.boolean() }),
+  z.object({
+    as: z.literal('link'),
+    linkKind: z.string(),
+    reversed: z.boolean(),
+    by: z.enum(['reference', 'source', 'title']).optional(),
+    within: z.array(z.string().max(200)).max(100).optional(),
+  }),
 ]);
 
 const columns = z.array(z.object({ name: z.string(), meaning: meaningSchema })).max(500);
@@ -18,6 +24,14 @@ export const documentRecipeSchema = z.object({
   bindingWords: z.array(z.string().max(60)).max(20),
   labels: z.array(z.object({ label: z.string(), meaning: meaningSchema })).max(200),
   tables: z.array(z.object({ header: z.string(), use: z.enum(['items', 'fields', 'text', 'ignore']), columns })).max(200),
+  phrases: z
+    .array(z.object({ words: z.string().trim().min(1).max(100), meaning: meaningSchema }))
+    .max(100)
+    .optional(),
+  changes: z.enum(['accepted', 'rejected']).optional(),
+  numberPrefix: z.string().max(20).optional(),
+  typedHeadings: z.boolean().optional(),
+  eachSentence: z.boolean().optional(),
 });
 
 export const sheetRecipeSchema = z.object({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { batchReply, briefSchema, idSchema, issueSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
-import { blockSchema } from './gather.js';
+import { blockSchema, sheetSchema } from './gather.js';
 import { itemSchema } from './items.js';
 
 const sourceParams = projectParams.extend({ source: idSchema });
@@ -20,7 +20,7 @@ export const clippingSchema = z.object({
 /** A stored original as it reads, with the items that came from it at their places. */
 export const sourceContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema) }),
-  z.object({ type: z.literal('sheets'), sheets: z.array(z.object({ name: z.string(), rows: z.array(z.array(z.string())) })) }),
+  z.object({ type: z.literal('sheets'), sheets: z.array(sheetSchema) }),
   /** Files of elements are shown as the text they are. */
   z.object({ type: z.literal('text'), lines: z.array(z.string()) }),
 ]);

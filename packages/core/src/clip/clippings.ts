@@ -1,5 +1,6 @@
 import { groupBy } from '../group-by.js';
 import type { SourceBlock } from '../source/document.js';
+import { findSentences } from '../wording/sentences.js';
 
 /** Where a clipped passage stands: a block, and characters of its plain text. */
 export interface Passage {
@@ -18,8 +19,6 @@ export function textOfBlock(block: SourceBlock): string {
   return block.type === 'table' ? block.rows.map((row) => row.map((cell) => cell.text).join('\n')).join('\n') : block.text;
 }
 
-const SENTENCE = /[^.!?\n]+(?:[.!?]+(?=\s|$)|\n|$)|[^\n]+/gu;
-
 /** Sentences that hold one of the binding words and that no clipping touches, in reading order. */
 export function findUnclipped(blocks: readonly SourceBlock[], clippings: readonly Passage[], words: readonly string[]): (Passage & { text: string })[] {
   const taken = groupBy(clippings, (passage) => passage.block);
@@ -29,11 +28,9 @@ export function findUnclipped(blocks: readonly SourceBlock[], clippings: readonl
   blocks.forEach((block, index) => {
     if (block.type === 'paragraph' && block.level > 0) return;
     const text = textOfBlock(block);
-    for (const match of text.matchAll(SENTENCE)) {
-      const sentence = match[0].trim();
+    for (const { start, end } of findSentences(text)) {
+      const sentence = text.slice(start, end);
       if (!pattern.test(sentence)) continue;
-      const start = match.index + match[0].indexOf(sentence);
-      const end = start + sentence.length;
       if (!taken.get(index)?.some((one) => one.start < end && one.end > start)) found.push({ block: index, start, end, text: sentence });
     }
   });

@@ -1,18 +1,24 @@
 import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
 import type { SourceCell, SourceDocument, SourceParagraph, SourcePlace, SourceTable } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { settleChanges } from '../source/settle-changes.js';
+import { findSentences } from '../wording/sentences.js';
 import { buildTitle } from '../wording/title.js';
 import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, type TableMeaning } from './document-recipe.js';
-import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
-import { readFieldValue, splitReferences } from './field-value.js';
+import { asParagraph, cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, spread, textWithoutMarks } from './document-words.js';
+import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
+import { readFieldValue } from './field-value.js';
+import { findOutlineNumber, findTypedLevel } from './outline-number.js';
+import { buildPhrases, type FoundPhrase } from './phrases.js';
 import { cardHeader } from './propose-document-recipe.js';
 
 /** Reads a document by a recipe. Nothing is dropped in silence: what becomes no item is a line in `issues`. */
 export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, document: SourceDocument): RecipeOutcome {
   const reading = new DocumentReading(scheme, recipe);
-  document.blocks.forEach((block, index) => {
-    if (block.type === 'table') reading.table(block, index);
-    else if (block.level > 0) reading.heading(block, index);
+  settleChanges(document.blocks, recipe.changes ?? 'accepted').forEach((block, index) => {
+    if (block.type === 'table') return reading.table(block, index);
+    const level = block.level || (recipe.typedHeadings ? findTypedLevel(block) : 0);
+    if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
     else reading.paragraph(block, index);
   });
   return reading.finish();
@@ -26,6 +32,7 @@ class DocumentReading {
   private readonly byReference = new Map<string, number>();
   private readonly sections: { level: number; key: number }[] = [];
   private readonly identifier: ReturnType<typeof buildIdentifier>;
+  private readonly phrases: (text: string) => FoundPhrase[];
   private current: Draft | undefined;
   private list: { ordered: boolean } | undefined;
   private readonly scheme: Scheme;
@@ -35,6 +42,7 @@ class DocumentReading {
     this.scheme = scheme;
     this.recipe = recipe;
     this.identifier = buildIdentifier(recipe.identifier);
+    this.phrases = buildPhrases(recipe.phrases ?? []);
   }
 
   heading(block: SourceParagraph, index: number): void {
@@ -45,35 +53,63 @@ class DocumentReading {
       return this.note('warning', 'heading-ignored', place, `The heading "${cut(block.text)}" is ignored: the recipe ignores headings of level ${block.level}`);
     if (!block.text.trim()) return this.note('note', 'heading-empty', place, 'An empty heading was skipped');
     while (this.sections.length && this.sections.at(-1)!.level >= block.level) this.sections.pop();
-    const { reference, rest } = this.splitIdentifier(block.text);
-    const draft = this.add(meaning, reference, rest || block.text, '', place);
+    const { reference, rest } = this.splitReference(block);
+    const title = rest || block.text;
+    const draft = this.add(meaning, reference, textWithoutMarks({ ...block, text: title }), notesOf(block), place);
     this.sections.push({ level: block.level, key: draft.key });
     this.current = draft;
+    this.readPhrases(draft, block.text, place);
   }
 
   paragraph(block: SourceParagraph, index: number): void {
     const place = placeOf(block, index);
     if (!block.text.trim() && !block.html.includes('<img')) return;
-    const { reference, rest } = this.splitIdentifier(block.text);
+    const { reference, rest } = this.splitReference(block);
     if (reference !== null) {
       this.closeList();
-      this.current = this.add('item', reference, '', rest === '' ? '' : `<p>${cutHtml(block.html, block.text.length - rest.length)}</p>`, place);
-      this.nameByText(this.current, rest);
+      const words = rest === '' ? '' : sliceWords(block, block.text.trimEnd().length - rest.length);
+      this.current = this.add('item', reference, '', (words && `<p>${words}</p>`) + notesOf(block), place);
+      this.nameByText(this.current, textWithoutMarks({ ...block, text: rest }));
+      this.readPhrases(this.current, rest, place);
       return;
     }
     if (this.readLabel(block, place)) return;
-    if (this.recipe.bindingWords.some((word) => hasWord(block.text, word))) {
-      this.closeList();
-      this.current = this.add('item', null, '', `<p>${block.html}</p>`, place);
-      this.nameByText(this.current, block.text);
-      return;
+    if (!this.isBinding(block.text)) return this.append(block, place);
+    this.closeList();
+    if (this.recipe.eachSentence) this.sentences(block, place);
+    else this.binding(block, place, `<p>${block.html}</p>`, block.text);
+  }
+
+  private isBinding(text: string): boolean {
+    return this.recipe.bindingWords.some((word) => hasWord(text, word));
+  }
+
+  private binding(block: SourceParagraph, place: SourcePlace, html: string, text: string): void {
+    const draft = this.add('item', null, '', html + notesOf({ ...block, footnotes: block.footnotes?.filter(({ mark }) => text.includes(mark)) ?? [] }), place);
+    this.current = draft;
+    this.nameByText(draft, textWithoutMarks({ ...block, text }));
+    this.readPhrases(draft, text, place);
+  }
+
+  /** One item for each binding sentence; the others go with the one before them, or lead in the first. */
+  private sentences(block: SourceParagraph, place: SourcePlace): void {
+    const parts: { start: number; end: number; binding: boolean }[] = [];
+    for (const { start, end } of findSentences(block.text)) {
+      const binding = this.isBinding(block.text.slice(start, end));
+      const last = parts.at(-1);
+      if (last && !(binding && last.binding)) {
+        last.end = end;
+        last.binding ||= binding;
+      } else parts.push({ start, end, binding });
     }
-    this.append(block, place);
+    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, start, end)}</p>`, block.text.slice(start, end));
   }
 
   table(table: SourceTable, index: number): void {
-    this.closeList();
     const meaning = this.findTable(table);
+    // A table in a cell is read with that cell, unless the recipe makes items of it.
+    if (table.inside !== undefined && meaning?.use !== 'items' && meaning?.use !== 'fields') return;
+    this.closeList();
     const place: SourcePlace = { block: index, says: `table ${table.at}` };
     if (!meaning)
       return this.note(
@@ -134,23 +170,32 @@ class DocumentReading {
     const text = values.filter(({ meaning, cell }) => meaning.as === 'text' && cell).map(({ cell }) => cell!);
     if (!reference && !title && text.every((cell) => !cell.text.trim()))
       return this.note('warning', 'row-without-item', place, 'Neither reference nor title nor text stands in this row; it was skipped');
-    const draft = this.add('item', reference, title, text.map((cell) => asParagraph(cell.html)).join(''), place);
+    const draft = this.add('item', reference, title, text.map((cell) => asParagraph(cell.html) + notesOf(cell)).join(''), place);
     if (!reference) this.note('note', 'no-reference', place, 'No reference stands here; the next free one will be given');
-    this.nameByText(draft, text.map((cell) => cell.text).join(' '));
+    this.nameByText(draft, text.map(textWithoutMarks).join(' '));
+    for (const cell of text) this.readPhrases(draft, cell.text, place);
     for (const { meaning, cell, name } of values) if (cell?.text.trim()) this.give(draft, name, meaning, cell.text.trim(), place);
     this.current = draft;
   }
 
   private give(draft: Draft, name: string, meaning: Meaning, value: string, place: SourcePlace): void {
     if (meaning.as === 'parent') this.parents.push({ draft: draft.key, target: value });
-    if (meaning.as === 'link')
-      for (const target of splitReferences(value)) this.links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place });
+    if (meaning.as === 'link') this.links.push(...buildDraftLinks(draft.key, meaning, value, place));
     if (meaning.as !== 'field') return;
     const field = findKind(this.scheme, this.recipe.kind)?.fields.find((one) => one.id === meaning.field);
     if (!field) return this.note('warning', 'field-unknown', place, `"${name}" goes to a field "${meaning.field}" that the kind does not have; it was skipped`);
     const read = readFieldValue(field, value);
     if (read.problem) this.note('warning', 'field-value', place, `${name}: ${read.problem}`);
     if (read.value !== null) draft.fields[field.id] = read.value as FieldValue;
+  }
+
+  /** What phrases in running text say of an item; the text keeps them. */
+  private readPhrases(draft: Draft, text: string, place: SourcePlace): void {
+    if (draft.role !== 'item') return;
+    for (const { meaning, words, value } of this.phrases(text))
+      if (meaning.as === 'title') draft.title = value;
+      else if (meaning.as === 'reference') this.giveReference(draft, value, place);
+      else this.give(draft, words, meaning, value, place);
   }
 
   private readLabel(block: SourceParagraph, place: SourcePlace): boolean {
@@ -166,7 +211,7 @@ class DocumentReading {
     }
     if (label.meaning.as === 'title') this.current.title = value;
     else if (label.meaning.as === 'text') this.current.html += `<p>${escapeHtml(value)}</p>`;
-    else if (label.meaning.as === 'reference') this.current.reference = value;
+    else if (label.meaning.as === 'reference') this.giveReference(this.current, value, place);
     else this.give(this.current, name, label.meaning, value, place);
     return true;
   }
@@ -179,7 +224,12 @@ class DocumentReading {
       this.current.html += block.list.ordered ? '<ol>' : '<ul>';
     }
     this.current.html += block.list ? `<li>${block.html}</li>` : `<p>${block.html}</p>`;
-    if (this.current.role === 'item' && !this.current.title) this.nameByText(this.current, block.text);
+    if (block.footnotes) {
+      this.closeList();
+      this.current.html += notesOf(block);
+    }
+    if (this.current.role === 'item' && !this.current.title) this.nameByText(this.current, textWithoutMarks(block));
+    this.readPhrases(this.current, block.text, place);
   }
 
   private closeList(): void {
@@ -196,23 +246,41 @@ class DocumentReading {
   private add(role: Draft['role'], reference: string | null, title: string, html: string, place: SourcePlace): Draft {
     const key = this.drafts.length;
     const parent = this.sections.at(-1)?.key ?? -1;
-    let kept = reference;
-    if (reference !== null) {
-      const twin = this.byReference.get(reference.toLowerCase());
-      if (twin !== undefined) {
-        this.note('warning', 'reference-twice', place, `${reference} stands already at ${this.drafts[twin]!.place.says}; this one will get a new reference`);
-        kept = null;
-      } else this.byReference.set(reference.toLowerCase(), key);
-    }
-    const draft: Draft = { key, parent, role, kind: this.recipe.kind, reference: kept, externalId: kept, title: title.trim(), html, fields: {}, place };
+    const draft: Draft = { key, parent, role, kind: this.recipe.kind, reference: null, externalId: null, title: title.trim(), html, fields: {}, place };
     this.drafts.push(draft);
+    if (reference !== null) this.giveReference(draft, reference, place);
     return draft;
+  }
+
+  /** A reference that stands already is left out, so that each names one item. */
+  private giveReference(draft: Draft, reference: string, place: SourcePlace): void {
+    if (draft.reference !== null) return;
+    const twin = this.byReference.get(reference.toLowerCase());
+    if (twin !== undefined)
+      return this.note(
+        'warning',
+        'reference-twice',
+        place,
+        `${reference} stands already at ${this.drafts[twin]!.place.says}; this one will get a new reference`,
+      );
+    this.byReference.set(reference.toLowerCase(), draft.key);
+    draft.reference = reference;
+    draft.externalId = reference;
   }
 
   /** Title of an item that has none of its own: the first words of its text. */
   private nameByText(draft: Draft, text: string): void {
     if (draft.title) return;
     draft.title = buildTitle(text);
+  }
+
+  /** Reference of a paragraph: its identifier, else its number where the recipe makes references of numbers. Body text needs a number of two parts at least. */
+  private splitReference(block: SourceParagraph): { reference: string | null; rest: string } {
+    const own = this.splitIdentifier(block.text);
+    if (own.reference !== null || this.recipe.numberPrefix === undefined) return own;
+    const found = findOutlineNumber(block);
+    if (!found || (block.level === 0 && !found.number.includes('.'))) return own;
+    return { reference: `${this.recipe.numberPrefix}${found.number}`, rest: block.text.slice(found.length).trim() };
   }
 
   private splitIdentifier(text: string): { reference: string | null; rest: string } {
@@ -255,48 +323,4 @@ class DocumentReading {
     this.issues.push({ severity, code, at: place.says, message });
     then?.();
   }
-}
-
-function placeOf({ at, page }: SourceParagraph, block: number): SourcePlace {
-  return page === undefined ? { block, says: `paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
-}
-
-/** Cells by column, a spanning cell in its first column only. */
-function spread(cells: readonly SourceCell[]): readonly (SourceCell | undefined)[] {
-  if (cells.every((cell) => cell.span === 1)) return cells;
-  return cells.flatMap((cell) => [cell, ...new Array<undefined>(Math.max(0, cell.span - 1)).fill(undefined)]);
-}
-
-function hasWord(text: string, word: string): boolean {
-  return ` ${text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${word.toLowerCase()} `);
-}
-
-function cut(text: string): string {
-  const clean = text.trim().replace(/\s+/g, ' ');
-  return clean.length > 60 ? `${clean.slice(0, 59)}…` : clean;
-}
-
-function asParagraph(html: string): string {
-  return html.startsWith('<p') || html.startsWith('<ul') || html.startsWith('<ol') ? html : `<p>${html}</p>`;
-}
-
-export function escapeHtml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-}
-
-/** Cuts characters off the front of marked-up text, leaving the markup whole. */
-function cutHtml(html: string, characters: number): string {
-  let left = characters;
-  return html
-    .split(/(<[^>]*>|&[a-z#0-9]+;)/)
-    .map((part) => {
-      if (part.startsWith('<') || left <= 0) return part;
-      const size = part.startsWith('&') ? 1 : part.length;
-      const gone = Math.min(left, size);
-      left -= gone;
-      return part.startsWith('&') ? '' : part.slice(gone);
-    })
-    .join('')
-    .replace(/<(strong|em|u|s|sub|sup)><\/\1>/g, '')
-    .trimStart();
 }

@@ -3,6 +3,7 @@ import type { ExchangeDocument } from '../source/exchange.js';
 import type { Issue } from '../source/issue.js';
 import { type DocumentRecipe, headerOf } from './document-recipe.js';
 import type { ExchangeRecipe } from './exchange-recipe.js';
+import { buildPhrases } from './phrases.js';
 import { cardHeader } from './propose-document-recipe.js';
 import type { SheetRecipe } from './sheet-recipe.js';
 
@@ -41,6 +42,15 @@ export function findDocumentDepartures(recipe: DocumentRecipe, document: Pick<So
   for (const { label, meaning } of recipe.labels)
     if (meaning.as !== 'ignore' && !labels.has(label.toLowerCase()))
       found.push(depart('label-missing', 'running text', `The recipe expects the label "${label}:"; it occurs nowhere`));
+  for (const { words } of recipe.phrases ?? []) {
+    const find = buildPhrases([{ words, meaning: { as: 'text' } }]);
+    if (
+      !document.blocks.some((block) =>
+        block.type === 'table' ? block.rows.some((row) => row.some((cell) => find(cell.text).length > 0)) : find(block.text).length > 0,
+      )
+    )
+      found.push(depart('phrase-missing', 'running text', `The recipe expects the phrase "${words}"; it occurs nowhere`));
+  }
   recipe.headings.forEach((meaning, level) => {
     if (meaning === 'item' && levels[level] === 0)
       found.push(depart('heading-missing', 'headings', `The recipe takes headings of level ${level + 1} for items; there are none`));

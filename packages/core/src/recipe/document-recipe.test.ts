@@ -256,3 +256,152 @@ describe('the recipe itself', () => {
     expect(found).toBe(text.includes('4.2.1') ? 'SYS-4.2.1' : reference);
   });
 });
+
+describe('phrases in running text', () => {
+  const link = (words: string, more = {}) => ({ words, meaning: { as: 'link' as const, linkKind: 'derives', reversed: false, ...more } });
+  const spec = documentOf(
+    [1, 'Gates'],
+    'SYS-001: The gate shall close. It traces to NEED-004, NEED-005 and [NEED-006]. Priority: High.',
+    'SYS-002: The gate shall stop (Part of SYS-001; owner control room).',
+    'Traces  TO: NEED-009. See also NEED-010.',
+  );
+
+  it('make links, fields and parents, and stay in the text', () => {
+    const outcome = gather(spec, {
+      labels: [],
+      phrases: [link('traces to'), { words: 'Priority', meaning: { as: 'field', field: 'priority' } }, { words: 'part of', meaning: { as: 'parent' } }],
+    });
+    expect(outcome.links.map(({ draft, target }) => [draft, target])).toEqual([
+      [1, 'NEED-004'],
+      [1, 'NEED-005'],
+      [1, 'NEED-006'],
+      [2, 'NEED-009'],
+    ]);
+    expect(outcome.drafts[1]).toMatchObject({ fields: { priority: 'High' }, html: expect.stringContaining('traces to NEED-004') });
+    expect(outcome.drafts[2]!.parent).toBe(1);
+  });
+
+  it('name other ends by title, within collections, up to the end of the sentence', () => {
+    const outcome = gather(documentOf([1, 'A'], 'SYS-001: Stop. Serves Safe passage of boats; Dry cellars. More.'), {
+      phrases: [link('serves', { by: 'title', within: ['Needs'] })],
+    });
+    expect(outcome.links).toMatchObject([{ target: 'Safe passage of boats', by: 'title', within: ['Needs'] }]);
+  });
+
+  it('are proposed where they lead to references more than once', () => {
+    const text = (number: number) => `SYS-00${number}: The gate shall close, traces to NEED-00${number}.`;
+    expect(proposeDocumentRecipe(defaultScheme, documentOf(text(1), text(2))).phrases).toEqual([link('traces to')]);
+    expect(proposeDocumentRecipe(defaultScheme, documentOf(text(1))).phrases).toBeUndefined();
+  });
+
+  it('of other words are none, and text without them is left alone', () => {
+    const outcome = gather(spec, { labels: [], phrases: [link('races to'), { words: 'priority', meaning: { as: 'ignore' } }] });
+    expect(outcome.links).toEqual([]);
+    expect(outcome.drafts[1]!.fields).toEqual({});
+  });
+});
+
+describe('numbers', () => {
+  const numbered = (number: string, text: string, level = 0): SourceBlock => ({ type: 'paragraph', at: 1, level, number, text, html: text });
+
+  it('become references where the recipe says so: of headings, and of clauses with two parts at least', () => {
+    const document = {
+      blocks: [numbered('4', 'Gates', 1), numbered('4.1', 'The gate shall close.'), numbered('b)', 'at once'), numbered('3', 'step')],
+      pictures: new Map(),
+    };
+    const outcome = gather(document, { numberPrefix: 'EN-' });
+    expect(show(outcome)).toEqual(['# Gates', 'EN-4.1 The gate shall close.']);
+    expect(outcome.drafts[0]!.reference).toBe('EN-4');
+    expect(outcome.drafts[1]!.html).toContain('at once');
+    expect(gather(document).drafts.map((draft) => draft.reference)).toEqual([null, null]);
+  });
+
+  it('that are typed make headings of short lines, and are proposed where there are no others', () => {
+    const document = documentOf(
+      '1 Scope',
+      'It covers 2 gates.',
+      '2 Gates',
+      '2.1 Lower gates',
+      'They shall close.',
+      '12 of them must be grey and last, as was said above.',
+      '2.2 small',
+    );
+    const recipe = proposeDocumentRecipe(defaultScheme, document);
+    expect(recipe).toMatchObject({ typedHeadings: true, bindingWords: ['shall', 'must'] });
+    const outcome = applyDocumentRecipe(defaultScheme, { ...recipe, numberPrefix: '' }, document);
+    expect(outcome.drafts.map((draft) => [draft.role, draft.reference, draft.title, draft.parent])).toEqual([
+      ['section', '1', 'Scope', -1],
+      ['section', '2', 'Gates', -1],
+      ['section', '2.1', 'Lower gates', 1],
+      ['item', null, 'They shall close.', 2],
+      ['item', null, '12 of them must be grey and last, as was said above.', 2],
+      ['item', '2.2', 'small', 2],
+    ]);
+  });
+});
+
+describe('sentences that bind', () => {
+  const document = documentOf([1, 'Gates'], 'Gates are old. They must close. They are grey. They must open again. Nobody minds.');
+
+  it('make one item a paragraph, or one a sentence with the words around it', () => {
+    expect(gather(document).drafts).toHaveLength(2);
+    const outcome = gather(document, { eachSentence: true });
+    expect(outcome.drafts.slice(1).map((draft) => draft.html)).toEqual([
+      '<p>Gates are old. They must close. They are grey.</p>',
+      '<p>They must open again. Nobody minds.</p>',
+    ]);
+  });
+
+  it('are looked for where few paragraphs carry a reference', () => {
+    const many = Array.from({ length: 20 }, (_, index) => `Gate ${index} must close.`);
+    expect(proposeDocumentRecipe(defaultScheme, documentOf('ISO-9001: quoted', ...many)).bindingWords).toEqual(['must']);
+    expect(proposeDocumentRecipe(defaultScheme, documentOf('SYS-001: shall', 'SYS-002: shall', 'It must.')).bindingWords).toEqual([]);
+  });
+});
+
+describe('shapes of references', () => {
+  it.each([
+    ['usual ones', (at: number) => `SYS-${at} Close.`, 'SYS-3'],
+    ['in brackets with a blank', (at: number) => `[REQ 4.2.${at}] Close.`, 'REQ 4.2.3'],
+    ['of several parts', (at: number) => `WS-SRS-G${at}: Close.`, 'WS-SRS-G3'],
+    ['short ones before a colon', (at: number) => `R${at}: Close.`, 'R3'],
+    ['any word in brackets', (at: number) => `[gate.close.${at}] Close.`, 'gate.close.3'],
+  ])('%s are proposed from the document', (_, line, third) => {
+    const outcome = gather(documentOf([1, 'A'], ...[1, 2, 3, 4].map(line)));
+    expect(outcome.drafts[3]).toMatchObject({ reference: third, title: 'Close.', html: '<p>Close.</p>' });
+  });
+});
+
+describe('what stands beside the text', () => {
+  const words = (text: string, more: Partial<SourceCell> = {}) => ({ text, html: text, ...more });
+
+  it('comes along as footnotes under the text, out of the title', () => {
+    const block: SourceBlock = { type: 'paragraph', at: 1, level: 0, ...words('SYS-001: Hold[1] it.', { footnotes: [{ mark: '[1]', html: 'Always' }] }) };
+    expect(gather({ blocks: [block], pictures: new Map() }).drafts[0]).toMatchObject({
+      title: 'Hold it.',
+      html: '<p>Hold[1] it.</p><p><sup>[1]</sup> Always</p>',
+    });
+  });
+
+  it('is read as it was before tracked changes, where the recipe says so', () => {
+    const tracked = { text: 'SYS-001: It may close.', html: 'SYS-001: It may close.', marked: '' };
+    const block: SourceBlock = { type: 'paragraph', at: 1, level: 0, ...words('SYS-001: It shall close.', { tracked }) };
+    const document = { blocks: [block], pictures: new Map() };
+    expect(gather(document).drafts[0]!.title).toBe('It shall close.');
+    expect(gather(document, { changes: 'rejected' }).drafts[0]!.title).toBe('It may close.');
+  });
+
+  it('is an item in a table inside a table only where the recipe makes items of such tables', () => {
+    const rows = [
+      ['ID', 'Requirement'],
+      ['SYS-001', 'Close.'],
+    ].map((row) => row.map((text): SourceCell => ({ text, html: text, span: 1 })));
+    const blocks: SourceBlock[] = [
+      { type: 'paragraph', at: 1, level: 1, text: 'A', html: 'A' },
+      { type: 'table', at: 1, rows: [[{ text: 'frame', html: 'frame', span: 1 }]] },
+      { type: 'table', at: 2, inside: 1, rows },
+    ];
+    expect(show(gather({ blocks, pictures: new Map() }))).toEqual(['# A', 'SYS-001 Close.']);
+    expect(show(gather({ blocks, pictures: new Map() }, { tables: [] }))).toEqual(['# A']);
+  });
+});

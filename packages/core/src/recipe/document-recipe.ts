@@ -1,4 +1,5 @@
 import { RE2JS } from 're2js';
+import type { Phrase } from './phrases.js';
 
 /** What a heading level is taken for. */
 export type HeadingMeaning = 'section' | 'item' | 'ignore';
@@ -15,7 +16,17 @@ export type Meaning =
   | { as: 'kind' }
   /** Outline number such as 3.2.1, or a level such as 2: tells what stands below what. Sheets only. */
   | { as: 'number' }
-  | { as: 'link'; linkKind: string; reversed: boolean };
+  | LinkMeaning;
+
+export interface LinkMeaning {
+  as: 'link';
+  linkKind: string;
+  reversed: boolean;
+  /** What the text names the other end by: its reference or its identifier in its own source (both tried when unsaid), or its title. */
+  by?: 'reference' | 'source' | 'title' | undefined;
+  /** Names of the collections that the other end stands in; everywhere when unsaid. */
+  within?: string[] | undefined;
+}
 
 export interface TableMeaning {
   /** Header texts joined by " | ": all tables with this header are read alike. */
@@ -39,6 +50,15 @@ export interface DocumentRecipe {
   bindingWords: string[];
   labels: { label: string; meaning: Meaning }[];
   tables: TableMeaning[];
+  phrases?: Phrase[] | undefined;
+  /** Tracked changes are read as accepted unless said otherwise. */
+  changes?: 'accepted' | 'rejected' | undefined;
+  /** Makes references of the numbers that headings and clauses carry: `EN-` and 4.2.1 give EN-4.2.1. Unsaid: numbers are no references. */
+  numberPrefix?: string | undefined;
+  /** Short paragraphs with a typed number, such as "3.2 Gates", are headings. */
+  typedHeadings?: boolean | undefined;
+  /** Every sentence with a binding word is an item of its own, not every paragraph. */
+  eachSentence?: boolean | undefined;
 }
 
 export function headerOf(cells: readonly { text: string }[]): string {
@@ -73,6 +93,14 @@ export function buildIdentifier(pattern: string): ((text: string) => IdentifierM
     return reference ? { reference, length: whole.length } : undefined;
   };
 }
+
+/** Other shapes that references take, tried on a document in this order. */
+export const otherIdentifiers: readonly string[] = [
+  '\\[([A-Z]{1,10} ?\\d+(?:\\.\\d+)*)\\]',
+  '([A-Z][A-Z0-9]{0,9}(?:[-_./][A-Z0-9]{1,10}){1,4}\\d(?:\\.\\d+)*)[:.)]?',
+  '([A-Z]{1,4}\\d{1,6}(?:\\.\\d+)*)[:.)]',
+  '\\[([^\\[\\]\\s]{2,30})\\]',
+];
 
 /** What references usually look like, readable enough for the recipe to show it to the person. */
 export const usualIdentifier = '\\[?([A-Z][A-Z0-9]{1,9}[-_]\\d+(?:\\.\\d+)*)\\]?[:.]?';

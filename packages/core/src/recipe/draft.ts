@@ -1,6 +1,8 @@
 import type { FieldValue } from '../project/scheme.js';
 import type { Issue } from '../source/issue.js';
 import type { SourcePlace } from '../source/document.js';
+import type { LinkMeaning } from './document-recipe.js';
+import { splitReferences } from './field-value.js';
 
 /** An item as it would be imported. `key` is its number among the drafts of one outcome. */
 export interface Draft {
@@ -25,7 +27,16 @@ export interface DraftLink {
   reversed: boolean;
   /** Reference or external id of the other end. */
   target: string;
+  /** How the text names the other end, and where it may stand; see LinkMeaning. */
+  by?: 'reference' | 'source' | 'title' | undefined;
+  within?: string[] | undefined;
   place: SourcePlace;
+}
+
+/** Links to each of the ends that a text names. */
+export function buildDraftLinks(draft: number, { linkKind, reversed, by, within }: LinkMeaning, text: string, place: SourcePlace): DraftLink[] {
+  const targets = by === 'title' ? text.split(/[;\n]/).map((one) => one.trim()) : splitReferences(text);
+  return targets.filter(Boolean).map((target) => ({ draft, linkKind, reversed, target, ...(by && { by }), ...(within?.length && { within }), place }));
 }
 
 /** What became of every row: the drafts, their links, and a line for all that was doubtful or skipped. */

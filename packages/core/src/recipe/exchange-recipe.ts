@@ -3,7 +3,7 @@ import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject,
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { buildTitle } from '../wording/title.js';
-import { escapeHtml } from './apply-document-recipe.js';
+import { escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
 import { readFieldValue } from './field-value.js';

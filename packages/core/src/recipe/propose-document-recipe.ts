@@ -1,8 +1,9 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourceDocument, SourceTable } from '../source/document.js';
-import { type DocumentRecipe, headerOf, type Meaning, type TableMeaning, usualIdentifier } from './document-recipe.js';
+import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, otherIdentifiers, type TableMeaning, usualIdentifier } from './document-recipe.js';
+import { findTypedLevel } from './outline-number.js';
+import { buildPhrases, type Phrase } from './phrases.js';
 
-const REFERENCE = /^\s*\[?(?:REQ\s*)?([A-Z][A-Z0-9]{0,9}(?:[-_.][A-Z0-9]+)*[-_.]?\d+(?:\.\d+)*)\]?(?=[\s:.)–—\]-]|$)/u;
 const LABEL = /^([\p{L}][\p{L} /-]{1,30}):\s+\S/u;
 
 const WORDS: [RegExp, Meaning][] = [
@@ -39,47 +40,105 @@ function mayStart(scheme: Scheme, linkKind: string, kind: string): boolean {
   return scheme.linkKinds.some((one) => one.id === linkKind && one.fromKinds.includes(kind));
 }
 
+/** Words that bind, in the order in which they are looked for; each is proposed when it makes a good part of the binding paragraphs. */
+const BINDING = ['shall', 'must', 'has to', 'is required to'];
+/** Fewer typed headings than this are taken for lines of text. */
+const FEWEST_HEADINGS = 3;
+
 /** A first recipe for a document, from what it holds: the person corrects it. */
 export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, kind = 'requirement'): DocumentRecipe {
-  const headings = proposeHeadings(document);
   const labels = new Map<string, number>();
   const tables = new Map<string, TableMeaning>();
-  let withReference = 0;
-  let binding = 0;
+  const texts: string[] = [];
+  let [headings, typed] = [0, 0];
   for (const block of document.blocks) {
     if (block.type === 'table') {
       const table = proposeTable(scheme, kind, block);
       if (table) tables.set(table.header, table);
       continue;
     }
+    if (block.level > 0) headings++;
+    else if (findTypedLevel(block) > 0) typed++;
+    else if (block.text.trim()) texts.push(block.text);
     if (block.level > 0) continue;
     const label = LABEL.exec(block.text)?.[1];
     if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
-    if (REFERENCE.test(block.text)) withReference++;
-    else if (/\bshall\b/i.test(block.text)) binding++;
   }
+  const identifier = proposeIdentifier(document);
+  const phrases = proposePhrases(scheme, kind, texts);
   return {
     name: 'Proposed from the document',
     kind,
-    headings,
-    identifier: usualIdentifier,
-    bindingWords: withReference === 0 && binding > 0 ? ['shall'] : [],
+    headings: proposeHeadings(document, identifier),
+    identifier,
+    bindingWords: proposeBindingWords(texts, identifier),
     labels: [...labels]
       .map(([label, count]) => ({ label, count, meaning: proposeMeaning(scheme, kind, label) }))
       .filter(({ count, meaning }) => count > 1 || meaning.as !== 'ignore')
       .map(({ label, meaning }) => ({ label, meaning })),
     tables: [...tables.values()],
+    ...(phrases.length > 0 && { phrases }),
+    ...(headings === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
   };
 }
 
+/** The shape of references that most paragraphs and headings begin with; the usual one unless another fits clearly more. */
+function proposeIdentifier(document: SourceDocument): string {
+  const texts = document.blocks.flatMap((block) => (block.type === 'paragraph' && block.text ? [block.text] : [])).slice(0, 5000);
+  let best = { pattern: usualIdentifier, count: countReferences(texts, usualIdentifier) };
+  for (const pattern of otherIdentifiers) {
+    const count = countReferences(texts, pattern);
+    if (count > best.count * 1.2 + 1) best = { pattern, count };
+  }
+  return best.pattern;
+}
+
+function countReferences(texts: readonly string[], pattern: string): number {
+  const match = buildIdentifier(pattern)!;
+  return new Set(texts.flatMap((text) => match(text)?.reference ?? [])).size;
+}
+
+/** Binding words where paragraphs with references are few beside those that bind without one. */
+function proposeBindingWords(texts: readonly string[], identifier: string): string[] {
+  const match = buildIdentifier(identifier)!;
+  const open = texts.filter((text) => !match(text));
+  const counts = BINDING.map((word) => ({ word, count: open.filter((text) => new RegExp(`\\b${word}\\b`, 'i').test(text)).length }));
+  const all = counts.reduce((sum, { count }) => sum + count, 0);
+  if ((texts.length - open.length) * 4 >= all) return [];
+  return counts.filter(({ count }) => count * 10 >= all && count > 0).map(({ word }) => word);
+}
+
+/** Phrases of the link kinds, and of parents and fields, that lead to a value in several paragraphs. */
+function proposePhrases(scheme: Scheme, kind: string, texts: readonly string[]): Phrase[] {
+  const links = scheme.linkKinds.flatMap((link): Phrase[] => [
+    ...(link.fromKinds.includes(kind) ? [{ words: link.phrase, meaning: { as: 'link' as const, linkKind: link.id, reversed: false } }] : []),
+    ...(link.toKinds.includes(kind) ? [{ words: link.reverse, meaning: { as: 'link' as const, linkKind: link.id, reversed: true } }] : []),
+  ]);
+  const others = ['traces to', 'derived from', 'part of'].flatMap((words): Phrase[] => {
+    const meaning = proposeMeaning(scheme, kind, words);
+    return meaning.as === 'ignore' || links.some((one) => one.words === words) ? [] : [{ words, meaning }];
+  });
+  return [...links, ...others].filter((phrase) => {
+    const find = buildPhrases([phrase]);
+    const first = phrase.words.toLowerCase();
+    let count = 0;
+    for (const text of texts) {
+      const at = text.toLowerCase().indexOf(first);
+      if (at > 0 && find(text).some(({ value }) => /^\[?[A-Z][\w.\-/ ]*\d/.test(value)) && ++count > 1) return true;
+    }
+    return false;
+  });
+}
+
 /** Levels whose headings mostly carry a reference hold items; the others are sections. */
-function proposeHeadings(document: SourceDocument): DocumentRecipe['headings'] {
+function proposeHeadings(document: SourceDocument, identifier: string): DocumentRecipe['headings'] {
   const total = new Array<number>(9).fill(0);
   const numbered = new Array<number>(9).fill(0);
+  const match = buildIdentifier(identifier)!;
   for (const block of document.blocks) {
     if (block.type !== 'paragraph' || block.level === 0) continue;
     total[block.level - 1]!++;
-    if (/^\s*\[?[A-Z][A-Z0-9]{1,9}[-_]\d+/.test(block.text)) numbered[block.level - 1]!++;
+    if (match(block.text)) numbered[block.level - 1]!++;
   }
   return total.map((count, level) => (numbered[level]! * 2 > count ? 'item' : 'section'));
 }

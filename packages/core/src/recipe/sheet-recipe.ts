@@ -1,10 +1,10 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
-import { escapeHtml } from './apply-document-recipe.js';
+import { escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
-import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
-import { readFieldValue, splitReferences } from './field-value.js';
+import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
+import { readFieldValue } from './field-value.js';
 import { proposeMeaning } from './propose-document-recipe.js';
 
 /** A reusable mapping from the columns of a sheet to items, fields and links. */
@@ -185,9 +185,7 @@ class SheetReading {
 
   private give(draft: Draft, row: number, column: number, name: string, meaning: Meaning, value: string): void {
     if (!value) return;
-    if (meaning.as === 'link')
-      for (const target of splitReferences(value))
-        this.links.push({ draft: draft.key, linkKind: meaning.linkKind, reversed: meaning.reversed, target, place: draft.place });
+    if (meaning.as === 'link') this.links.push(...buildDraftLinks(draft.key, meaning, value, draft.place));
     if (meaning.as === 'parent') {
       const parent = this.byReference.get(value.toLowerCase());
       if (parent && parent.draft < draft.key) draft.parent = parent.draft;

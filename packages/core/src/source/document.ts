@@ -12,7 +12,30 @@ export interface SourcePicture {
 
 export type SourceBlock = SourceParagraph | SourceTable;
 
-export interface SourceParagraph {
+/** A remark that somebody tied to a passage; no part of the text. */
+export interface SourceComment {
+  by: string;
+  text: string;
+}
+
+/** How a text read before tracked changes, and with both shown: `ins` around what came in, `del` around what went out. */
+export interface TrackedText {
+  text: string;
+  html: string;
+  marked: string;
+}
+
+/** What stands in a paragraph or a cell. Tracked changes are taken as accepted in `text` and `html`. */
+export interface SourceWords {
+  text: string;
+  html: string;
+  tracked?: TrackedText;
+  /** Footnotes and endnotes as markup; their marks, such as [2], stand in the text. */
+  footnotes?: { mark: string; html: string }[];
+  comments?: SourceComment[];
+}
+
+export interface SourceParagraph extends SourceWords {
   type: 'paragraph';
   /** Number of the paragraph in the document, from 1, table contents not counted. */
   at: number;
@@ -22,8 +45,8 @@ export interface SourceParagraph {
   level: number;
   /** Depth from 1 for list paragraphs. */
   list?: { depth: number; ordered: boolean };
-  text: string;
-  html: string;
+  /** Number that the document counts for it, such as 4.2.1 or b); not part of the text. */
+  number?: string;
 }
 
 export interface SourceTable {
@@ -31,11 +54,11 @@ export interface SourceTable {
   /** Number of the table in the document, from 1. */
   at: number;
   rows: SourceCell[][];
+  /** Number of the table that it stands in a cell of; its text is part of that cell too. */
+  inside?: number;
 }
 
-export interface SourceCell {
-  text: string;
-  html: string;
+export interface SourceCell extends SourceWords {
   /** How many columns the cell spans. */
   span: number;
   /** The cell goes on from the one above it. */
@@ -47,6 +70,15 @@ export interface SourceSheet {
   name: string;
   /** Texts by row and column; row 0 is line 1 of the sheet. */
   rows: string[][];
+  /** Cells that were made one; the text stands in the first. Rows and columns from 0, ends included. */
+  merges?: SheetMerge[];
+}
+
+export interface SheetMerge {
+  top: number;
+  left: number;
+  bottom: number;
+  right: number;
 }
 
 /** Place of an item in its source. */

@@ -1,34 +1,44 @@
-import { escapeHtml, type Issue, type SourceBlock, type SourceCell } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceBlock, type SourceCell, type SourceTable, type SourceWords } from '@coomb/core';
 import { pictureScheme } from '../rich-text/sanitise.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
-import { findLevel, type ParagraphStyle } from './styles.js';
+import type { Note } from './notes.js';
+import { NumberCounter, type Numbering } from './numbering.js';
+import { findLevel, findNumbering, type ParagraphStyle } from './styles.js';
+import { addWords, closeWords, joinWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
 
 export interface BodyContext {
   styles: Map<string, ParagraphStyle>;
-  isCounted: (numId: string, level: number) => boolean;
+  numbering: Numbering | undefined;
   targets: Map<string, string>;
+  /** Footnotes, endnotes and comments by id. */
+  footnotes: Map<string, Note>;
+  endnotes: Map<string, Note>;
+  comments: Map<string, Note>;
 }
 
 interface OpenParagraph {
-  text: string;
-  html: string;
+  words: OpenWords;
   style: string;
   outline: number | undefined;
   numId: string | undefined;
-  level: number;
+  level: number | undefined;
 }
 
 interface OpenTable {
   rows: SourceCell[][];
-  cell: { paragraphs: string[]; texts: string[]; span: number; continued: boolean } | undefined;
-  /** Columns a row starts after (gridBefore). */
-  indent: number;
+  cell: { paragraphs: SourceWords[]; span: number; continued: boolean } | undefined;
+  /** Tables that stand in its cells. */
+  inner: SourceTable[];
 }
 
 const MARKS: Record<string, string> = { b: 'strong', i: 'em', u: 'u', strike: 's' };
-const SKIPPED = new Set(['del', 'moveFrom', 'Fallback', 'instrText', 'delText', 'sectPr', 'pPrChange', 'rPrChange', 'tblPrChange', 'tcPrChange']);
+const SKIPPED = new Set(['Fallback', 'instrText', 'delInstrText', 'sectPr', 'pPrChange', 'rPrChange', 'tblPrChange', 'tcPrChange', 'trPrChange']);
+const REVISIONS: Record<string, Revision> = { ins: 'in', moveTo: 'in', del: 'out', moveFrom: 'out' };
+/** Remarks on tracked changes, of which a rewritten document may hold very many. */
+const MOST_REMARKS = 500;
+const DEEPEST_TABLES = 3;
 
-/** Turns the events of `word/document.xml` into blocks. Nested tables become text of the cell they stand in. */
+/** Turns the events of `word/document.xml` into blocks. A table in a cell is part of that cell's text, and a block of its own after it. */
 export class BodyReader implements XmlVisitor {
   readonly blocks: SourceBlock[] = [];
   /** Picture targets with the place of their first use. */
@@ -36,10 +46,15 @@ export class BodyReader implements XmlVisitor {
   private readonly context: BodyContext;
   private readonly paragraphs: OpenParagraph[] = [];
   private readonly tables: OpenTable[] = [];
+  private readonly tracked: Issue[] = [];
+  private readonly counter: NumberCounter;
   private readonly oddities = new Map<string, { at: string; message: string; count: number }>();
   private marks: Set<string> = new Set();
   private skipping = 0;
-  private inRunProperties = false;
+  /** Inside the properties of a run or a row, where elements describe and do not hold. */
+  private inProperties = false;
+  private readonly revisions: { is: Revision; by: string }[] = [];
+  private noteCount = 0;
   private inText = false;
   private alt = '';
   private paragraphCount = 0;
@@ -47,21 +62,19 @@ export class BodyReader implements XmlVisitor {
 
   constructor(context: BodyContext) {
     this.context = context;
+    this.counter = new NumberCounter(context.numbering);
   }
 
   issues(): Issue[] {
-    return [...this.oddities].map(([code, { at, message, count }]) => ({
-      severity: 'note',
-      code,
-      at,
-      message: count > 1 ? `${message} (${count} times, first here)` : message,
-    }));
+    const odd = [...this.oddities].map(
+      ([code, { at, message, count }]): Issue => ({ severity: 'note', code, at, message: count > 1 ? `${message} (${count} times, first here)` : message }),
+    );
+    return [...odd, ...this.tracked];
   }
 
   open(name: string, attributes: Record<string, string>): void {
     const local = localName(name);
     if (this.skipping > 0 || SKIPPED.has(local)) {
-      if (this.skipping === 0 && (local === 'del' || local === 'moveFrom')) this.odd('tracked-deletion', 'Text marked as deleted was left out');
       this.skipping++;
       return;
     }
@@ -69,16 +82,16 @@ export class BodyReader implements XmlVisitor {
     const paragraph = this.paragraphs.at(-1);
     switch (local) {
       case 'p':
-        if (name === 'w:p') this.paragraphs.push({ text: '', html: '', style: '', outline: undefined, numId: undefined, level: 0 });
+        if (name === 'w:p') this.paragraphs.push({ words: openWords(), style: '', outline: undefined, numId: undefined, level: undefined });
         return;
       case 'tbl':
-        this.tables.push({ rows: [], cell: undefined, indent: 0 });
+        this.tables.push({ rows: [], cell: undefined, inner: [] });
         return;
       case 'tr':
         this.tables.at(-1)?.rows.push([]);
         return;
       case 'tc':
-        if (this.tables.length) this.tables.at(-1)!.cell = { paragraphs: [], texts: [], span: 1, continued: false };
+        if (this.tables.length) this.tables.at(-1)!.cell = { paragraphs: [], span: 1, continued: false };
         return;
       case 'gridSpan':
         if (this.tables.at(-1)?.cell) this.tables.at(-1)!.cell!.span = Math.max(1, Math.min(60, Number(value) || 1));
@@ -102,17 +115,19 @@ export class BodyReader implements XmlVisitor {
         this.marks = new Set();
         return;
       case 'rPr':
-        this.inRunProperties = true;
+      case 'trPr':
+        this.inProperties = true;
         return;
       case 'vertAlign':
-        if (this.inRunProperties && value === 'superscript') this.marks.add('sup');
-        if (this.inRunProperties && value === 'subscript') this.marks.add('sub');
+        if (this.inProperties && value === 'superscript') this.marks.add('sup');
+        if (this.inProperties && value === 'subscript') this.marks.add('sub');
         return;
       case 't':
+      case 'delText':
         this.inText = true;
         return;
       case 'tab':
-        if (!this.inRunProperties && name === 'w:tab' && Object.keys(attributes).length === 0) this.add('\t', '\t');
+        if (!this.inProperties && name === 'w:tab' && Object.keys(attributes).length === 0) this.add('\t', '\t');
         return;
       case 'br':
       case 'cr':
@@ -122,13 +137,19 @@ export class BodyReader implements XmlVisitor {
         this.add('-', '-');
         return;
       case 'ins':
-        this.odd('tracked-insertion', 'Text marked as inserted was accepted');
+      case 'del':
+      case 'moveTo':
+      case 'moveFrom':
+        this.openRevision(local, attributes);
         return;
       case 'footnoteReference':
-        this.odd('footnote', 'A footnote stays in the stored file');
+        this.footnote(this.context.footnotes.get(attributes['w:id'] ?? ''));
+        return;
+      case 'endnoteReference':
+        this.footnote(this.context.endnotes.get(attributes['w:id'] ?? ''));
         return;
       case 'commentReference':
-        this.odd('comment', 'A comment stays in the stored file');
+        this.comment(this.context.comments.get(attributes['w:id'] ?? ''));
         return;
       case 'txbxContent':
         this.odd('text-box', 'A text box was read where it is anchored');
@@ -140,7 +161,7 @@ export class BodyReader implements XmlVisitor {
         this.picture(attributes['r:embed'] ?? '');
         return;
       default:
-        if (this.inRunProperties && MARKS[local] && !['0', 'false', 'none'].includes(value)) this.marks.add(MARKS[local]!);
+        if (this.inProperties && MARKS[local] && !['0', 'false', 'none'].includes(value)) this.marks.add(MARKS[local]!);
     }
   }
 
@@ -150,12 +171,13 @@ export class BodyReader implements XmlVisitor {
       return;
     }
     const local = localName(name);
-    if (local === 't') this.inText = false;
-    else if (local === 'rPr') this.inRunProperties = false;
+    if (local === 't' || local === 'delText') this.inText = false;
+    else if (local === 'rPr' || local === 'trPr') this.inProperties = false;
     else if (name === 'w:p') this.closeParagraph();
     else if (local === 'tc') this.closeCell();
     else if (local === 'tr') this.closeRow();
     else if (local === 'tbl') this.closeTable();
+    else if (REVISIONS[local] && !this.inProperties) this.revisions.pop();
   }
 
   text(text: string): void {
@@ -166,10 +188,44 @@ export class BodyReader implements XmlVisitor {
   }
 
   private add(text: string, html: string): void {
-    const paragraph = this.paragraphs.at(-1);
-    if (!paragraph) return;
-    paragraph.text += text;
-    paragraph.html += html;
+    const words = this.paragraphs.at(-1)?.words;
+    if (!words) return;
+    if (this.revisions.length === 0) return addWords(words, undefined, text, html);
+    addWords(words, this.revision(), text, html);
+    words.by ??= new Set();
+    for (const { by } of this.revisions) words.by.add(by);
+  }
+
+  private revision(): Revision {
+    const [first] = this.revisions;
+    return this.revisions.every(({ is }) => is === first!.is) ? first!.is : 'neither';
+  }
+
+  /** A change of a passage; inside properties it is one of a paragraph's end or a row, whose words carry it anyway. */
+  private openRevision(local: string, attributes: Record<string, string>): void {
+    if (this.inProperties) {
+      if (REVISIONS[local] === 'out' && this.paragraphs.length) this.odd('tracked-joined', 'A tracked change joins paragraphs; they were left apart');
+      return;
+    }
+    const who = attributes['w:author'] || 'somebody';
+    const when = attributes['w:date']?.slice(0, 10);
+    this.revisions.push({ is: REVISIONS[local]!, by: when ? `${who} on ${when}` : who });
+  }
+
+  private footnote(note: Note | undefined): void {
+    const words = this.paragraphs.at(-1)?.words;
+    if (!words) return;
+    if (!note?.text) return this.odd('footnote-missing', 'A footnote that the text names is not in the file, or is empty');
+    const mark = `[${++this.noteCount}]`;
+    this.add(mark, `<sup>${mark}</sup>`);
+    (words.footnotes ??= []).push({ mark, html: escapeHtml(note.text).replace(/\n/g, '<br>') });
+  }
+
+  private comment(note: Note | undefined): void {
+    const words = this.paragraphs.at(-1)?.words;
+    if (!words || !note) return;
+    (words.comments ??= []).push({ by: note.by, text: note.text });
+    this.odd('comment', 'A comment is shown beside the document and stays in the stored file; it becomes no part of an item');
   }
 
   private picture(id: string): void {
@@ -183,32 +239,49 @@ export class BodyReader implements XmlVisitor {
     const paragraph = this.paragraphs.pop();
     if (!paragraph) return;
     const outer = this.paragraphs.at(-1);
-    if (outer) {
-      outer.text += ` ${paragraph.text}`;
-      outer.html += ` ${paragraph.html}`;
-      return;
-    }
-    const html = joinMarks(paragraph.html);
+    if (outer) return takeIn(outer.words, paragraph.words);
+    const words = closeWords(paragraph.words);
+    if (words.tracked) this.remarkTracked(paragraph.words.by);
     const cell = this.tables.at(-1)?.cell;
     if (cell) {
-      if (!paragraph.text.trim() && !html) return;
-      cell.texts.push(paragraph.text);
-      cell.paragraphs.push(html);
+      const number = words.text.trim() ? this.count(paragraph)?.number : undefined;
+      if (number) cell.paragraphs.push({ ...words, text: `${number} ${words.text}`, html: `${escapeHtml(number)} ${words.html}` });
+      else if (words.text.trim() || words.html || words.tracked) cell.paragraphs.push(words);
       return;
     }
     this.paragraphCount++;
     if (/^(toc|table of contents|contents) ?\d*$/i.test(this.context.styles.get(paragraph.style)?.name ?? ''))
       return this.odd('contents', 'The table of contents was left out');
     const level = paragraph.outline !== undefined ? (paragraph.outline < 9 ? paragraph.outline + 1 : 0) : findLevel(this.context.styles, paragraph.style);
-    const isList = level === 0 && paragraph.numId !== undefined && paragraph.numId !== '0';
-    const isStyledList = level === 0 && paragraph.numId === undefined && this.context.styles.get(paragraph.style)?.numbered === true;
+    const count = words.text.trim() || words.html ? this.count(paragraph) : undefined;
     this.blocks.push({
       type: 'paragraph',
       at: this.paragraphCount,
       level,
-      ...((isList || isStyledList) && { list: { depth: paragraph.level + 1, ordered: isList && this.context.isCounted(paragraph.numId!, paragraph.level) } }),
-      text: paragraph.text,
-      html,
+      ...(level === 0 && count && { list: { depth: count.depth, ordered: count.counted } }),
+      ...(count?.number !== undefined && { number: count.number }),
+      ...words,
+    });
+  }
+
+  /** Place of a paragraph in its list, by its own numbering or that of its style. */
+  private count({ numId, level, style }: OpenParagraph): { depth: number; counted: boolean; number: string | undefined } | undefined {
+    if (numId === '0') return undefined;
+    const styled = numId === undefined ? findNumbering(this.context.styles, style) : undefined;
+    const id = numId ?? styled?.numId;
+    if (id === undefined) return undefined;
+    const at = level ?? styled?.level ?? this.context.numbering?.ofStyle.get(style) ?? 0;
+    return { depth: at + 1, counted: this.counter.isCounted(id, at), number: this.counter.next(id, at) };
+  }
+
+  private remarkTracked(by: ReadonlySet<string> | undefined): void {
+    if (this.tracked.length >= MOST_REMARKS) return this.odd('tracked-more', 'More places with tracked changes are not listed one by one');
+    const who = [...(by ?? [])].join(', ');
+    this.tracked.push({
+      severity: 'note',
+      code: 'tracked',
+      at: this.says(),
+      message: `Changes by ${who} are tracked here; the recipe says whether they are accepted`,
     });
   }
 
@@ -217,8 +290,8 @@ export class BodyReader implements XmlVisitor {
     const cell = table?.cell;
     if (!table || !cell) return;
     table.cell = undefined;
-    const html = cell.paragraphs.length === 1 ? cell.paragraphs[0]! : cell.paragraphs.map((one) => `<p>${one}</p>`).join('');
-    table.rows.at(-1)?.push({ text: cell.texts.join('\n'), html, span: cell.span, ...(cell.continued && { continued: true }) });
+    const words = cell.paragraphs.length === 0 ? { text: '', html: '' } : joinWords(cell.paragraphs);
+    table.rows.at(-1)?.push({ ...words, span: cell.span, ...(cell.continued && { continued: true }) });
   }
 
   private closeRow(): void {
@@ -234,16 +307,35 @@ export class BodyReader implements XmlVisitor {
   private closeTable(): void {
     const table = this.tables.pop();
     if (!table) return;
-    const outer = this.tables.at(-1)?.cell;
-    if (outer) {
-      this.odd('table-nested', 'A table inside a table was read as text of its cell');
-      for (const row of table.rows) {
-        outer.texts.push(row.map((cell) => cell.text).join('\t'));
-        outer.paragraphs.push(row.map((cell) => cell.html).join(' · '));
-      }
+    const outer = this.tables.at(-1);
+    if (!outer?.cell) {
+      const at = ++this.tableCount;
+      this.blocks.push({ type: 'table', at, rows: table.rows });
+      for (const inner of table.inner) this.blocks.push({ ...inner, at: ++this.tableCount, inside: at });
       return;
     }
-    this.blocks.push({ type: 'table', at: ++this.tableCount, rows: table.rows });
+    if (this.tables.length > DEEPEST_TABLES) {
+      this.odd('table-deep', `Tables nested more than ${DEEPEST_TABLES} deep were read as text of their cell`);
+      const texts = table.rows.map((row) => row.map((cell) => cell.text).join('\t')).join('\n');
+      outer.cell.paragraphs.push({ text: texts, html: escapeHtml(texts) });
+      return;
+    }
+    outer.inner.push({ type: 'table', at: 0, rows: table.rows }, ...table.inner);
+    const rows = (version: (cell: SourceCell) => string) =>
+      `<table><tbody>${table.rows.map((row) => `<tr>${row.map((cell) => `<td${cell.span > 1 ? ` colspan="${cell.span}"` : ''}>${version(cell)}</td>`).join('')}</tr>`).join('')}</tbody></table>`;
+    const texts = (version: (cell: SourceCell) => string) => table.rows.map((row) => row.map(version).join('\t')).join('\n');
+    const isTracked = table.rows.some((row) => row.some((cell) => cell.tracked));
+    outer.cell.paragraphs.push({
+      text: texts((cell) => cell.text),
+      html: rows((cell) => cell.html),
+      ...(isTracked && {
+        tracked: {
+          text: texts((cell) => (cell.tracked ?? cell).text),
+          html: rows((cell) => (cell.tracked ?? cell).html),
+          marked: rows((cell) => cell.tracked?.marked ?? cell.html),
+        },
+      }),
+    });
   }
 
   private says(): string {
@@ -255,9 +347,4 @@ export class BodyReader implements XmlVisitor {
     if (known) known.count++;
     else this.oddities.set(code, { at: this.says(), message, count: 1 });
   }
-}
-
-/** Runs split by the writer join again: `<strong>a</strong><strong>b</strong>` is one. */
-function joinMarks(html: string): string {
-  return html.replace(/<\/(strong|em|u|s|sub|sup)><\1>/g, '').trim();
 }

@@ -3,7 +3,9 @@ import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 import { BodyReader } from './body-reader.js';
-import { readNumbering, readStyles } from './styles.js';
+import { type Note, readNotes } from './notes.js';
+import { readNumbering } from './numbering.js';
+import { readStyles } from './styles.js';
 
 const MEDIA_TYPES: Record<string, string> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', bmp: 'image/bmp' };
 
@@ -14,7 +16,7 @@ export interface DocxReading {
 
 /**
  * Reads an Office Open XML text document (ECMA-376): headings, paragraphs, lists, tables and pictures in reading order.
- * Insertions are accepted and deletions left out. Throws ReadError when the file is no such document.
+ * Tracked changes are kept in both versions, footnotes and comments with the paragraph that names them. Throws ReadError when the file is no such document.
  */
 export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
   const archive = await openArchive(bytes);
@@ -22,9 +24,16 @@ export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
     if (!archive.has('word/document.xml'))
       throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
     const styles = archive.has('word/styles.xml') ? await readStyles(await archive.stream('word/styles.xml')) : new Map();
-    const isCounted = archive.has('word/numbering.xml') ? await readNumbering(await archive.stream('word/numbering.xml')) : () => false;
-    const targets = await readTargets(archive);
-    const body = new BodyReader({ styles, isCounted, targets });
+    const numbering = archive.has('word/numbering.xml') ? await readNumbering(await archive.stream('word/numbering.xml')) : undefined;
+    const notes = async (part: string): Promise<Map<string, Note>> => (archive.has(part) ? readNotes(await archive.stream(part)) : new Map());
+    const body = new BodyReader({
+      styles,
+      numbering,
+      targets: await readTargets(archive),
+      footnotes: await notes('word/footnotes.xml'),
+      endnotes: await notes('word/endnotes.xml'),
+      comments: await notes('word/comments.xml'),
+    });
     await walkXml(await archive.stream('word/document.xml'), body);
     const { pictures, issues } = await readPictures(archive, body.usedPictures);
     return { document: { blocks: body.blocks, pictures }, issues: [...body.issues(), ...issues] };

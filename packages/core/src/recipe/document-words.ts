@@ -1,0 +1,46 @@
+import type { SourceCell, SourceParagraph, SourcePlace, SourceWords } from '../source/document.js';
+import { sliceHtml } from '../source/slice-html.js';
+
+/** Markup of a paragraph from a character of its text on, or between two. Readers trim the markup, not the text. */
+export function sliceWords({ text, html }: SourceWords, start: number, end?: number): string {
+  const lead = text.length - text.trimStart().length;
+  return sliceHtml(html, Math.max(0, start - lead), end === undefined ? undefined : Math.max(0, end - lead));
+}
+
+/** Footnotes as paragraphs that follow the text that names them. */
+export function notesOf({ footnotes }: SourceWords): string {
+  return (footnotes ?? []).map(({ mark, html }) => `<p><sup>${mark}</sup> ${html}</p>`).join('');
+}
+
+/** Plain text without the marks of its footnotes, as titles are made of. */
+export function textWithoutMarks({ text, footnotes }: SourceWords): string {
+  return (footnotes ?? []).reduce((left, { mark }) => left.replace(mark, ''), text);
+}
+
+export function placeOf({ at, page }: SourceParagraph, block: number): SourcePlace {
+  return page === undefined ? { block, says: `paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
+}
+
+/** Cells by column, a spanning cell in its first column only. */
+export function spread(cells: readonly SourceCell[]): readonly (SourceCell | undefined)[] {
+  if (cells.every((cell) => cell.span === 1)) return cells;
+  return cells.flatMap((cell) => [cell, ...new Array<undefined>(Math.max(0, cell.span - 1)).fill(undefined)]);
+}
+
+export function hasWord(text: string, word: string): boolean {
+  return ` ${text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${word.toLowerCase()} `);
+}
+
+/** The first words, for a remark. */
+export function cut(text: string): string {
+  const clean = text.trim().replace(/\s+/g, ' ');
+  return clean.length > 60 ? `${clean.slice(0, 59)}…` : clean;
+}
+
+export function asParagraph(html: string): string {
+  return /^<(?:p|ul|ol|table)\b/.test(html) ? html : `<p>${html}</p>`;
+}
+
+export function escapeHtml(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+}
