@@ -2,7 +2,7 @@ import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome } from '@
 import { describe, expect, it } from 'vitest';
 import type { CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import { type LightItem, ProjectState } from '../project-state/project-state.js';
-import { buildImport } from './build-import.js';
+import { buildImport, checkImport } from './build-import.js';
 
 const collection: CollectionRow = {
   id: 'c',
@@ -143,6 +143,51 @@ describe('buildImport', () => {
     );
     expect(made).toEqual([]);
     expect(issues.map((issue) => issue.code)).toEqual(['link-target-unknown', 'link-not-allowed', 'link-not-allowed', 'link-target-unknown']);
+  });
+
+  it('finds ends by title, blanks and case aside, unless several have it', () => {
+    const items = [
+      known('NEED-001', { kind: 'need', title: 'Dry  Cellars' }),
+      known('NEED-002', { kind: 'need', title: 'Quiet' }),
+      known('NEED-003', { kind: 'need', title: 'quiet' }),
+    ];
+    const { made, issues } = build(
+      items,
+      [draft(0)],
+      [link(0, 'dry cellars', { by: 'title' }), link(0, 'Quiet', { by: 'title' }), link(0, 'NEED-002', { by: 'title' })],
+    );
+    expect(made.map((row) => row.toId)).toEqual(['id NEED-001']);
+    expect(issues.map((issue) => [issue.code, issue.message])).toEqual([
+      ['link-target-several', expect.stringContaining('2 items')],
+      ['link-target-unknown', expect.stringContaining('not in the project')],
+    ]);
+  });
+
+  it('looks in the collections named, and takes identifiers for identifiers only', () => {
+    const items = [known('NEED-001', { kind: 'need', collectionId: 'other', externalId: 'n1' }), known('NEED-002', { kind: 'need', externalId: 'n1' })];
+    const { made, issues } = build(
+      items,
+      [draft(0)],
+      [
+        link(0, 'NEED-001', { within: ['requirements'] }),
+        link(0, 'n1', { within: ['Requirements'] }),
+        link(0, 'NEED-002', { by: 'source' }),
+        link(0, 'NEED-002', { within: ['Gone'] }),
+      ],
+    );
+    expect(made.map((row) => row.toId)).toEqual(['id NEED-002']);
+    expect(issues.map((issue) => issue.message.split(', ').slice(1).join())).toEqual([
+      expect.stringContaining('not in requirements'),
+      expect.stringContaining('not in the project'),
+      expect.stringContaining('not in Gone'),
+    ]);
+  });
+
+  it('can be told beforehand, without a row made', () => {
+    const context = { state: stateOf([known('SYS-001')]), person: 'Ada', now: '', newId: () => '', collection, sourceId: '', pictureAddress: new Map() };
+    const outcome = { drafts: [draft(0, { reference: 'SYS-001' }), draft(1)], links: [link(1, 'SYS-001'), link(1, 'SYS-9')], issues: [] };
+    expect(checkImport(context, outcome, false)).toMatchObject({ links: 1, issues: [{ code: 'reference-taken' }, { code: 'link-target-unknown' }] });
+    expect(checkImport(context, outcome, true).issues.map((issue) => issue.code)).toEqual(['link-target-unknown']);
   });
 
   it('sanitises text, puts stored pictures in their place and leaves missing ones out', () => {

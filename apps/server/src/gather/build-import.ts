@@ -4,6 +4,7 @@ import { cleanFields } from '../items/items.service.js';
 import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft, valuesOf } from './import-again/exchange.js';
+import { type LinkEnd, LinkEnds } from './link-ends.js';
 
 export interface ImportContext {
   state: ProjectState;
@@ -115,31 +116,33 @@ export function buildItem(context: ImportContext, draft: Draft, reference: strin
   };
 }
 
-export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly ItemRow[], issues: Issue[]): LinkRow[] {
+/** What an import would be, told without making it: how many links find their other end, and what would be remarked beyond the recipe's own remarks. */
+export function checkImport(context: ImportContext, outcome: RecipeOutcome, isAgain: boolean): { links: number; issues: Issue[] } {
+  const issues: Issue[] = [];
+  const nameItem = isAgain ? (draft: Draft) => draft.reference ?? '' : buildNaming(context, outcome.drafts, issues);
+  const ends = outcome.drafts.map((draft): LinkEnd => {
+    const { kind, externalId, title } = draft;
+    return { id: `draft ${draft.key}`, reference: nameItem(draft), kind, externalId, title, meaningSeq: 0, collectionId: context.collection.id };
+  });
+  return { links: buildLinks(context, outcome, ends, issues).length, issues };
+}
+
+export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): LinkRow[] {
   const { state } = context;
-  const byKey = new Map<string, { id: string; kind: string; reference: string; meaningSeq: number }>();
-  for (const item of state.items) {
-    if (item.withdrawn) continue;
-    if (item.externalId) byKey.set(item.externalId.toLowerCase(), item);
-    byKey.set(item.reference.toLowerCase(), item);
-  }
-  for (const row of rows) {
-    byKey.set(row.reference.toLowerCase(), row);
-    if (row.externalId) byKey.set(row.externalId.toLowerCase(), row);
-  }
+  const ends = new LinkEnds(state, rows);
   const seen = new Set<string>();
   const links: LinkRow[] = [];
   for (const link of outcome.links) {
     const own = rows[link.draft]!;
-    const other = byKey.get(link.target.toLowerCase());
     const kind = findLinkKind(state.scheme, link.linkKind);
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });
     if (!kind) continue;
-    if (!other) {
-      complain(
-        'link-target-unknown',
-        `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}", which is in no collection of the project; no link was made`,
-      );
+    const other = ends.find(link);
+    if ('count' in other) {
+      const names = `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}"`;
+      const where = link.within?.length ? link.within.join(', ') : 'the project';
+      if (other.count > 0) complain('link-target-several', `${names}, a title that ${other.count} items of ${where} have; no link was made`);
+      else complain('link-target-unknown', `${names}, which is not in ${where}; no link was made`);
       continue;
     }
     const [from, to] = link.reversed ? [other, own] : [own, other];

@@ -1,5 +1,6 @@
 import {
   cancelJob,
+  checkFile,
   compareFile,
   CoombError,
   getFile,
@@ -53,6 +54,11 @@ export class GatherController {
   @Route(compareFile)
   compare(@Call(compareFile) { params, body, person }: Input<typeof compareFile>) {
     return this.again.compare(params.project, person, params.tray, body);
+  }
+
+  @Route(checkFile)
+  check(@Call(checkFile) { params, body, person }: Input<typeof checkFile>) {
+    return this.imports.check(params.project, person, params.tray, body);
   }
 
   @Route(importFile)

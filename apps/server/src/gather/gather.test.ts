@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import {
   buildUrl,
   cancelJob,
+  checkFile,
   createProject,
   getItem,
   getJob,
@@ -87,6 +88,19 @@ describe('gathering', () => {
     const picture = /src="([^"]+)"/.exec(scope.html)![1]!;
     const response = await fetch(`${server.address}${picture}`);
     expect([response.status, response.headers.get('content-type')]).toEqual([200, 'image/png']);
+  });
+
+  it('says beforehand what an import would find, and stores nothing', async () => {
+    const { project, requirements } = await makeProject(server.client);
+    await addItem(server.client, project, requirements, 'Here before');
+    const entry = await server.client.upload(project, 'more.csv', csv('ID,Title,Derived from', 'REQ-001,Another,NEED-77'));
+    const check = (body: object) => server.client.call(checkFile, { params: { project, tray: entry.id }, body });
+    const found = await check({});
+    expect(found.issues.map((issue) => issue.code)).toEqual(['reference-taken', 'link-target-unknown']);
+    const again = await check({ again: entry.id });
+    expect(again.issues.map((issue) => issue.code)).toEqual(['link-target-unknown']);
+    expect((await server.client.call(getOutline, { params: { project } })).reference).toEqual(['REQ-001']);
+    await expect(check({ sheetRecipe: { name: 'x' } })).rejects.toMatchObject({ code: 'input-invalid' });
   });
 
   it('gives a new reference where one is taken, and says so', async () => {

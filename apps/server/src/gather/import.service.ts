@@ -1,4 +1,4 @@
-import type { BodyOf, importFile, Job } from '@coomb/contract';
+import type { BodyOf, checkFile, importFile, Job, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import type { FileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
@@ -7,14 +7,16 @@ import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
 import type { Change, CollectionRow, RunRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
 import { applyRecipe, fillRecipe } from './apply-recipe.js';
-import { buildImport } from './build-import.js';
+import { buildImport, checkImport } from './build-import.js';
 import { GatherRepo, type ResultRow } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
 import { buildDrawings, buildFiles, buildSource } from './source-rows.js';
 import { matchCases, type TrayFile, TrayService } from './tray.service.js';
 
 export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
+type CheckWish = NonNullable<BodyOf<typeof checkFile>>;
 type Outcome = NonNullable<Job['outcome']>;
 
 const KIND_OF = { specification: 'requirement', model: 'component', tests: 'testCase' } as const;
@@ -28,6 +30,7 @@ export class ImportService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(ImportAgainService) private readonly again: ImportAgainService,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -38,6 +41,16 @@ export class ImportService {
       this.tray.remove(projectId, trayId);
       return outcome;
     });
+  }
+
+  /** What the import would find in the project, by the recipe asked for or the proposed one. */
+  async check(projectId: string, person: string, trayId: string, wish: CheckWish): Promise<ReplyOf<typeof checkFile>> {
+    const file = await this.tray.read(projectId, trayId);
+    if (file.content.type === 'results') return { links: 0, issues: [] };
+    const state = await this.states.get(projectId);
+    const collection = newCollection('', state, { name: '', prefix: 'NEW', holds: 'specification' }, wish);
+    const context = { state, person, now: '', newId: () => '', collection, sourceId: '', pictureAddress: new Map<string, string>() };
+    return checkImport(context, applyRecipe(state.scheme, file.content, wish), wish.again !== undefined);
   }
 
   async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
@@ -152,20 +165,19 @@ export class ImportService {
       if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.id}.`);
       return { collection };
     }
-    const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[wanted.holds];
-    const collection: CollectionRow = {
-      id: this.clock.newId(),
-      projectId: state.id,
-      revision: 1,
-      withdrawn: false,
-      name: wanted.name,
-      holds: wanted.holds,
-      prefix: wanted.prefix,
-      kind,
-      rank: state.seq + 1,
-    };
+    const collection = newCollection(this.clock.newId(), state, wanted, wish);
     return { collection, change: { entity: 'collection', before: null, after: collection } };
   }
+}
+
+function newCollection(
+  id: string,
+  state: ProjectState,
+  { name, prefix, holds }: Pick<CollectionRow, 'name' | 'prefix' | 'holds'>,
+  wish: Pick<ImportWish, 'documentRecipe' | 'sheetRecipe'>,
+): CollectionRow {
+  const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[holds];
+  return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1 };
 }
 
 function readTime(text: string | null): string | undefined {

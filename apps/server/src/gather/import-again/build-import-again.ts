@@ -14,6 +14,7 @@ import {
 } from '@coomb/core';
 import { changesMeaning, cleanFields } from '../../items/items.service.js';
 import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
+import { LinkEnds } from '../link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
 import type { Comparison } from './compare-versions.js';
 import { readLink, withValues, writeLink } from './exchange.js';
@@ -53,7 +54,7 @@ class ImportAgain {
   private readonly resolved: { entry: MergeEntry; resolution: Resolution }[];
   /** Ids that get a new place among their siblings. */
   private readonly loose = new Set<string>();
-  private externalIds?: Map<string, string>;
+  private ends: LinkEnds | undefined;
   private readonly counts = { added: 0, changed: 0, moved: 0, withdrawn: 0, links: 0, unlinked: 0 };
 
   constructor(
@@ -218,24 +219,18 @@ class ImportAgain {
       }
     }
     const wanted = this.outcome.links.filter((link) => added.get(link.draft)?.has(writeLink(link)));
-    const keys = [...added.keys()];
-    const rows = keys.map((draft) => this.rowOf.get(draft)!);
-    const renumbered = wanted.map((link) => ({ ...link, draft: keys.indexOf(link.draft) }));
+    const numberOf = new Map([...added.keys()].map((draft, index) => [draft, index]));
+    const rows = [...added.keys()].map((draft) => this.rowOf.get(draft)!);
+    const renumbered = wanted.map((link) => ({ ...link, draft: numberOf.get(link.draft)! }));
     return { links: buildLinks(this.context, { links: renumbered }, rows, this.issues), unlink };
   }
 
+  /** Item that a link of the older version led to: by reference or identifier, else by title. */
   private findTarget(target: string): string | undefined {
-    const { state } = this.context;
-    const node = state.byReference.get(target);
-    return node !== undefined ? state.items[node]!.id : this.byExternalId().get(target);
-  }
-
-  /** Ids by identifier in the outside file, made when first asked for. */
-  private byExternalId(): Map<string, string> {
-    this.externalIds ??= new Map(
-      this.context.state.items.flatMap((item) => (item.externalId === null ? [] : [[item.externalId.toLowerCase(), item.id] as const])).reverse(),
-    );
-    return this.externalIds;
+    this.ends ??= new LinkEnds(this.context.state, []);
+    const found = this.ends.find({ target });
+    const end = 'count' in found ? this.ends.find({ target, by: 'title' }) : found;
+    return 'count' in end ? undefined : end.id;
   }
 
   private itemChanges(): Change[] {

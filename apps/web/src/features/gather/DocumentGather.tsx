@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { RecipeBody, TrayEntry } from '@coomb/contract';
-import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, type RecipeOutcome, type SourceBlock } from '@coomb/core';
+import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, proposeMeaning, type RecipeOutcome, type SourceBlock } from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
@@ -12,11 +12,14 @@ import { OutcomeList } from './OutcomeList';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
+import { useImportTarget } from './use-import-target';
 
 interface Props {
   entry: TrayEntry;
   content: Extract<TrayEntry['content'], { type: 'document' }>;
 }
+
+const none: NonNullable<DocumentRecipe['phrases']> = [];
 
 /** A document as read, the recipe, and the outline it becomes, side by side and live. */
 export function DocumentGather({ entry, content }: Props) {
@@ -34,7 +37,8 @@ export function DocumentGather({ entry, content }: Props) {
     }
   }, [scheme, deferred, blocks]);
   const departures = useMemo(() => (kept ? findDocumentDepartures(deferred, { blocks }) : []), [kept, deferred, blocks]);
-  const issues = [...departures, ...entry.issues, ...outcome.issues];
+  const to = useImportTarget(entry, { documentRecipe: deferred });
+  const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   /** A click in the document goes to the line of the recipe that says what such parts mean; a part it does not know yet is taken in. */
   const pick = (part: PickedPart) => {
     const picked = pickPart(recipe, part);
@@ -42,12 +46,17 @@ export function DocumentGather({ entry, content }: Props) {
     setRecipe(picked.recipe);
     setTimeout(() => focusControl(picked.control, picked.table), 60);
   };
+  const addPhrase = (words: string) => {
+    if (!(recipe.phrases ?? []).some((one) => one.words.toLowerCase() === words.toLowerCase()))
+      setRecipe({ ...recipe, phrases: [...(recipe.phrases ?? []), { words, meaning: proposeMeaning(scheme, recipe.kind, words) }] });
+    setTimeout(() => focusControl(`Meaning of ${words}`, 'phrases'), 60);
+  };
   /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
   const put = (body: RecipeBody, id: string | undefined) => {
     if (body.reads !== 'document') return;
     const proposed = content.recipe as DocumentRecipe;
     const next = body.recipe as DocumentRecipe;
-    setRecipe(id?.startsWith('ready-') ? { ...next, labels: proposed.labels, tables: proposed.tables } : next);
+    setRecipe(id?.startsWith('ready-') ? { ...next, labels: proposed.labels, tables: proposed.tables, phrases: proposed.phrases } : next);
     setKept(id);
   };
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
@@ -68,10 +77,10 @@ export function DocumentGather({ entry, content }: Props) {
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
-              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} />
+              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} phrases={recipe.phrases ?? none} />
             </Box>
             <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
-              <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} />
+              <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} onPhrase={addPhrase} />
             </Box>
             <Flex flex="1" minW="0" direction="column">
               <OutcomeList
@@ -86,10 +95,11 @@ export function DocumentGather({ entry, content }: Props) {
       </Box>
       <ImportBar
         entry={entry}
+        to={to}
         holds="specification"
         proposedName={base}
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
-        summary={describeOutcome(outcome, entry.issues.length + departures.length)}
+        summary={describeOutcome(outcome, issues.length, to.found?.links)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}
         disabled={problem !== undefined || outcome.drafts.length === 0}

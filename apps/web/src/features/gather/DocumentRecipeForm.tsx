@@ -1,6 +1,16 @@
-import { Box, Flex, Input } from '@chakra-ui/react';
-import type { DocumentRecipe, HeadingMeaning, Scheme, SourceBlock, TableMeaning } from '@coomb/core';
-import { useMemo } from 'react';
+import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
+import {
+  countTracked,
+  type DocumentRecipe,
+  findOutlineNumber,
+  findTypedLevel,
+  type HeadingMeaning,
+  type Scheme,
+  type SourceBlock,
+  type TableMeaning,
+} from '@coomb/core';
+import { X } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
 import { MeaningChoice } from './MeaningChoice';
 
@@ -10,6 +20,7 @@ interface Props {
   blocks: SourceBlock[];
   problem: string | undefined;
   onChange: (recipe: DocumentRecipe) => void;
+  onPhrase: (words: string) => void;
 }
 
 const headingWords: { value: HeadingMeaning; label: string }[] = [
@@ -25,12 +36,13 @@ const tableWords: { value: TableMeaning['use']; label: string }[] = [
 ];
 
 /** The recipe in plain sentences; a change shows at once in the outline. */
-export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }: Props) {
+export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, onPhrase }: Props) {
   const levels = useMemo(() => {
     const counts = new Array<number>(9).fill(0);
     for (const block of blocks) if (block.type === 'paragraph' && block.level > 0) counts[block.level - 1]!++;
     return counts;
   }, [blocks]);
+  const { tracked, numbered, typed } = useMemo(() => countFeatures(blocks), [blocks]);
   const change = (part: Partial<DocumentRecipe>) => onChange({ ...recipe, ...part });
   const kinds = scheme.kinds.filter((kind) => ['needs', 'requirements'].includes(kind.layer));
   return (
@@ -43,6 +55,19 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
           onChange={(kind) => change({ kind })}
         />
       </Row>
+      {tracked > 0 && (
+        <Row label={`Tracked changes (in ${tracked} ${tracked === 1 ? 'place' : 'places'}) are`}>
+          <Choice
+            label="Tracked changes"
+            value={recipe.changes ?? 'accepted'}
+            options={[
+              { value: 'accepted', label: 'accepted' },
+              { value: 'rejected', label: 'rejected' },
+            ]}
+            onChange={(changes) => change({ changes: changes as 'accepted' | 'rejected' })}
+          />
+        </Row>
+      )}
       <Title>Headings</Title>
       {levels.map(
         (count, index) =>
@@ -56,6 +81,28 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
               />
             </Row>
           ),
+      )}
+      {typed > 0 && (
+        <Tick
+          label={`Lines with a typed number, such as “3.2 Gates”, are headings (${typed})`}
+          on={recipe.typedHeadings === true}
+          onChange={(typedHeadings) => change({ typedHeadings })}
+        />
+      )}
+      {numbered > 0 && (
+        <Flex align="center" gap="2">
+          <Tick label="Numbers are references, after" on={recipe.numberPrefix !== undefined} onChange={(on) => change({ numberPrefix: on ? '' : undefined })} />
+          <Input
+            size="2xs"
+            w="70px"
+            fontFamily="mono"
+            aria-label="Words before numbers"
+            placeholder="none"
+            disabled={recipe.numberPrefix === undefined}
+            value={recipe.numberPrefix ?? ''}
+            onChange={(event) => change({ numberPrefix: event.target.value })}
+          />
+        </Flex>
       )}
       <Title>Running text</Title>
       <Box color="fg.muted" mb="1">
@@ -86,6 +133,38 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
         onChange={(event) => change({ bindingWords: event.target.value.split(/,\s*/).filter(Boolean) })}
         bg="bg"
       />
+      {recipe.bindingWords.length > 0 && (
+        <Tick
+          label="Each such sentence is an item, not each paragraph"
+          on={recipe.eachSentence === true}
+          onChange={(eachSentence) => change({ eachSentence })}
+        />
+      )}
+      <Box data-table="phrases">
+        <Title>Phrases such as “traces to SYS-012”</Title>
+        {(recipe.phrases ?? []).map((phrase, index) => (
+          <Row key={phrase.words} label={`${phrase.words} …`}>
+            <MeaningChoice
+              scheme={scheme}
+              kind={recipe.kind}
+              name={phrase.words}
+              meaning={phrase.meaning}
+              onChange={(meaning) => change({ phrases: recipe.phrases!.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
+            />
+            <Button
+              size="2xs"
+              variant="ghost"
+              minW="5"
+              px="0"
+              aria-label={`Forget ${phrase.words}`}
+              onClick={() => change({ phrases: recipe.phrases!.filter((_, at) => at !== index) })}
+            >
+              <X size={13} aria-hidden />
+            </Button>
+          </Row>
+        ))}
+        <PhraseInput onPhrase={onPhrase} />
+      </Box>
       {recipe.labels.length > 0 && <Title>Labels such as “Priority: High”</Title>}
       {recipe.labels.map((label, index) => (
         <Row key={label.label} label={`${label.label}:`}>
@@ -108,6 +187,59 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange }
         />
       ))}
     </Box>
+  );
+}
+
+function countFeatures(blocks: readonly SourceBlock[]): { tracked: number; numbered: number; typed: number } {
+  let [numbered, typed] = [0, 0];
+  for (const block of blocks) {
+    if (block.type === 'table') continue;
+    if (findTypedLevel(block) > 0) typed++;
+    const found = findOutlineNumber(block);
+    if (found && (block.level > 0 || found.number.includes('.'))) numbered++;
+  }
+  return { tracked: countTracked(blocks), numbered, typed };
+}
+
+/** Words by hand, for those who do not select them in the text. */
+function PhraseInput({ onPhrase }: { onPhrase: (words: string) => void }) {
+  const [words, setWords] = useState('');
+  return (
+    <Flex
+      as="form"
+      gap="2"
+      mt="1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (words.trim()) onPhrase(words.trim());
+        setWords('');
+      }}
+    >
+      <Input
+        size="2xs"
+        flex="1"
+        aria-label="Words of a phrase"
+        placeholder="select words in the text, or write them"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+        bg="bg"
+      />
+      <Button type="submit" size="2xs" variant="outline" disabled={!words.trim()}>
+        Add
+      </Button>
+    </Flex>
+  );
+}
+
+function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <Checkbox.Root size="sm" py="1" alignItems="flex-start" checked={on} onCheckedChange={({ checked }) => onChange(checked === true)}>
+      <Checkbox.HiddenInput />
+      <Checkbox.Control mt="0.5" />
+      <Checkbox.Label fontWeight="400" lineHeight="1.3">
+        {label}
+      </Checkbox.Label>
+    </Checkbox.Root>
   );
 }
 

@@ -1,7 +1,8 @@
-import { Box, Flex } from '@chakra-ui/react';
-import type { RecipeOutcome, SourceBlock, SourceTable } from '@coomb/core';
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { buildPhrases, type DocumentRecipe, findLeadingWords, type RecipeOutcome, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { rangeOf } from '../source/selection';
 import type { PickedPart } from './pick-part';
 
 interface Props {
@@ -10,23 +11,29 @@ interface Props {
   shown: { block: number; row?: number | undefined } | undefined;
   /** A click on a heading, a cell or a paragraph asks what it means. */
   onPick: (part: PickedPart) => void;
+  /** Selected words are to lead to a value. */
+  onPhrase: (words: string) => void;
+  phrases: NonNullable<DocumentRecipe['phrases']>;
 }
 
 interface Recognised {
   label: string;
   section: boolean;
+  count: number;
 }
 
 /** The document as it reads, with what the recipe recognises marked in the margin. */
-export function DocumentView({ blocks, outcome, shown, onPick }: Props) {
+export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases }: Props) {
   const frame = useRef<HTMLDivElement>(null);
+  const [selected, setSelected] = useState<{ words: string; left: number; top: number }>();
   const recognised = useMemo(() => {
     const marks = new Map<string, Recognised>();
-    for (const { place, reference, role, title } of outcome.drafts)
-      marks.set(`${place.block}:${place.row ?? ''}`, {
-        label: reference ?? (role === 'section' ? 'section' : title.slice(0, 12)),
-        section: role === 'section',
-      });
+    for (const { place, reference, role } of outcome.drafts) {
+      const key = `${place.block}:${place.row ?? ''}`;
+      const count = (marks.get(key)?.count ?? 0) + 1;
+      const own = reference ?? (role === 'section' ? 'section' : 'item');
+      marks.set(key, { label: count > 1 ? `${count} items` : own, section: role === 'section', count });
+    }
     return marks;
   }, [outcome]);
   const rows = useVirtualizer({
@@ -38,9 +45,49 @@ export function DocumentView({ blocks, outcome, shown, onPick }: Props) {
   useEffect(() => {
     if (shown) rows.scrollToIndex(shown.block, { align: 'center' });
   }, [shown, rows]);
+  const drawn = rows
+    .getVirtualItems()
+    .map((one) => one.index)
+    .join();
+  useEffect(() => {
+    if (drawn) paintPhrases(frame.current, blocks, phrases);
+  }, [drawn, blocks, phrases]);
+  const readSelection = () => {
+    const selection = document.getSelection();
+    const words = selection && !selection.isCollapsed ? findLeadingWords(selection.toString()) : '';
+    const inner = frame.current?.firstElementChild?.getBoundingClientRect();
+    if (!selection || !words || !inner) return setSelected(undefined);
+    const box = selection.getRangeAt(0).getBoundingClientRect();
+    setSelected({ words, left: Math.max(8, Math.min(box.left - inner.left, inner.width - 260)), top: box.bottom - inner.top + 4 });
+  };
   return (
-    <Box ref={frame} h="100%" overflow="auto" aria-label="The document as it reads" tabIndex={0}>
+    <Box
+      ref={frame}
+      h="100%"
+      overflow="auto"
+      aria-label="The document as it reads"
+      tabIndex={0}
+      onMouseUp={() => setTimeout(readSelection, 0)}
+      onKeyUp={readSelection}
+    >
       <Box position="relative" style={{ height: rows.getTotalSize() }}>
+        {selected && (
+          <Button
+            position="absolute"
+            zIndex="1"
+            size="xs"
+            maxW="250px"
+            style={{ left: selected.left, top: selected.top }}
+            onClick={(event) => {
+              event.stopPropagation();
+              onPhrase(selected.words);
+              document.getSelection()?.removeAllRanges();
+              setSelected(undefined);
+            }}
+          >
+            <Box truncate>Say what “{selected.words}” leads to</Box>
+          </Button>
+        )}
         {rows.getVirtualItems().map(({ index, start, key }) => (
           <Box
             key={key}
@@ -54,6 +101,7 @@ export function DocumentView({ blocks, outcome, shown, onPick }: Props) {
             _hover={{ bg: 'bg.subtle' }}
             title="Say what this means"
             onClick={(event) => {
+              if (document.getSelection()?.isCollapsed === false) return;
               const cell = (event.target as HTMLElement).closest('td');
               onPick({ block: blocks[index]!, ...(cell && { column: cell.cellIndex }) });
             }}
@@ -87,7 +135,7 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
                           <Mark mark={own} />
                         </Box>
                       )}
-                      <span dangerouslySetInnerHTML={{ __html: withoutPictures(cell.html) }} />
+                      <Words words={cell} />
                     </td>
                   ))}
                 </Box>
@@ -107,15 +155,48 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
         fontWeight={block.level ? '600' : '400'}
         pl={block.list ? `${block.list.depth * 18}px` : undefined}
       >
-        {block.list && (
-          <Box as="span" mr="2">
-            {block.list.ordered ? '–' : '•'}
+        {(block.list || block.number) && (
+          <Box as="span" mr="2" color={block.list ? undefined : 'fg.muted'}>
+            {block.number ?? (block.list?.ordered ? '–' : '•')}
           </Box>
         )}
-        <span dangerouslySetInnerHTML={{ __html: withoutPictures(block.html) }} />
+        <Words words={block} index={index} />
       </Box>
     </Flex>
   );
+}
+
+/** Text with tracked changes shown, its footnotes below and comments beside who made them. */
+function Words({ words, index }: { words: SourceWords; index?: number }) {
+  return (
+    <>
+      <span data-block={words.tracked ? undefined : index} dangerouslySetInnerHTML={{ __html: withoutPictures(words.tracked?.marked ?? words.html) }} />
+      {words.footnotes?.map(({ mark, html }) => (
+        <Box key={mark} fontSize="12px" color="fg.muted" fontWeight="400">
+          {mark} <span dangerouslySetInnerHTML={{ __html: html }} />
+        </Box>
+      ))}
+      {words.comments?.map(({ by, text }, at) => (
+        <Box key={at} fontFamily="body" fontSize="12px" fontWeight="400" color="heather.fg" borderLeftWidth="2px" borderColor="heather.solid" pl="2" my="1">
+          {by && `${by}: `}
+          {text}
+        </Box>
+      ))}
+    </>
+  );
+}
+
+/** Marks phrases and what they lead to without touching the text, by the browser's own highlights. */
+function paintPhrases(root: HTMLElement | null, blocks: readonly SourceBlock[], phrases: Props['phrases']): void {
+  if (!root || typeof CSS === 'undefined' || !('highlights' in CSS)) return;
+  const find = buildPhrases(phrases);
+  const ranges = [...root.querySelectorAll<HTMLElement>('[data-block]')].flatMap((element) => {
+    const block = blocks[Number(element.dataset.block)];
+    if (block?.type !== 'paragraph') return [];
+    const lead = block.text.length - block.text.trimStart().length;
+    return find(block.text).flatMap(({ start, end }) => rangeOf(element, start - lead, end - lead) ?? []);
+  });
+  CSS.highlights.set('coomb-phrase', new Highlight(...ranges));
 }
 
 function Mark({ mark }: { mark: Recognised }) {

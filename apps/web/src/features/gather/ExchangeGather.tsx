@@ -11,6 +11,7 @@ import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
+import { useImportTarget } from './use-import-target';
 
 interface Props {
   entry: TrayEntry;
@@ -26,6 +27,8 @@ export function ExchangeGather({ entry, content }: Props) {
   const deferred = useDeferredValue(recipe);
   const document = useMemo(() => ({ ...content, pictures: new Map() }) as unknown as ExchangeDocument, [content]);
   const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
+  const to = useImportTarget(entry, { exchangeRecipe: deferred });
+  const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const isCut = content.total > content.objects.length;
   const setType = (index: number, change: Partial<ExchangeRecipe['types'][number]>) =>
     setRecipe({ ...recipe, types: recipe.types.map((one, at) => (at === index ? { ...one, ...change } : one)) });
@@ -123,17 +126,18 @@ export function ExchangeGather({ entry, content }: Props) {
             </Box>
             <Flex flex="1" minW="0" direction="column">
               <OutcomeList scheme={scheme} outcome={outcome} />
-              <RemarksPanel issues={[...departures, ...entry.issues, ...outcome.issues]} />
+              <RemarksPanel issues={issues} />
             </Flex>
           </Flex>
         </Page>
       </Box>
       <ImportBar
         entry={entry}
+        to={to}
         holds="specification"
         proposedName={content.title || content.outlines[0]?.name || entry.name.replace(/\.[^.]*$/, '')}
         proposedPrefix={proposePrefix(outcome, recipe.types.find((type) => type.kind)?.kind ?? 'requirement')}
-        summary={`${describeOutcome(outcome, entry.issues.length + departures.length)}${isCut ? ' among the objects shown' : ''}`}
+        summary={`${describeOutcome(outcome, issues.length, isCut ? undefined : to.found?.links)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}

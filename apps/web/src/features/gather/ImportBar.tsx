@@ -6,14 +6,15 @@ import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { ErrorNote } from '../../shared/ui/feedback';
-import { resembles } from './again/resembles';
 import { useKeepSource } from '../source/queries';
-import { useImport, useSources } from './queries';
+import { useImport } from './queries';
+import type { ImportTarget } from './use-import-target';
 
 type Wish = NonNullable<BodyOf<typeof importFile>>;
 
 interface Props {
   entry: TrayEntry;
+  to: ImportTarget;
   holds: Collection['holds'];
   proposedName: string;
   proposedPrefix: string;
@@ -26,18 +27,13 @@ interface Props {
 }
 
 /** Where the items go, and the import itself. */
-export function ImportBar({ entry, holds, proposedName, proposedPrefix, summary, wish, disabled = false, untouched = false }: Props) {
+export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summary, wish, disabled = false, untouched = false }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const start = useImport(project.id, entry.id);
+  const { target, setTarget, newest, likely, older } = to;
   const fitting = project.collections.filter((collection) => collection.holds === holds);
-  const sources = (useSources(project.id).data ?? []).filter((source) => source.collection !== null && source.format !== 'junit');
-  const newest = [...new Map(sources.map((source) => [source.lineage, source])).values()].reverse();
-  const likely = newest.find((source) => resembles(source, entry));
-  const [chosen, setTarget] = useState<string>();
-  const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
   const keep = useKeepSource(project.id);
-  const older = newest.find((source) => target === `again:${source.id}`);
   const [name, setName] = useState(proposedName);
   const [prefix, setPrefix] = useState(proposedPrefix);
   const badPrefix = !/^[A-Za-z][A-Za-z0-9]{0,9}$/.test(prefix);

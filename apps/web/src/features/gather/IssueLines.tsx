@@ -1,19 +1,23 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Issue } from '@coomb/core';
 import { CircleAlert, Info, TriangleAlert } from 'lucide-react';
+import { useMemo, useState } from 'react';
 
 const looks = {
   error: { icon: CircleAlert, colour: 'brick.fg' },
   warning: { icon: TriangleAlert, colour: 'fg.warning' },
   note: { icon: Info, colour: 'fg.muted' },
 };
-const SHOWN = 200;
+const STEP = 200;
+const ORDER = { error: 0, warning: 1, note: 2 };
 
-/** A line for everything that was doubtful or skipped: what, where in the file, what was done. */
+/** A line for everything that was doubtful or skipped: what, where in the file, what was done; the worst first. */
 export function IssueLines({ issues, onShow }: { issues: readonly Issue[]; onShow?: (issue: Issue) => void }) {
+  const [shown, setShown] = useState(STEP);
+  const sorted = useMemo(() => issues.toSorted((a, b) => ORDER[a.severity] - ORDER[b.severity]), [issues]);
   return (
     <Box fontSize="13px">
-      {issues.slice(0, SHOWN).map((issue, index) => {
+      {sorted.slice(0, shown).map((issue, index) => {
         const { icon: Icon, colour } = looks[issue.severity];
         return (
           <Flex key={`${issue.at}${index}`} gap="2" py="0.5" align="baseline" cursor={onShow ? 'pointer' : undefined} onClick={() => onShow?.(issue)}>
@@ -27,7 +31,11 @@ export function IssueLines({ issues, onShow }: { issues: readonly Issue[]; onSho
           </Flex>
         );
       })}
-      {issues.length > SHOWN && <Box color="fg.muted">and {issues.length - SHOWN} more</Box>}
+      {issues.length > shown && (
+        <Button size="2xs" variant="outline" my="1" onClick={() => setShown(shown + STEP)}>
+          Show {Math.min(STEP, issues.length - shown)} of {issues.length - shown} more
+        </Button>
+      )}
     </Box>
   );
 }

@@ -1,5 +1,7 @@
 import { type ExchangeMeaning, findKind, type Meaning, type Scheme } from '@coomb/core';
+import { Box } from '@chakra-ui/react';
 import { Choice } from '../../shared/ui/choice';
+import { LinkEndChoice } from './LinkEndChoice';
 
 const encode = (meaning: ExchangeMeaning): string =>
   meaning.as === 'field' ? `field ${meaning.field}` : meaning.as === 'link' ? `link ${meaning.linkKind} ${meaning.reversed ? 'to' : 'from'}` : meaning.as;
@@ -9,6 +11,11 @@ function decode(text: string): Meaning {
   if (as === 'field') return { as, field: first! };
   if (as === 'link') return { as, linkKind: first!, reversed: end === 'to' };
   return { as: as as 'ignore' };
+}
+
+/** Another link kind leads to the same ends. */
+function keepEnds(next: Meaning, before: ExchangeMeaning): Meaning {
+  return next.as === 'link' && before.as === 'link' ? { ...before, ...next } : next;
 }
 
 /** What a column or label is taken for: part of the item, a field of its kind, its parent, or a link. */
@@ -45,5 +52,16 @@ export function MeaningChoice({
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,
   ];
-  return <Choice label={`Meaning of ${name}`} value={encode(meaning)} options={options} onChange={(value) => onChange(decode(value))} width="168px" />;
+  return (
+    <Box w="168px" flexShrink={0}>
+      <Choice
+        label={`Meaning of ${name}`}
+        value={encode(meaning)}
+        options={options}
+        onChange={(value) => onChange(keepEnds(decode(value), meaning))}
+        width="100%"
+      />
+      {meaning.as === 'link' && <LinkEndChoice name={name} meaning={meaning} onChange={onChange} />}
+    </Box>
+  );
 }

@@ -7,6 +7,7 @@ import { ImportBar } from './ImportBar';
 import { OutcomeList } from './OutcomeList';
 import { describeOutcome } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
+import { useImportTarget } from './use-import-target';
 
 interface Props {
   entry: TrayEntry;
@@ -17,7 +18,8 @@ interface Props {
 export function ModelGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const outcome = content.outcome as RecipeOutcome;
-  const issues = [...entry.issues, ...outcome.issues];
+  const to = useImportTarget(entry, {});
+  const issues = [...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const kinds = scheme.kinds
     .map((kind) => ({ ...kind, count: outcome.drafts.filter((draft) => draft.kind === kind.id).length }))
     .filter((kind) => kind.count > 0);
@@ -61,10 +63,11 @@ export function ModelGather({ entry, content }: Props) {
       </Box>
       <ImportBar
         entry={entry}
+        to={to}
         holds="model"
         proposedName={entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
         proposedPrefix="MOD"
-        summary={describeOutcome(outcome, entry.issues.length)}
+        summary={describeOutcome(outcome, issues.length, to.found?.links)}
         wish={{}}
         disabled={outcome.drafts.length === 0}
       />

@@ -12,6 +12,7 @@ import { OutcomeList } from './OutcomeList';
 import { SheetOptions } from './SheetOptions';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
+import { useImportTarget } from './use-import-target';
 
 interface Props {
   entry: TrayEntry;
@@ -34,7 +35,8 @@ export function SheetGather({ entry, content }: Props) {
   const deferred = useDeferredValue(recipe);
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
-  const issues = [...departures, ...entry.issues, ...outcome.issues];
+  const to = useImportTarget(entry, { sheetRecipe: deferred });
+  const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const put = (body: RecipeBody, id: string | undefined) => {
     if (body.reads !== 'sheet') return;
     const aligned = alignSheetRecipe(body.recipe as SheetRecipe, sheets);
@@ -151,10 +153,11 @@ export function SheetGather({ entry, content }: Props) {
       <ImportBar
         key={recipe.kind}
         entry={entry}
+        to={to}
         holds={HOLDS[recipe.kind] ?? 'model'}
         proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
-        summary={describeOutcome(outcome, entry.issues.length)}
+        summary={describeOutcome(outcome, issues.length, to.found?.links)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
         untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}

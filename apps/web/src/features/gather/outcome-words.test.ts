@@ -16,11 +16,13 @@ describe('describeOutcome', () => {
     [outcome(2, 1, 1, 1), '2 items, 1 section, 1 link; 1 remark'],
     [outcome(0, 0, 0, 2), '0 items, 0 links; 2 remarks'],
   ])('%#', (what, words) => {
-    expect(describeOutcome(what)).toBe(words);
+    expect(describeOutcome(what, what.issues.length)).toBe(words);
   });
 
   it('counts remarks on the file itself as well', () => {
-    expect(describeOutcome(outcome(1, 0, 0, 1), 2)).toContain('3 remarks');
+    expect(describeOutcome(outcome(1, 0, 3, 1), 3)).toContain('3 remarks');
+    expect(describeOutcome(outcome(1, 0, 3, 1), 3, 2)).toContain('2 of 3 links');
+    expect(describeOutcome(outcome(1, 0, 3, 1), 3, 3)).toContain(', 3 links');
   });
 });
 

@@ -1,14 +1,17 @@
 import type { RecipeOutcome } from '@coomb/core';
 
-/** "123 items, 32 sections, 123 links; 2 remarks". */
-export function describeOutcome(outcome: RecipeOutcome, moreRemarks = 0): string {
+/** "123 items, 32 sections, 98 of 123 links; 2 remarks". `found` is how many links find their other end in the project, where that is known. */
+export function describeOutcome(outcome: RecipeOutcome, remarks: number, found?: number): string {
   const items = outcome.drafts.filter((draft) => draft.role === 'item').length;
   const sections = outcome.drafts.length - items;
   const many = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
-  const remarks = outcome.issues.length + moreRemarks;
+  const links = many(outcome.links.length, 'link');
   return (
-    [many(items, 'item'), ...(sections ? [many(sections, 'section')] : []), many(outcome.links.length, 'link')].join(', ') +
-    (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful')
+    [
+      many(items, 'item'),
+      ...(sections ? [many(sections, 'section')] : []),
+      found !== undefined && found < outcome.links.length ? `${found} of ${links}` : links,
+    ].join(', ') + (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful')
   );
 }
 

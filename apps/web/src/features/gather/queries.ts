@@ -1,5 +1,5 @@
-import { type BodyOf, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type BodyOf, checkFile, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 
@@ -27,6 +27,15 @@ export function useUpload(project: string, onRead: (tray: string) => void) {
       client.setQueryData(['tray', project, entry.id], entry);
       onRead(entry.id);
     },
+  });
+}
+
+/** What an import by these recipes (as JSON) would find in the project. Any change of the project asks anew. */
+export function useImportCheck(project: string, tray: string, wish: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'check', tray, wish],
+    queryFn: () => call(checkFile, { params: { project, tray }, body: JSON.parse(wish) }),
+    placeholderData: keepPreviousData,
   });
 }
 

@@ -56,6 +56,8 @@ const config = defineConfig({
           focusRing: pair('#b85a44', '#e08d77'),
           border: pair('#d7a192', '#7d4a3d'),
         },
+        ochre: { muted: pair('#f1e1b4', '#4c4020') },
+        heather: { fg: pair('#6b4a77', '#c9abd3'), solid: pair('#93749d', '#b292bd') },
         state: {
           verified: pair('#5b7f3a', '#8fb566'),
           partly: pair('#a3bb80', '#5f7a45'),
@@ -85,6 +87,9 @@ const config = defineConfig({
     '.rich td, .rich th': { border: '1px solid', borderColor: 'border', padding: '2px 8px', verticalAlign: 'top' },
     '.rich a': { textDecoration: 'underline' },
     '::highlight(coomb-clipped)': { backgroundColor: 'moss.muted' },
+    '::highlight(coomb-phrase)': { backgroundColor: 'ochre.muted' },
+    '.rich ins': { textDecoration: 'underline', textDecorationColor: 'moss.solid', backgroundColor: 'moss.subtle' },
+    '.rich del': { textDecoration: 'line-through', color: 'brick.fg' },
     '::highlight(coomb-selected)': { backgroundColor: 'moss.solid', color: 'bg.panel' },
   },
 });

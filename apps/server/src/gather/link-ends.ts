@@ -1,0 +1,52 @@
+import { addToGroup, type DraftLink } from '@coomb/core';
+import type { ItemRow } from '../ledger/change.js';
+import type { ProjectState } from '../project-state/project-state.js';
+
+/** What a link needs to know of an item at its end. */
+export type LinkEnd = Pick<ItemRow, 'id' | 'kind' | 'reference' | 'externalId' | 'title' | 'meaningSeq' | 'collectionId'>;
+
+type Key = 'reference' | 'source' | 'title';
+
+/** Finds the items that a file names: those of the project, and those that the file itself brings, which come first. */
+export class LinkEnds {
+  private readonly indexes = new Map<Key, Map<string, LinkEnd[]>>();
+  private readonly collections: Map<string, string>;
+
+  constructor(
+    private readonly state: ProjectState,
+    private readonly brought: readonly LinkEnd[],
+  ) {
+    this.collections = new Map(state.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));
+  }
+
+  /** The item that a link leads to, or how many answer to the name: none, or several of one title. */
+  find({ target, by, within }: Pick<DraftLink, 'target' | 'by' | 'within'>): LinkEnd | { count: number } {
+    const places = within?.length ? new Set(within.map((name) => this.collections.get(name.toLowerCase()))) : undefined;
+    for (const key of by ? [by] : (['reference', 'source'] as const)) {
+      const found = (this.index(key).get(normalise(target)) ?? []).filter((end) => !places || places.has(end.collectionId));
+      if (found.length === 1 || (found.length > 1 && key !== 'title')) return found[0]!;
+      if (found.length > 1) return { count: found.length };
+    }
+    return { count: 0 };
+  }
+
+  /** By what names an item, made when first asked for. */
+  private index(key: Key): Map<string, LinkEnd[]> {
+    let index = this.indexes.get(key);
+    if (index) return index;
+    this.indexes.set(key, (index = new Map()));
+    const brought = new Set(this.brought.map((end) => end.id));
+    for (const end of this.brought) this.enter(index, key, end);
+    for (const end of this.state.items) if (!end.withdrawn && !brought.has(end.id)) this.enter(index, key, end);
+    return index;
+  }
+
+  private enter(index: Map<string, LinkEnd[]>, key: Key, end: LinkEnd): void {
+    const name = key === 'reference' ? end.reference : key === 'source' ? end.externalId : end.title;
+    if (name) addToGroup(index, normalise(name), end);
+  }
+}
+
+function normalise(name: string): string {
+  return name.trim().replace(/\s+/g, ' ').toLowerCase();
+}

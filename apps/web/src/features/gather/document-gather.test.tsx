@@ -1,0 +1,159 @@
+import { checkFile, getProject, getTrayEntry, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
+import { defaultScheme, proposeDocumentRecipe, type SourceBlock } from '@coomb/core';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { answer, aProject, calls, idOf, show, usePage } from '../../testing/page';
+import { TrayPage } from './TrayPage';
+
+const tray = idOf(80);
+const line = (at: number, text: string, more: Partial<Extract<SourceBlock, { type: 'paragraph' }>> = {}): SourceBlock => ({
+  type: 'paragraph',
+  at,
+  level: 0,
+  text,
+  html: text,
+  ...more,
+});
+const blocks: SourceBlock[] = [
+  line(1, 'Gates', { level: 1, number: '4' }),
+  line(2, 'The gate must close. It must be grey.', {
+    number: '4.1',
+    tracked: { text: 'The gate may close.', html: 'The gate may close.', marked: 'The gate <del>may</del><ins>must</ins> close.' },
+  }),
+  line(3, 'Boats must wait, in accordance with NEED-009.', {
+    number: '4.2',
+    footnotes: [{ mark: '[1]', html: 'Not rescue boats' }],
+    comments: [{ by: 'Tom Garth', text: 'All boats?' }],
+  }),
+];
+const entry: TrayEntry = {
+  id: tray,
+  name: 'Rules.docx',
+  size: 2000,
+  format: 'docx',
+  label: 'Word-processed document',
+  issues: [],
+  content: { type: 'document', blocks, recipe: proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }) },
+};
+const outcome = () => screen.getByRole('list', { name: 'Items that would be imported' });
+const titles = () =>
+  within(outcome())
+    .getAllByRole('listitem')
+    .map((one) => one.textContent);
+const lastCheck = () => calls.filter(({ call }) => call.endsWith('/check')).at(-1)?.body as { documentRecipe: { phrases?: unknown[] } } | undefined;
+
+async function open() {
+  show(<TrayPage />, { path: '/p/:project/gather/:tray', at: `/p/${aProject.id}/gather/${tray}` });
+  await screen.findByText('Rules.docx');
+}
+
+describe('a document in the tray', () => {
+  usePage();
+  beforeEach(() => {
+    answer(getProject, aProject);
+    answer(getTrayEntry, entry);
+    answer(listRecipes, []);
+    answer(listSources, []);
+    answer(checkFile, { links: 0, issues: [] });
+  });
+
+  it('shows numbers, tracked changes, footnotes and comments as they read', async () => {
+    await open();
+    const text = await screen.findByLabelText('The document as it reads');
+    expect(within(text).getByText('4.1')).toBeTruthy();
+    expect([text.querySelector('del')?.textContent, text.querySelector('ins')?.textContent]).toEqual(['may', 'must']);
+    expect(text.textContent).toContain('[1] Not rescue boats');
+    expect(text.textContent).toContain('Tom Garth: All boats?');
+  });
+
+  it('takes tracked changes back when told to', async () => {
+    await open();
+    expect(titles()).toContainEqual(expect.stringContaining('The gate must close. It must be grey.'));
+    await userEvent.selectOptions(screen.getByLabelText('Tracked changes'), 'rejected');
+    await waitFor(() => expect(titles().join()).not.toContain('The gate must close'));
+  });
+
+  it('makes references of numbers, and items of sentences', async () => {
+    await open();
+    await userEvent.click(screen.getByLabelText('Numbers are references, after'));
+    await userEvent.type(screen.getByLabelText('Words before numbers'), 'OR-');
+    await waitFor(() => expect(titles()).toContainEqual(expect.stringContaining('OR-4.2')));
+    await userEvent.click(screen.getByLabelText('Numbers are references, after'));
+    await userEvent.click(screen.getByLabelText('Each such sentence is an item, not each paragraph'));
+    await waitFor(() => expect(titles()).toHaveLength(4));
+  });
+
+  it('asks what selected words lead to, and reads them so', async () => {
+    await open();
+    const node = within(screen.getByLabelText('The document as it reads')).getByText(/Boats must wait/).firstChild!;
+    const range = document.createRange();
+    range.setStart(node, 17);
+    range.setEnd(node, 44);
+    range.getBoundingClientRect = () => new DOMRect(10, 10, 100, 20);
+    document.getSelection()!.removeAllRanges();
+    document.getSelection()!.addRange(range);
+    screen.getByLabelText('The document as it reads').dispatchEvent(new MouseEvent('mouseup', { bubbles: true }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Say what “in accordance with” leads to' }));
+    await userEvent.selectOptions(await screen.findByLabelText('Meaning of in accordance with'), 'link: is derived from');
+    await waitFor(() => expect(titles()).toContainEqual(expect.stringContaining('1 link')));
+    await waitFor(() =>
+      expect(lastCheck()?.documentRecipe.phrases).toEqual([{ words: 'in accordance with', meaning: { as: 'link', linkKind: 'derives', reversed: false } }]),
+    );
+    await userEvent.click(screen.getByRole('button', { name: 'Forget in accordance with' }));
+    await waitFor(() => expect(titles().join()).not.toContain('1 link'));
+  });
+
+  it('looks for the other ends where it is told to', async () => {
+    await open();
+    await userEvent.type(screen.getByLabelText('Words of a phrase'), 'derived from{Enter}');
+    await userEvent.selectOptions(await screen.findByLabelText('Meaning of derived from'), 'link: is derived from');
+    await userEvent.click(screen.getByRole('button', { name: 'Other ends of derived from' }));
+    await userEvent.selectOptions(await screen.findByLabelText('Key of derived from'), 'its title');
+    await userEvent.click(screen.getByLabelText('Gate tests'));
+    await waitFor(() =>
+      expect(lastCheck()?.documentRecipe.phrases).toEqual([
+        { words: 'derived from', meaning: { as: 'link', linkKind: 'derives', reversed: false, by: 'title', within: ['Gate tests'] } },
+      ]),
+    );
+  });
+
+  it('says before anything is stored what the project would answer, the worst first', async () => {
+    answer(checkFile, {
+      links: 1,
+      issues: [
+        { severity: 'note', code: 'x', at: 'paragraph 2', message: 'A trifle' },
+        { severity: 'warning', code: 'link-target-unknown', at: 'paragraph 3', message: '"NEED-009" is not in the project' },
+      ],
+    });
+    answer(getTrayEntry, {
+      ...entry,
+      content: {
+        ...entry.content,
+        recipe: {
+          ...(entry.content as { recipe: object }).recipe,
+          phrases: [
+            { words: 'with', meaning: { as: 'link', linkKind: 'derives', reversed: false } },
+            { words: 'accordance with', meaning: { as: 'link', linkKind: 'derives', reversed: false } },
+          ],
+        },
+      } as TrayEntry['content'],
+    });
+    await open();
+    const remarks = await screen.findByRole('region', { name: 'Remarks' });
+    await waitFor(() => expect(remarks.textContent).toMatch(/NEED-009.*A trifle/));
+    expect(screen.getByText(/1 of 2 links; 2 remarks/)).toBeTruthy();
+  });
+
+  it('shows more remarks than fit at once when asked', async () => {
+    answer(checkFile, {
+      links: 0,
+      issues: Array.from({ length: 450 }, (_, at) => ({ severity: 'note' as const, code: 'x', at: `paragraph ${at}`, message: `Remark ${at}.` })),
+    });
+    await open();
+    await userEvent.click(await screen.findByRole('button', { name: 'Show 200 of 250 more' }));
+    expect(screen.getByText('Remark 399.')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Show 50 of 50 more' }));
+    expect(screen.getByText('Remark 449.')).toBeTruthy();
+  });
+});

@@ -1,0 +1,35 @@
+import type { BodyOf, checkFile, TrayEntry } from '@coomb/contract';
+import { useEffect, useState } from 'react';
+import { useProject } from '../../shared/live/project-queries';
+import { resembles } from './again/resembles';
+import { useImportCheck, useSources } from './queries';
+
+type Recipes = Omit<NonNullable<BodyOf<typeof checkFile>>, 'again'>;
+/** Time without a change of the recipe after which the project is asked what it would find. */
+const QUIET_MS = 500;
+
+/** Where a file goes, and what the import would find there: an unlike file goes to a new collection, one like a known source is a newer version of it. */
+export function useImportTarget(entry: TrayEntry, recipes: Recipes) {
+  const project = useProject();
+  const [chosen, setTarget] = useState<string>();
+  const sources = (useSources(project.id).data ?? []).filter((source) => source.collection !== null && source.format !== 'junit');
+  const newest = [...new Map(sources.map((source) => [source.lineage, source])).values()].reverse();
+  const likely = newest.find((source) => resembles(source, entry));
+  const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
+  const older = newest.find((source) => target === `again:${source.id}`);
+  const asked = useQuiet(JSON.stringify({ ...recipes, ...(older && { again: older.id }) }));
+  const check = useImportCheck(project.id, entry.id, asked);
+  return { target, setTarget, newest, likely, older, found: check.data, checking: check.isFetching };
+}
+
+export type ImportTarget = ReturnType<typeof useImportTarget>;
+
+/** A value once it has not changed for a while. */
+function useQuiet<T>(value: T): T {
+  const [quiet, setQuiet] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setQuiet(value), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return quiet;
+}
