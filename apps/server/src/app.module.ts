@@ -26,6 +26,7 @@ import { ProjectStateRepo } from './project-state/project-state.repo.js';
 import { ProjectStates } from './project-state/project-states.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsRepo } from './projects/projects.repo.js';
+import { FieldsService } from './projects/fields.service.js';
 import { ProjectsService } from './projects/projects.service.js';
 import { RecipesController } from './recipes/recipes.controller.js';
 import { RecipesService } from './recipes/recipes.service.js';
@@ -70,6 +71,7 @@ export class AppModule {
         LedgerService,
         JobsService,
         ProjectsRepo,
+        FieldsService,
         ProjectsService,
         ItemsRepo,
         ItemReadingService,

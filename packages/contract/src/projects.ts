@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { idSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
-import { schemeSchema } from './scheme.js';
+import { fieldSchema, schemeSchema } from './scheme.js';
 
 export const holdsSchema = z.enum(['specification', 'model', 'tests']);
 
@@ -63,4 +63,26 @@ export const createCollection = endpoint({
     kind: z.string(),
   }),
   reply: collectionSchema,
+});
+
+export const addFields = endpoint({
+  method: 'POST',
+  path: '/projects/:project/fields',
+  summary: 'Add fields to kinds, as one undoable step; a field of the same name and type that a kind has already is taken instead',
+  params: projectParams,
+  body: z.object({
+    fields: z
+      .array(
+        z.object({
+          kind: z.string(),
+          label: z.string().trim().min(1).max(80),
+          type: fieldSchema.shape.type,
+          options: z.array(z.string().trim().min(1).max(200)).max(500).optional(),
+          unit: z.string().trim().max(20).optional(),
+        }),
+      )
+      .min(1)
+      .max(200),
+  }),
+  reply: z.object({ fields: z.array(fieldSchema) }),
 });

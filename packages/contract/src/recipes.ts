@@ -38,8 +38,10 @@ export const sheetRecipeSchema = z.object({
   name: z.string().max(200),
   sheet: z.string(),
   headerRow: z.number().int().min(0),
+  headerRows: z.number().int().min(1).max(5).optional(),
   kind: z.string(),
   columns,
+  bands: z.boolean().optional(),
   indented: z.boolean().optional(),
   skip: z
     .array(z.object({ column: z.string(), values: z.array(z.string()).max(200) }))

@@ -54,6 +54,7 @@ describe('openDatabase', () => {
       'clipping',
       'collection',
       'drawing',
+      'field',
       'file',
       'item',
       'link',

@@ -1,5 +1,5 @@
 import type { RecipeBody } from '@coomb/contract';
-import type { ExchangeBase, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
+import type { ExchangeBase, Field, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
 import { boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 
 const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
@@ -30,6 +30,14 @@ export const collections = pgTable('collection', {
   /** Kind of new items. */
   kind: text('kind').notNull(),
   rank: doublePrecision('rank').notNull(),
+});
+
+/** Fields that people added to kinds of the project's scheme. */
+export const fields = pgTable('field', {
+  ...tracked(),
+  name: text('name').notNull(),
+  kinds: jsonb('kinds').$type<string[]>().notNull(),
+  definition: jsonb('definition').$type<Field>().notNull(),
 });
 
 export const items = pgTable(

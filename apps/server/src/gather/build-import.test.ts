@@ -39,6 +39,7 @@ function stateOf(items: LightItem[]): ProjectState {
     name: 'P',
     createdAt: '',
     scheme: defaultScheme,
+    fields: [],
     seq: 9,
     collections: [collection],
     items,

@@ -8,6 +8,7 @@ export type DrawingRow = typeof schema.drawings.$inferSelect;
 export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
 export type RecipeRow = typeof schema.recipes.$inferSelect;
+export type FieldRow = typeof schema.fields.$inferSelect;
 export type ClippingRow = typeof schema.clippings.$inferSelect;
 
 /** Rows that can be undone, by what they are. */
@@ -21,6 +22,7 @@ export interface Entities {
   waiver: WaiverRow;
   recipe: RecipeRow;
   clipping: ClippingRow;
+  field: FieldRow;
 }
 export type Entity = keyof Entities;
 

@@ -17,6 +17,7 @@ const tables: Record<Entity, PgTable> = {
   waiver: schema.waivers,
   recipe: schema.recipes,
   clipping: schema.clippings,
+  field: schema.fields,
 };
 const tableNames: Record<Entity, string> = {
   collection: 'collection',
@@ -28,6 +29,7 @@ const tableNames: Record<Entity, string> = {
   waiver: 'waiver',
   recipe: 'recipe',
   clipping: 'clipping',
+  field: 'field',
 };
 const CHUNK = 2000;
 

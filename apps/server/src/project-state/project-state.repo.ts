@@ -28,6 +28,7 @@ export class ProjectStateRepo {
       name: project.name,
       createdAt: new Date(project.createdAt).toISOString(),
       scheme: project.scheme,
+      fields: await this.db.select().from(schema.fields).where(eq(schema.fields.projectId, id)),
       seq: project.seq,
       collections: await this.db.select().from(schema.collections).where(eq(schema.collections.projectId, id)),
       items,

@@ -13,7 +13,7 @@ import {
   type VerificationState,
   addToGroup,
 } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow } from '../ledger/change.js';
+import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow, FieldRow } from '../ledger/change.js';
 import type { LinkIds } from './link-ids.js';
 import { type LightLinks, type LinkMarks, LinkTable } from './link-table.js';
 import { ProjectCoverage } from './project-coverage.js';
@@ -35,6 +35,8 @@ export interface ProjectParts {
   name: string;
   createdAt: string;
   scheme: Scheme;
+  /** Fields that people added to it. */
+  fields: FieldRow[];
   seq: number;
   collections: CollectionRow[];
   items: LightItem[];
@@ -63,7 +65,10 @@ export class ProjectState {
   readonly id: string;
   readonly createdAt: string;
   name: string;
+  /** With the fields that people added. Kinds, link kinds and rules stay; a new one stands here after each added field. */
   scheme: Scheme;
+  private readonly ownScheme: Scheme;
+  private readonly added = new Map<string, FieldRow>();
   seq: number;
   collections: CollectionRow[];
   readonly items: LightItem[];
@@ -84,7 +89,9 @@ export class ProjectState {
     this.id = parts.id;
     this.name = parts.name;
     this.createdAt = parts.createdAt;
-    this.scheme = parts.scheme;
+    this.ownScheme = parts.scheme;
+    for (const field of parts.fields) this.added.set(field.id, field);
+    this.scheme = addFields(this.ownScheme, [...this.added.values()]);
     this.seq = parts.seq;
     this.collections = parts.collections;
     this.items = parts.items;
@@ -124,6 +131,10 @@ export class ProjectState {
       if (change.entity === 'collection') this.applyCollection(change.after);
       if (change.entity === 'source')
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
+      if (change.entity === 'field') {
+        this.added.set(change.after.id, change.after);
+        this.scheme = addFields(this.ownScheme, [...this.added.values()]);
+      }
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
       if (change.entity !== 'item' && change.entity !== 'link') structure = true;
     }
@@ -328,6 +339,14 @@ export class ProjectState {
   private applyLink(row: LinkRow): void {
     this.rules.follow(this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind)));
   }
+}
+
+/** The scheme with added fields at the end of their kinds. */
+export function addFields(scheme: Scheme, added: readonly FieldRow[]): Scheme {
+  const present = added.filter((field) => !field.withdrawn);
+  if (present.length === 0) return scheme;
+  const fieldsOf = (kind: string) => present.flatMap((field) => (field.kinds.includes(kind) ? [field.definition] : []));
+  return { ...scheme, kinds: scheme.kinds.map((kind) => ({ ...kind, fields: [...kind.fields, ...fieldsOf(kind.id)] })) };
 }
 
 export function isActive(waiver: WaiverRow, today: string): boolean {

@@ -1,11 +1,15 @@
-import { createCollection, createProject, getProject, listProjects, renameProject } from '@coomb/contract';
+import { addFields, createCollection, createProject, getProject, listProjects, renameProject } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
+import { FieldsService } from './fields.service.js';
 import { ProjectsService } from './projects.service.js';
 
 @Controller()
 export class ProjectsController {
-  constructor(@Inject(ProjectsService) private readonly projects: ProjectsService) {}
+  constructor(
+    @Inject(ProjectsService) private readonly projects: ProjectsService,
+    @Inject(FieldsService) private readonly fields: FieldsService,
+  ) {}
 
   @Route(listProjects)
   list() {
@@ -30,5 +34,10 @@ export class ProjectsController {
   @Route(createCollection)
   createCollection(@Call(createCollection) { params, body, person }: Input<typeof createCollection>) {
     return this.projects.createCollection(params.project, person, body);
+  }
+
+  @Route(addFields)
+  async addFields(@Call(addFields) { params, body, person }: Input<typeof addFields>) {
+    return { fields: await this.fields.add(params.project, person, body.fields) };
   }
 }

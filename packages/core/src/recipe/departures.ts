@@ -5,6 +5,7 @@ import { type DocumentRecipe, headerOf } from './document-recipe.js';
 import type { ExchangeRecipe } from './exchange-recipe.js';
 import { buildPhrases } from './phrases.js';
 import { cardHeader } from './propose-document-recipe.js';
+import { readHeader } from './sheet-layout.js';
 import type { SheetRecipe } from './sheet-recipe.js';
 
 const depart = (code: string, at: string, message: string): Issue => ({ severity: 'warning', code, at, message });
@@ -65,13 +66,13 @@ export function alignSheetRecipe(recipe: SheetRecipe, sheets: readonly SourceShe
   const wanted = new Map(recipe.columns.filter((column) => column.name.trim()).map((column) => [column.name.trim().toLowerCase(), column]));
   let best = { sheet: candidates[0], row: recipe.headerRow, score: -1 };
   for (const sheet of candidates)
-    sheet.rows.slice(0, 30).forEach((cells, row) => {
-      const score = cells.filter((cell) => wanted.has(cell.trim().toLowerCase())).length - Math.abs(row - recipe.headerRow) / 100;
+    sheet.rows.slice(0, 30).forEach((_, row) => {
+      const score = readHeader(sheet, row, recipe.headerRows).filter((cell) => wanted.has(cell.toLowerCase())).length - Math.abs(row - recipe.headerRow) / 100;
       if (score > best.score) best = { sheet, row, score };
     });
   const { sheet, row } = best;
   if (!sheet) return { recipe, issues: [] };
-  const header = sheet.rows[row] ?? [];
+  const header = readHeader(sheet, row, recipe.headerRows);
   const issues: Issue[] = [];
   const present = new Set(header.map((cell) => cell.trim().toLowerCase()));
   for (const [name, column] of wanted)

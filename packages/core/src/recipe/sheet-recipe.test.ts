@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../project/default-scheme.js';
+import { alignSheetRecipe } from './departures.js';
 import { applySheetRecipe, columnName, proposeSheetRecipe, type SheetRecipe } from './sheet-recipe.js';
 
 const sheet = (rows: string[][], name = 'Tests') => ({ name, rows });
@@ -171,5 +172,85 @@ describe('the outline of a sheet', () => {
     const outcome = read({ ID: { as: 'reference' }, T: { as: 'title' }, P: { as: 'parent' } }, rows);
     expect(outcome.drafts).toHaveLength(50_000);
     expect(outcome.drafts.at(-1)!.parent).toBe(4999);
+  });
+});
+
+describe('merged cells', () => {
+  const merge = (top: number, left: number, bottom: number, right: number) => ({ top, left, bottom, right });
+  const merged = {
+    name: 'SW',
+    rows: [
+      ['ID', 'Requirement', 'Verification', '', 'Priority', 'Derived from'],
+      ['', '', 'Method', 'Owner', '', ''],
+      ['Gates'],
+      ['SW-1', 'Close', 'Test', 'Rig', 'High', 'SYS-1'],
+      ['', 'at once', 'Analysis', 'Desk', 'Low', 'SYS-2'],
+      ['Gauges'],
+      ['SW-2', 'Read', 'Test', '', 'High', ''],
+      ['SW-3', 'Show', 'Test', '', '', ''],
+    ],
+    merges: [merge(0, 0, 1, 0), merge(0, 1, 1, 1), merge(0, 2, 0, 3), merge(2, 0, 2, 5), merge(3, 0, 4, 0), merge(5, 0, 5, 5), merge(6, 4, 7, 4)],
+  };
+  const recipe = proposeSheetRecipe(defaultScheme, [merged], 'requirement');
+
+  it('make a header of two rows and sections of rows across, by themselves', () => {
+    expect(recipe).toMatchObject({ headerRow: 1, headerRows: 2, bands: true });
+    expect(recipe.columns.map(({ name, meaning }) => [name, meaning.as === 'field' ? meaning.field : meaning.as])).toEqual([
+      ['ID', 'reference'],
+      ['Requirement', 'text'],
+      ['Verification / Method', 'method'],
+      ['Verification / Owner', 'owner'],
+      ['Priority', 'priority'],
+      ['Derived from', 'link'],
+    ]);
+  });
+
+  it('make the header go on as far down as its cells reach, though the lower names mean nothing', () => {
+    const rows = [
+      ['ID', 'Title', 'Review', ''],
+      ['', '', 'Round', 'Desk'],
+      ['A-1', 'One', '1', 'x'],
+    ];
+    const merges = [
+      { top: 0, left: 0, bottom: 1, right: 0 },
+      { top: 0, left: 2, bottom: 0, right: 3 },
+    ];
+    expect(proposeSheetRecipe(defaultScheme, [{ name: 'S', rows, merges }], 'requirement')).toMatchObject({ headerRow: 1, headerRows: 2 });
+    expect(proposeSheetRecipe(defaultScheme, [{ name: 'S', rows }], 'requirement').headerRow).toBe(0);
+  });
+
+  it('carry an item over several rows, and a value to several items', () => {
+    const { drafts, links, issues } = applySheetRecipe(defaultScheme, recipe, [merged]);
+    expect(drafts.map((draft) => [draft.role, draft.reference ?? draft.title, draft.parent])).toEqual([
+      ['section', 'Gates', -1],
+      ['item', 'SW-1', 0],
+      ['section', 'Gauges', -1],
+      ['item', 'SW-2', 2],
+      ['item', 'SW-3', 2],
+    ]);
+    expect(drafts[1]).toMatchObject({ html: '<p>Close</p><p>at once</p>', fields: { method: ['Test', 'Analysis'], priority: 'High' } });
+    expect(drafts[4]!.fields.priority).toBe('High');
+    expect(links.map((link) => [link.draft, link.target])).toEqual([
+      [1, 'SYS-1'],
+      [1, 'SYS-2'],
+    ]);
+    expect(issues.map((issue) => [issue.code, issue.at])).toContainEqual(['row-continued', 'SW!E5']);
+    expect(issues.map((issue) => [issue.code, issue.at])).toContainEqual(['row-continued', 'SW!D5']);
+  });
+
+  it('across rows are text like any other where the recipe says nothing of sections', () => {
+    const { bands: _, ...plain } = recipe;
+    expect(applySheetRecipe(defaultScheme, plain, [merged]).drafts.map((draft) => draft.role)).toEqual(new Array(5).fill('item'));
+  });
+
+  it('are found again in a newer file whose header moved down', () => {
+    const moved = {
+      ...merged,
+      rows: [['Issue 2'], ...merged.rows],
+      merges: merged.merges.map((one) => ({ ...one, top: one.top + 1, bottom: one.bottom + 1 })),
+    };
+    const { recipe: aligned, issues } = alignSheetRecipe(recipe, [moved]);
+    expect([aligned.headerRow, issues]).toEqual([2, []]);
+    expect(applySheetRecipe(defaultScheme, aligned, [moved]).drafts).toHaveLength(5);
   });
 });

@@ -6,17 +6,22 @@ import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { readFieldValue } from './field-value.js';
 import { proposeMeaning } from './propose-document-recipe.js';
+import { countHeaderRows, MergedCells, readHeader } from './sheet-layout.js';
 
 /** A reusable mapping from the columns of a sheet to items, fields and links. */
 export interface SheetRecipe {
   name: string;
   sheet: string;
-  /** Row of the column names, from 0. */
+  /** Row of the column names, from 0; the lowest where the header goes over several. */
   headerRow: number;
+  /** Rows that the header goes over; 1 when unsaid. */
+  headerRows?: number | undefined;
   kind: string;
   columns: { name: string; meaning: Meaning }[];
   /** Blanks before a title tell what stands below what. */
   indented?: boolean | undefined;
+  /** A row that one merged cell takes is a section, and what follows stands in it. */
+  bands?: boolean | undefined;
   /** Rows that hold one of these values in a column are left out. */
   skip?: { column: string; values: string[] }[] | undefined;
   /** The same value for every item, by field. */
@@ -42,13 +47,30 @@ function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: st
   let bestScore = -1;
   for (const sheet of sheets)
     sheet.rows.slice(0, 20).forEach((row, headerRow) => {
-      const columns = row.map((name) => ({ name: name.trim(), meaning: name.trim() ? proposeMeaning(scheme, kind, name) : ({ as: 'ignore' } as Meaning) }));
+      if (row.length === 0) return;
+      const headerRows = countHeaderRows(sheet, headerRow);
+      const columns = readHeader(sheet, headerRow, headerRows).map((name) => ({ name, meaning: proposeColumn(scheme, kind, name) }));
       const score = columns.filter(({ meaning }) => meaning.as !== 'ignore').length + (sheet.rows.length > headerRow + 1 ? 0.5 : 0);
-      if (score <= bestScore) return;
+      // A header reaches as far down as its merged cells do, though its lower names may mean nothing here.
+      const goesOn = best.sheet === sheet.name && best.headerRow === headerRow - headerRows + 1 && headerRows > 1 && score === bestScore;
+      if (score <= bestScore && !goesOn) return;
       bestScore = score;
-      best = { ...best, sheet: sheet.name, headerRow, columns };
+      const merged = new MergedCells(sheet, columns.length);
+      const bands = sheet.rows.some((_, below) => below > headerRow && merged.band(below) !== undefined);
+      const { name } = best;
+      best = { name, kind, sheet: sheet.name, headerRow, columns, ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
     });
   return best;
+}
+
+/** Meaning of a column by its whole name, else by its last words: "Verification / Method" is also tried as "Verification Method" and "Method". */
+export function proposeColumn(scheme: Scheme, kind: string, name: string): Meaning {
+  const parts = name.split(' / ');
+  for (const words of parts.length > 1 ? [parts.join(' '), parts.at(-1)!] : [name]) {
+    const meaning = words.trim() ? proposeMeaning(scheme, kind, words) : { as: 'ignore' as const };
+    if (meaning.as !== 'ignore') return meaning;
+  }
+  return { as: 'ignore' };
 }
 
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */
@@ -70,6 +92,9 @@ class SheetReading {
   /** Open items by how deep they stand: by blanks, or by a level. */
   private readonly open: { depth: number; key: number }[] = [];
   private readonly kinds = new Map<string, string>();
+  private readonly merged: MergedCells;
+  private readonly byRow = new Map<number, Draft>();
+  private band = -1;
   private skipped = 0;
 
   constructor(
@@ -77,6 +102,7 @@ class SheetReading {
     private readonly recipe: SheetRecipe,
     private readonly sheet: SourceSheet,
   ) {
+    this.merged = new MergedCells(sheet, recipe.columns.length);
     for (const kind of scheme.kinds) for (const name of [kind.id, kind.label, kind.plural]) this.kinds.set(name.toLowerCase(), kind.id);
   }
 
@@ -93,14 +119,18 @@ class SheetReading {
   }
 
   private readRow(row: number): void {
-    const cells = this.sheet.rows[row]!;
-    if (cells.every((cell) => !cell.trim())) return;
+    if (this.sheet.rows[row]!.every((cell) => !cell.trim())) return;
+    const cells = this.merged.fill(row);
     if (this.isSkipped(cells)) {
       this.skipped++;
       return;
     }
+    if (this.recipe.bands && this.readBand(row)) return;
     const textAt = (column: number) => (column < 0 ? '' : safeCell(cells[column] ?? '').trim());
     const [referenceAt, titleAt, textColumn] = [this.columnOf('reference'), this.columnOf('title'), this.columnOf('text')];
+    const continued = this.merged.above(row, referenceAt >= 0 ? referenceAt : titleAt);
+    const above = continued === undefined ? undefined : this.byRow.get(continued);
+    if (above) return this.continueItem(above, row, textAt);
     const [title, text] = [textAt(titleAt), textAt(textColumn)];
     let reference: string | null = textAt(referenceAt) || null;
     if (!reference && !title && !text)
@@ -116,7 +146,7 @@ class SheetReading {
     const { kind, role } = this.kindOf(row, textAt(this.columnOf('kind')));
     const draft: Draft = {
       key,
-      parent: -1,
+      parent: this.band,
       role,
       kind,
       reference,
@@ -127,9 +157,65 @@ class SheetReading {
       place,
     };
     this.drafts.push(draft);
+    this.byRow.set(row, draft);
     this.placeByDepth(draft, cells, titleAt < 0 ? textColumn : titleAt, textAt(this.columnOf('number')));
     this.recipe.columns.forEach(({ name, meaning }, column) => this.give(draft, row, column, name, meaning, textAt(column)));
     for (const [field, value] of Object.entries(this.recipe.constants ?? {})) this.giveField(draft, row, -1, field, field, value);
+  }
+
+  /** A row across the sheet: what follows stands in it, as far as no other column tells. */
+  private readBand(row: number): boolean {
+    const title = this.merged.band(row);
+    if (title === undefined) return false;
+    const key = this.drafts.length;
+    const place: SourcePlace = { sheet: this.sheet.name, row, says: `${this.sheet.name}, row ${row + 1}` };
+    this.drafts.push({ key, parent: -1, role: 'section', kind: this.recipe.kind, reference: null, externalId: null, title, html: '', fields: {}, place });
+    this.band = key;
+    this.open.length = 0;
+    return true;
+  }
+
+  /** A row whose key goes on from above adds what it holds to that item: text, links, further choices. */
+  private continueItem(draft: Draft, row: number, textAt: (column: number) => string): void {
+    this.recipe.columns.forEach(({ name, meaning }, column) => {
+      const value = textAt(column);
+      if (!value || this.merged.above(row, column) !== undefined) return;
+      if (meaning.as === 'text') draft.html += asHtml(value);
+      else if (meaning.as === 'link') this.links.push(...buildDraftLinks(draft.key, meaning, value, draft.place));
+      else if (meaning.as === 'field') this.addToField(draft, row, column, name, meaning.field, value);
+      else if (meaning.as !== 'ignore')
+        this.note(
+          'warning',
+          'row-continued',
+          row,
+          column,
+          `The row goes on with ${draft.reference ?? 'the item above'}, whose ${meaning.as} stands already; "${value}" was skipped`,
+        );
+    });
+  }
+
+  private addToField(draft: Draft, row: number, column: number, name: string, id: string, value: string): void {
+    const before = draft.fields[id];
+    this.giveField(draft, row, column, name, id, value);
+    const after = draft.fields[id];
+    if (before === undefined || before === after || after === undefined) return;
+    if (Array.isArray(before) && Array.isArray(after)) draft.fields[id] = [...new Set([...before, ...after])];
+    else if (
+      typeof before === 'string' &&
+      typeof after === 'string' &&
+      findKind(this.scheme, draft.kind)?.fields.find((field) => field.id === id)?.type === 'rich'
+    )
+      draft.fields[id] = before + after;
+    else {
+      draft.fields[id] = before;
+      this.note(
+        'warning',
+        'row-continued',
+        row,
+        column,
+        `${name} holds ${String(before)} already for ${draft.reference ?? 'the item above'}; "${value}" was skipped`,
+      );
+    }
   }
 
   private columnOf(as: Meaning['as']): number {
@@ -171,7 +257,7 @@ class SheetReading {
     if (!byLevel && !this.recipe.indented) return;
     const depth = byLevel ? Number(clean) : /^[\s\u00a0]*/.exec(cells[titleAt] ?? '')![0].length;
     while (this.open.length && this.open.at(-1)!.depth >= depth) this.open.pop();
-    draft.parent = this.open.at(-1)?.key ?? -1;
+    draft.parent = this.open.at(-1)?.key ?? this.band;
     this.open.push({ depth, key: draft.key });
   }
 

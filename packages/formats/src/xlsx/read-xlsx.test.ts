@@ -32,7 +32,29 @@ describe('readXlsx', () => {
   it('names cells that show an error and reads them as empty', async () => {
     const { sheets, issues } = await readXlsx(xlsxOf({ A: '<row r="1"><c r="A1" t="e"><v>#REF!</v></c></row>' }));
     expect(sheets[0]!.rows[0]).toEqual(['']);
-    expect(issues).toMatchObject([{ code: 'cell-error', message: expect.stringContaining('#REF!') }]);
+    expect(issues).toMatchObject([{ code: 'cell-error', at: 'A!A1', message: expect.stringContaining('#REF!') }]);
+  });
+
+  it('knows merged cells, and passes over those that make no sense', async () => {
+    const file = xlsxOf({
+      A: '<row r="1"><c r="A1"><v>1</v></c></row></sheetData><mergeCells><mergeCell ref="B2:D2"/><mergeCell ref="AA10:AB12"/><mergeCell ref="C3:A1"/><mergeCell ref="x"/><mergeCell/></mergeCells><sheetData>',
+    });
+    expect((await readXlsx(file)).sheets[0]!.merges).toEqual([
+      { top: 1, left: 1, bottom: 1, right: 3 },
+      { top: 9, left: 26, bottom: 11, right: 27 },
+    ]);
+  });
+
+  it('counts dates from 1904 where the workbook does, and leaves numbers that are no day alone', async () => {
+    const rows = '<row r="1"><c r="A1" s="0"><v>44538</v></c><c r="B1" s="0"><v>1e300</v></c></row>';
+    const file = xlsxOf(
+      { A: rows },
+      {
+        'xl/workbook.xml': '<workbook xmlns:r="r"><workbookPr date1904="1"/><sheets><sheet name="A" sheetId="1" r:id="rId1"/></sheets></workbook>',
+        'xl/styles.xml': '<styleSheet><cellXfs><xf numFmtId="14"/></cellXfs></styleSheet>',
+      },
+    );
+    expect((await readXlsx(file)).sheets[0]!.rows[0]).toEqual(['2025-12-09', '1e+300']);
   });
 
   it('counts cells and rows that carry no place of their own', async () => {

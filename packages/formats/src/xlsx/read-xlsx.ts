@@ -1,28 +1,33 @@
-import type { Issue, SourceSheet } from '@coomb/core';
+import { columnName, type Issue, type SheetMerge, type SourceSheet } from '@coomb/core';
 import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 
 const MOST_CELLS = 4_000_000;
+const MOST_MERGES = 200_000;
+/** Days between the two calendars that workbooks count by, 1900 and 1904. */
+const DAYS_1904 = 1462;
 
 /** Reads the visible texts of a workbook (ECMA-376), sheet by sheet. Formulas give their last value. Throws ReadError. */
 export async function readXlsx(bytes: Uint8Array): Promise<{ sheets: SourceSheet[]; issues: Issue[] }> {
   const archive = await openArchive(bytes);
   try {
     if (!archive.has('xl/workbook.xml')) throw new ReadError('not-a-workbook', 'The file is an archive, but holds no workbook. Choose an .xlsx file.');
-    const parts = await readSheetParts(archive);
+    const { parts, epoch } = await readSheetParts(archive);
     const strings = archive.has('xl/sharedStrings.xml') ? await readSharedStrings(archive) : [];
     const isDate = archive.has('xl/styles.xml') ? await readDateStyles(archive) : () => false;
     const issues: Issue[] = [];
     const sheets: SourceSheet[] = [];
-    for (const { name, part } of parts) if (archive.has(part)) sheets.push({ name, rows: await readRows(archive, part, name, strings, isDate, issues) });
+    for (const { name, part } of parts) if (archive.has(part)) sheets.push({ name, ...(await readSheet(archive, part, name, strings, isDate, epoch, issues)) });
     return { sheets, issues };
   } finally {
     archive.close();
   }
 }
 
-async function readSheetParts(archive: Archive): Promise<{ name: string; part: string }[]> {
+/** Sheets in order, and the day that dates are counted from. */
+async function readSheetParts(archive: Archive): Promise<{ parts: { name: string; part: string }[]; epoch: number }> {
+  let epoch = 0;
   const targets = new Map<string, string>();
   await walkXml(await archive.stream('xl/_rels/workbook.xml.rels'), {
     open: (name, attributes) => void (localName(name) === 'Relationship' && targets.set(attributes.Id ?? '', attributes.Target ?? '')),
@@ -31,13 +36,14 @@ async function readSheetParts(archive: Archive): Promise<{ name: string; part: s
   const parts: { name: string; part: string }[] = [];
   await walkXml(await archive.stream('xl/workbook.xml'), {
     open(name, attributes) {
+      if (localName(name) === 'workbookPr' && ['1', 'true'].includes(attributes.date1904 ?? '')) epoch = DAYS_1904;
       if (localName(name) !== 'sheet' || attributes.state === 'veryHidden') return;
       const target = targets.get(attributes['r:id'] ?? '') ?? '';
       parts.push({ name: attributes.name ?? '', part: target.startsWith('/') ? target.slice(1) : `xl/${target}` });
     },
     close() {},
   });
-  return parts;
+  return { parts, epoch };
 }
 
 async function readSharedStrings(archive: Archive): Promise<string[]> {
@@ -87,15 +93,17 @@ async function readDateStyles(archive: Archive): Promise<(style: number) => bool
   return (style) => styles[style] === true;
 }
 
-async function readRows(
+async function readSheet(
   archive: Archive,
   part: string,
   sheet: string,
   strings: string[],
   isDate: (style: number) => boolean,
+  epoch: number,
   issues: Issue[],
-): Promise<string[][]> {
+): Promise<Pick<SourceSheet, 'rows' | 'merges'>> {
   const rows: string[][] = [];
+  const merges: SheetMerge[] = [];
   let row: string[] = [];
   let column = 0;
   let type = '';
@@ -119,6 +127,10 @@ async function readRows(
         style = Number(attributes.s ?? 0);
         value = '';
       } else if (local === 'v' || local === 't') reading = true;
+      else if (local === 'mergeCell' && merges.length < MOST_MERGES) {
+        const merge = readMerge(attributes.ref ?? '');
+        if (merge) merges.push(merge);
+      }
     },
     close(name) {
       const local = localName(name);
@@ -129,7 +141,7 @@ async function readRows(
         issues.push({
           severity: 'warning',
           code: 'cell-error',
-          at: `${sheet}!${column + 1},${rows.length}`,
+          at: `${sheet}!${columnName(column)}${rows.length}`,
           message: `The cell shows the error ${value}; it was read as empty`,
         });
       row[column++] =
@@ -142,14 +154,23 @@ async function readRows(
             : type === 'e'
               ? ''
               : type === 'n' && value && isDate(style)
-                ? asDate(Number(value))
+                ? asDate(Number(value) + epoch)
                 : value;
     },
     text(part) {
       if (reading) value += part;
     },
   });
-  return rows;
+  return { rows, ...(merges.length > 0 && { merges }) };
+}
+
+/** `B2:D2` as rows and columns from 0. */
+function readMerge(reference: string): SheetMerge | undefined {
+  const [from, to] = reference.split(':');
+  if (!from || !to) return undefined;
+  const row = (cell: string) => Number(/\d+$/.exec(cell)?.[0] ?? 0) - 1;
+  const merge = { top: row(from), left: columnOf(from), bottom: row(to), right: columnOf(to) };
+  return merge.top < 0 || merge.left < 0 || merge.bottom < merge.top || merge.right < merge.left ? undefined : merge;
 }
 
 function columnOf(reference: string): number {
@@ -164,5 +185,6 @@ function columnOf(reference: string): number {
 
 /** Serial day number of the 1900 system as an ISO date. */
 function asDate(serial: number): string {
-  return new Date(Math.round((serial - 25_569) * 86_400_000)).toISOString().slice(0, 10);
+  const date = new Date(Math.round((serial - 25_569) * 86_400_000));
+  return Number.isNaN(date.getTime()) ? String(serial) : date.toISOString().slice(0, 10);
 }

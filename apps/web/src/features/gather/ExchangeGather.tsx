@@ -1,11 +1,21 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { TrayEntry } from '@coomb/contract';
-import { alignExchangeRecipe, applyExchangeRecipe, type ExchangeDocument, type ExchangeMeaning, type ExchangeRecipe, type Issue } from '@coomb/core';
+import {
+  alignExchangeRecipe,
+  applyExchangeRecipe,
+  type ExchangeAttribute,
+  type ExchangeDocument,
+  type ExchangeMeaning,
+  type ExchangeRecipe,
+  fieldOfAttribute,
+  type Issue,
+} from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
 import { RecipeBar } from '../recipes/RecipeBar';
+import { FieldsOfRest } from './FieldsOfRest';
 import { ImportBar } from './ImportBar';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
@@ -60,6 +70,10 @@ export function ExchangeGather({ entry, content }: Props) {
               {recipe.types.map((type, index) => {
                 const known = content.types.find((one) => one.id === type.type);
                 if (!known || known.count === 0) return null;
+                const rest = type.attributes.flatMap(({ id, name, meaning }, at) => {
+                  const attribute = known.attributes.find((one) => one.id === id) as ExchangeAttribute | undefined;
+                  return meaning.as === 'ignore' && attribute ? [{ at, name, proposed: () => fieldOfAttribute(attribute) }] : [];
+                });
                 return (
                   <Box key={type.type} mb="4">
                     <Flex align="center" gap="2" mb="1">
@@ -88,6 +102,7 @@ export function ExchangeGather({ entry, content }: Props) {
                             name={attribute.name}
                             meaning={attribute.meaning}
                             withHeading
+                            proposed={() => fieldOfAttribute(known.attributes.find((one) => one.id === attribute.id) as ExchangeAttribute)}
                             onChange={(meaning) =>
                               setType(index, {
                                 attributes: type.attributes.map((one, own) => (own === at ? { ...one, meaning: meaning as ExchangeMeaning } : one)),
@@ -96,6 +111,16 @@ export function ExchangeGather({ entry, content }: Props) {
                           />
                         </Flex>
                       ))}
+                    {type.kind && (
+                      <FieldsOfRest
+                        kind={type.kind}
+                        rest={rest}
+                        what={rest.length === 1 ? 'attribute' : 'attributes'}
+                        onMade={(meanings) =>
+                          setType(index, { attributes: type.attributes.map((one, at) => ({ ...one, meaning: meanings.get(at) ?? one.meaning })) })
+                        }
+                      />
+                    )}
                   </Box>
                 );
               })}

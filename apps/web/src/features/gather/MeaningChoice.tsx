@@ -1,7 +1,9 @@
-import { type ExchangeMeaning, findKind, type Meaning, type Scheme } from '@coomb/core';
+import { type ExchangeMeaning, findKind, type Meaning, type ProposedField, type Scheme } from '@coomb/core';
 import { Box } from '@chakra-ui/react';
+import { useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
 import { LinkEndChoice } from './LinkEndChoice';
+import { NewField } from './NewField';
 
 const encode = (meaning: ExchangeMeaning): string =>
   meaning.as === 'field' ? `field ${meaning.field}` : meaning.as === 'link' ? `link ${meaning.linkKind} ${meaning.reversed ? 'to' : 'from'}` : meaning.as;
@@ -25,6 +27,7 @@ export function MeaningChoice({
   name,
   meaning,
   withHeading = false,
+  proposed,
   onChange,
 }: {
   scheme: Scheme;
@@ -33,8 +36,11 @@ export function MeaningChoice({
   meaning: ExchangeMeaning;
   /** Offer "title of a section", which only exchange files tell by an attribute. */
   withHeading?: boolean;
+  /** The field that the values would fit, for a new one. */
+  proposed?: (() => ProposedField) | undefined;
   onChange: (meaning: Meaning) => void;
 }) {
+  const [making, setMaking] = useState(false);
   const fields = findKind(scheme, kind)?.fields ?? [];
   const links = scheme.linkKinds.flatMap((link) => [
     ...(link.fromKinds.includes(kind) ? [{ value: `link ${link.id} from`, label: `link: ${link.phrase}` }] : []),
@@ -51,6 +57,7 @@ export function MeaningChoice({
     { value: 'number', label: 'outline number or level' },
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,
+    { value: 'new', label: 'a new field…' },
   ];
   return (
     <Box w="168px" flexShrink={0}>
@@ -58,9 +65,21 @@ export function MeaningChoice({
         label={`Meaning of ${name}`}
         value={encode(meaning)}
         options={options}
-        onChange={(value) => onChange(keepEnds(decode(value), meaning))}
+        onChange={(value) => (value === 'new' ? setMaking(true) : onChange(keepEnds(decode(value), meaning)))}
         width="100%"
       />
+      {making && (
+        <NewField
+          kind={kind}
+          name={name}
+          proposed={proposed?.()}
+          onMade={(made) => {
+            setMaking(false);
+            onChange(made);
+          }}
+          onLeave={() => setMaking(false)}
+        />
+      )}
       {meaning.as === 'link' && <LinkEndChoice name={name} meaning={meaning} onChange={onChange} />}
     </Box>
   );

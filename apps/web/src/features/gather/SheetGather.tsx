@@ -1,11 +1,23 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { RecipeBody, TrayEntry } from '@coomb/contract';
-import { alignSheetRecipe, applySheetRecipe, type Issue, proposeSheetRecipe, proposeMeaning, type SheetRecipe, type SourceSheet } from '@coomb/core';
+import {
+  alignSheetRecipe,
+  applySheetRecipe,
+  countHeaderRows,
+  type Issue,
+  proposeColumn,
+  proposeField,
+  proposeSheetRecipe,
+  readHeader,
+  type SheetRecipe,
+  type SourceSheet,
+} from '@coomb/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
 import { RecipeBar } from '../recipes/RecipeBar';
+import { FieldsOfRest } from './FieldsOfRest';
 import { ImportBar } from './ImportBar';
 import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
@@ -25,6 +37,10 @@ const HOLDS: Record<string, 'specification' | 'model' | 'tests'> = {
   information: 'specification',
   testCase: 'tests',
 };
+function nameRows(row: number, rows: number): string {
+  return rows > 1 ? `column names in rows ${row - rows + 2} to ${row + 1}` : `column names in row ${row + 1}`;
+}
+
 /** A workbook or separated values: columns with their meaning, and the items they become. */
 export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
@@ -36,6 +52,10 @@ export function SheetGather({ entry, content }: Props) {
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
   const to = useImportTarget(entry, { sheetRecipe: deferred });
+  const valuesOf = (column: number) => (sheet?.rows.slice(recipe.headerRow + 1) ?? []).map((row) => row[column] ?? '');
+  const rest = recipe.columns.flatMap(({ name, meaning }, at) =>
+    meaning.as === 'ignore' && name ? [{ at, name, proposed: () => proposeField(valuesOf(at)) }] : [],
+  );
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const put = (body: RecipeBody, id: string | undefined) => {
     if (body.reads !== 'sheet') return;
@@ -46,8 +66,9 @@ export function SheetGather({ entry, content }: Props) {
   };
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
-    const header = sheets.find((one) => one.name === next.sheet)?.rows[next.headerRow] ?? [];
-    setRecipe({ ...next, columns: header.map((name) => ({ name, meaning: name.trim() ? proposeMeaning(scheme, next.kind, name) : { as: 'ignore' } })) });
+    const own = sheets.find((one) => one.name === next.sheet);
+    const header = own ? readHeader(own, next.headerRow, next.headerRows) : [];
+    setRecipe({ ...next, columns: header.map((name) => ({ name, meaning: proposeColumn(scheme, next.kind, name) })) });
   };
   return (
     <Flex direction="column" h="100%">
@@ -78,8 +99,11 @@ export function SheetGather({ entry, content }: Props) {
               <Choice
                 label="Row of column names"
                 value={String(recipe.headerRow)}
-                options={(sheet?.rows.slice(0, 20) ?? []).map((_, row) => ({ value: String(row), label: `column names in row ${row + 1}` }))}
-                onChange={(row) => reread({ headerRow: Number(row) })}
+                options={(sheet?.rows.slice(0, 20) ?? []).map((_, row) => ({
+                  value: String(row),
+                  label: nameRows(row, sheet ? countHeaderRows(sheet, row) : 1),
+                }))}
+                onChange={(row) => reread({ headerRow: Number(row), headerRows: sheet && countHeaderRows(sheet, Number(row)) })}
               />
               <Choice
                 label="Kind of the items"
@@ -91,7 +115,16 @@ export function SheetGather({ entry, content }: Props) {
           }
         >
           <Flex h="100%" direction="column" borderTopWidth="1px">
-            <SheetOptions recipe={recipe} onChange={setRecipe} />
+            <SheetOptions scheme={scheme} recipe={recipe} merged={(sheet?.merges ?? []).length > 0} onChange={setRecipe}>
+              <FieldsOfRest
+                kind={recipe.kind}
+                rest={rest}
+                what={rest.length === 1 ? 'column' : 'columns'}
+                onMade={(meanings) =>
+                  setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => ({ ...one, meaning: meanings.get(at) ?? one.meaning })) })
+                }
+              />
+            </SheetOptions>
             <Box overflow="auto" maxH="48%" bg="bg.panel">
               <Box
                 as="table"
@@ -121,6 +154,7 @@ export function SheetGather({ entry, content }: Props) {
                           kind={recipe.kind}
                           name={column.name || `column ${index + 1}`}
                           meaning={column.meaning}
+                          proposed={() => proposeField(valuesOf(index))}
                           onChange={(meaning) => setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
                         />
                       </th>

@@ -1,7 +1,8 @@
-import { type BodyOf, checkFile, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
+import { addFields, type BodyOf, checkFile, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
+import { projectQuery } from '../../shared/live/project-queries';
 
 export function useSources(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
@@ -52,5 +53,14 @@ export function useImport(project: string, tray: string) {
       }
     },
     onSuccess: () => client.invalidateQueries({ queryKey: projectKey(project) }),
+  });
+}
+
+/** Adds fields to kinds; done once the project is known with them. */
+export function useAddFields(project: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (fields: NonNullable<BodyOf<typeof addFields>>['fields']) => (await call(addFields, { params: { project }, body: { fields } })).fields,
+    onSuccess: () => client.invalidateQueries({ queryKey: projectQuery(project).queryKey }),
   });
 }
