@@ -13,6 +13,7 @@ export * from './xml/walk-xml.js';
 export * from './reqif/read-reqif.js';
 export * from './reqif/read-reqif-file.js';
 export * from './reqif/rewrite-reqif.js';
+export * from './reqif/rewrite-reqif-file.js';
 export * from './export/export-items.js';
 export * from './export/write-csv.js';
 export * from './export/write-markdown.js';

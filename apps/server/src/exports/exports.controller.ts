@@ -1,23 +1,37 @@
-import { exportCollection, getExportRecipe } from '@coomb/contract';
+import { exportCollection, exportItems, getExportRecipe, getItemsRecipe } from '@coomb/contract';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
-import { ExportsService } from './exports.service.js';
+import { type ExportFile, ExportsService } from './exports.service.js';
 
 @Controller()
 export class ExportsController {
   constructor(@Inject(ExportsService) private readonly exports: ExportsService) {}
 
   @Route(exportCollection)
-  async export(@Call(exportCollection) { params, query }: Input<typeof exportCollection>, @Res() response: Response) {
-    const { name, bytes } = await this.exports.export(params.project, params.collection, params.format, query.items);
-    response.setHeader('Content-Type', 'application/octet-stream');
-    response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
-    response.end(bytes);
+  async export(@Call(exportCollection) { params }: Input<typeof exportCollection>, @Res() response: Response) {
+    send(response, await this.exports.export(params.project, { collection: params.collection }, params.format));
   }
 
   @Route(getExportRecipe)
-  recipe(@Call(getExportRecipe) { params, query }: Input<typeof getExportRecipe>) {
-    return this.exports.getRecipe(params.project, params.collection, params.format, query.items);
+  recipe(@Call(getExportRecipe) { params }: Input<typeof getExportRecipe>) {
+    return this.exports.getRecipe(params.project, { collection: params.collection }, params.format);
   }
+
+  @Route(exportItems)
+  async exportItems(@Call(exportItems) { params, body }: Input<typeof exportItems>, @Res() response: Response) {
+    send(response, await this.exports.export(params.project, body, params.format));
+  }
+
+  @Route(getItemsRecipe)
+  itemsRecipe(@Call(getItemsRecipe) { params, body }: Input<typeof getItemsRecipe>) {
+    return this.exports.getRecipe(params.project, body, params.format);
+  }
+}
+
+function send(response: Response, { name, bytes }: ExportFile): void {
+  response.status(200);
+  response.setHeader('Content-Type', 'application/octet-stream');
+  response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
+  response.end(bytes);
 }

@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
@@ -18,6 +18,15 @@ export class ExportsRepo {
       .orderBy(desc(sources.importedAt))
       .limit(1);
     return row;
+  }
+
+  async findFiles(project: string, ids: readonly string[]): Promise<{ id: string; name: string; mediaType: string; bytes: Uint8Array }[]> {
+    const { files } = schema;
+    if (ids.length === 0) return [];
+    return this.db
+      .select({ id: files.id, name: files.name, mediaType: files.mediaType, bytes: files.bytes })
+      .from(files)
+      .where(and(eq(files.projectId, project), inArray(files.id, [...ids])));
   }
 
   /** Names that stored pictures have in their file, by their stored id. */

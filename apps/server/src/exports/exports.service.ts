@@ -1,6 +1,6 @@
 import type { getExportRecipe, RecipeFile, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { type ExchangeRecipe, findLinkKind, isSame, phraseAt, usualIdentifier } from '@coomb/core';
+import { type ExchangeRecipe, findLinkKind, isSame, phraseAt, type SourcePicture, usualIdentifier } from '@coomb/core';
 import {
   buildColumns,
   buildDocumentRecipe,
@@ -8,12 +8,12 @@ import {
   buildReqifSkeleton,
   buildSheetRecipe,
   type Column,
-  inChunks,
+  embeddedScheme,
+  pictureScheme,
   plainText,
   readReqifFile,
-  type ReqifEdits,
   type ReqifItem,
-  rewriteReqif,
+  rewriteReqifFile,
   writeCsv,
   writeMarkdown,
 } from '@coomb/formats';
@@ -35,9 +35,17 @@ export interface ExportFile {
   bytes: Buffer;
 }
 
+/** A whole collection, or items of any. */
+export type Wanted = { collection: string } | { items: readonly string[] };
+
 interface Scene {
   state: ProjectState;
-  collection: CollectionRow;
+  /** Name of the file. */
+  name: string;
+  /** Kind of most items: the others say theirs. */
+  kind: string;
+  /** Where the whole of a collection goes out. */
+  collection?: CollectionRow;
   items: ReqifItem[];
   columns: Column[];
 }
@@ -53,63 +61,82 @@ export class ExportsService {
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  async export(projectId: string, collectionId: string, format: ExportFormat, wanted: string | undefined): Promise<ExportFile> {
-    const scene = await this.open(projectId, collectionId, wanted);
-    const { collection, items, columns } = scene;
+  async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
+    const scene = await this.open(projectId, wanted);
+    const { name, items, columns } = scene;
     const table = () => [columns.map((column) => column.name), ...items.map((item) => columns.map((column) => column.valueOf(item)))];
-    if (format === 'csv') return { name: `${collection.name}.csv`, bytes: Buffer.from(writeCsv(table())) };
-    if (format === 'md') return { name: `${collection.name}.md`, bytes: Buffer.from(writeMarkdown(items, columns)) };
-    if (format === 'xlsx') return { name: `${collection.name}.xlsx`, bytes: await writeWorkbook(collection.name, table()) };
-    return this.exportReqif(scene, wanted !== undefined);
+    if (format === 'csv') return { name: `${name}.csv`, bytes: Buffer.from(writeCsv(table())) };
+    if (format === 'md') return { name: `${name}.md`, bytes: Buffer.from(writeMarkdown(items, columns)) };
+    if (format === 'xlsx') return { name: `${name}.xlsx`, bytes: await writeWorkbook(name, table()) };
+    return this.exportReqif(scene);
   }
 
-  async getRecipe(projectId: string, collectionId: string, format: ExportFormat, wanted: string | undefined): Promise<ReplyOf<typeof getExportRecipe>> {
-    const scene = await this.open(projectId, collectionId, wanted);
-    const { collection, columns } = scene;
-    const body = await this.buildRecipe(scene, format, columns);
-    return { coombRecipe: 1, name: `Export of ${collection.name}`, body };
+  async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof getExportRecipe>> {
+    const scene = await this.open(projectId, wanted);
+    return { coombRecipe: 1, name: `Export of ${scene.name}`, body: await this.buildRecipe(scene, format) };
   }
 
-  private async buildRecipe(scene: Scene, format: ExportFormat, columns: readonly Column[]): Promise<RecipeFile['body']> {
-    const { collection } = scene;
-    if (format === 'md') return { reads: 'document', recipe: buildDocumentRecipe(columns, collection.name, collection.kind, usualIdentifier) };
-    if (format !== 'reqif') return { reads: 'sheet', recipe: buildSheetRecipe(columns, sheetName(collection.name), collection.kind) };
+  private async buildRecipe(scene: Scene, format: ExportFormat): Promise<RecipeFile['body']> {
+    const { name, kind, columns } = scene;
+    if (format === 'md') return { reads: 'document', recipe: buildDocumentRecipe(columns, name, kind, usualIdentifier) };
+    if (format !== 'reqif') return { reads: 'sheet', recipe: buildSheetRecipe(columns, sheetName(name), kind) };
     const partner = await this.findPartnerFile(scene);
     return { reads: 'exchange', recipe: partner?.recipe ?? this.buildSkeleton(scene).recipe };
   }
 
-  /** The partner's own file with what changed here since; a file of our own where the items came from elsewhere. */
-  private async exportReqif(scene: Scene, isPart: boolean): Promise<ExportFile> {
-    const { state, collection, items } = scene;
+  /** The partner's own file with what changed here since; a file of our own where the items came from elsewhere, or are a choice of them. */
+  private async exportReqif(scene: Scene): Promise<ExportFile> {
+    const { state, name, items } = scene;
     const now = this.clock
       .now()
       .toISOString()
       .replace(/\.\d+Z$/, 'Z');
-    const partner = isPart ? undefined : await this.findPartnerFile(scene);
-    const name = `${collection.name}.reqif`;
-    if (partner) {
-      const { exchange } = await readReqifFile(partner.bytes);
-      const edits = buildReqifEdits(state.scheme, partner.recipe, exchange, withPictures(items, partner.pictures), now);
-      return { name, bytes: await rewrite(partner.bytes, edits) };
-    }
-    const { xml, recipe } = this.buildSkeleton(scene, now);
-    const { exchange } = await readReqifFile(Buffer.from(xml));
-    const edits = buildReqifEdits(state.scheme, recipe, exchange, items, now);
-    return { name, bytes: await rewrite(Buffer.from(xml), edits) };
+    const partner = await this.findPartnerFile(scene);
+    const { bytes, recipe } = partner ?? this.buildOwn(scene, now);
+    const { exchange } = await readReqifFile(bytes);
+    const { placed, pictures } = await this.takePictures(state.id, items, partner?.pictures ?? new Map());
+    const edits = buildReqifEdits(state.scheme, recipe, exchange, placed, now);
+    const written = await rewriteReqifFile(bytes, edits, pictures, `${name}.reqif`);
+    return { name: `${name}.${written.extension}`, bytes: written.bytes };
   }
 
-  private buildSkeleton({ state, collection, items }: Scene, now = ''): { xml: string; recipe: ExchangeRecipe } {
+  private buildOwn(scene: Scene, now: string): { bytes: Buffer; recipe: ExchangeRecipe } {
+    const { xml, recipe } = this.buildSkeleton(scene, now);
+    return { bytes: Buffer.from(xml), recipe };
+  }
+
+  /** Items whose texts name stored pictures as the partner's file does; those that it does not know get a name of their own, and go along. */
+  private async takePictures(
+    projectId: string,
+    items: readonly ReqifItem[],
+    known: ReadonlyMap<string, string>,
+  ): Promise<{ placed: ReqifItem[]; pictures: Map<string, SourcePicture> }> {
+    const used = new Set(items.flatMap((item) => richTexts(item).flatMap((html) => [...html.matchAll(STORED)].map((match) => match[3]!))));
+    const rows = await this.repo.findFiles(projectId, [...used]);
+    const names = new Map(rows.map((row) => [row.id, known.get(row.id) ?? `objects/${row.id}${/\.\w+$/.exec(row.name)?.[0] ?? ''}`]));
+    const place = (html: string) =>
+      html.replace(STORED, (whole, start: string, attribute: string, id: string) =>
+        names.has(id) ? `${start}${attribute === 'src' ? pictureScheme : embeddedScheme}${names.get(id)!.replace(/&/g, '&amp;')}"` : whole,
+      );
+    const placed = items.map((item) => ({
+      ...item,
+      html: place(item.html),
+      fields: Object.fromEntries(Object.entries(item.fields).map(([field, value]) => [field, typeof value === 'string' ? place(value) : value])),
+    }));
+    return { placed, pictures: new Map(rows.map((row) => [names.get(row.id)!, { mediaType: row.mediaType, bytes: row.bytes }])) };
+  }
+
+  private buildSkeleton({ state, name, items }: Scene, now = ''): { xml: string; recipe: ExchangeRecipe } {
     const kinds = [...new Set(items.map((item) => item.kind))];
     const linkKinds = [...new Set(items.flatMap((item) => item.ends.map((end) => end.linkKind)))];
-    return buildReqifSkeleton(state.scheme, kinds, linkKinds, collection.name, now);
+    return buildReqifSkeleton(state.scheme, kinds, linkKinds, name, now);
   }
 
-  /** The newest ReqIF file that the collection came from, with the recipe it was read by. Archives go out as files of our own. */
+  /** The newest ReqIF file that the collection came from, with the recipe it was read by. */
   private async findPartnerFile({ state, collection }: Scene): Promise<{ bytes: Buffer; recipe: ExchangeRecipe; pictures: Map<string, string> } | undefined> {
-    const source = await this.repo.findNewestReqif(state.id, collection.id);
+    const source = collection && (await this.repo.findNewestReqif(state.id, collection.id));
     if (!source?.recipe) return undefined;
     const { bytes } = await this.files.getOriginal(state.id, source.id);
-    if (bytes[0] === 0x50 && bytes[1] === 0x4b) return undefined;
     return {
       bytes: Buffer.from(bytes),
       recipe: source.recipe as ExchangeRecipe,
@@ -117,35 +144,51 @@ export class ExportsService {
     };
   }
 
-  private async open(projectId: string, collectionId: string, wanted: string | undefined): Promise<Scene> {
+  private async open(projectId: string, wanted: Wanted): Promise<Scene> {
     const state = await this.states.get(projectId);
-    const collection = state.collections.find((one) => one.id === collectionId && !one.withdrawn);
-    if (!collection) throw new CoombError('not-found', `There is no collection ${collectionId}.`);
-    const nodes = chooseNodes(state, collectionId, wanted);
+    const nodes = 'items' in wanted ? chooseNodes(state, wanted.items) : nodesOf(state, wanted.collection);
     const found = await this.rows.findRows(
       'item',
       nodes.map((node) => state.items[node]!.id),
     );
     const items = describe(state, nodes, found);
-    return { state, collection, items, columns: buildColumns(state.scheme, items, plainText) };
+    const columns = buildColumns(state.scheme, items, plainText);
+    if ('items' in wanted) return { state, name: `${state.name}, ${wanted.items.length} chosen`, kind: commonKind(items), items, columns };
+    const collection = state.collections.find((one) => one.id === wanted.collection)!;
+    return { state, name: collection.name, kind: collection.kind, collection, items, columns };
   }
 }
 
-/** The items asked for with all that stand above them; every item of the collection when none is named. Refuses references that are not there. */
-function chooseNodes(state: ProjectState, collection: string, wanted: string | undefined): number[] {
-  const all = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection);
-  if (wanted === undefined) return all;
+/** In reading order. Refuses a collection that is not there. */
+function nodesOf(state: ProjectState, collection: string): number[] {
+  if (!state.collections.some((one) => one.id === collection && !one.withdrawn))
+    throw new CoombError('not-found', `There is no collection ${collection}; it may have been taken back.`);
+  return Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection);
+}
+
+/** The items asked for with all that stand above them, in reading order. Refuses items that are not there. */
+function chooseNodes(state: ProjectState, wanted: readonly string[]): number[] {
   const chosen = new Set<number>();
-  for (const reference of wanted.split(',').map((one) => one.trim())) {
-    const node = state.byReference.get(reference.toLowerCase());
-    if (node === undefined || state.items[node]!.collectionId !== collection) throw new CoombError('not-found', `There is no ${reference} in this collection.`);
+  for (const id of wanted) {
+    const node = state.nodeOf.get(id);
+    if (node === undefined || state.items[node]!.withdrawn)
+      throw new CoombError(
+        'not-found',
+        `${node === undefined ? 'One of the chosen items' : state.items[node]!.reference} is not there any more. Choose again.`,
+      );
     for (let at: number | undefined = node; at !== undefined; ) {
       chosen.add(at);
       const up: string | null = state.items[at]!.parentId;
       at = up === null ? undefined : state.nodeOf.get(up);
     }
   }
-  return all.filter((node) => chosen.has(node));
+  return Array.from(state.outline().nodes).filter((node) => chosen.has(node));
+}
+
+function commonKind(items: readonly ReqifItem[]): string {
+  const count = new Map<string, number>();
+  for (const item of items) if (!item.heading) count.set(item.kind, (count.get(item.kind) ?? 0) + 1);
+  return [...count].toSorted((a, b) => b[1] - a[1])[0]?.[0] ?? items[0]!.kind;
 }
 
 function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyMap<string, ItemRow>): ReqifItem[] {
@@ -206,18 +249,11 @@ function findChanged(row: ItemRow): Set<string> {
   return new Set([...names].filter((name) => !isSame(now[name] ?? null, before[name] ?? null)));
 }
 
-/** Stored pictures under the names that the partner's file has for them. */
-function withPictures(items: readonly ReqifItem[], names: ReadonlyMap<string, string>): ReqifItem[] {
-  return items.map((item) => ({
-    ...item,
-    html: item.html.replace(/src="\/api\/projects\/[^/"]+\/files\/([^"]+)"/g, (whole, id: string) => (names.has(id) ? `src="${names.get(id)}"` : whole)),
-  }));
-}
+/** An address of a stored file in rich text: what stands before it, its attribute, its id. */
+const STORED = /(<(?:img|a) (src|href)=")\/api\/projects\/[^/"]+\/files\/([^"]+)"/g;
 
-async function rewrite(bytes: Buffer, edits: ReqifEdits): Promise<Buffer> {
-  const parts: string[] = [];
-  for await (const part of rewriteReqif(inChunks(bytes), edits)) parts.push(part);
-  return Buffer.from(parts.join(''));
+function richTexts({ html, fields }: ReqifItem): string[] {
+  return [html, ...Object.values(fields).filter((value) => typeof value === 'string')];
 }
 
 const sheetName = (name: string) => name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31);

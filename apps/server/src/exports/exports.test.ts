@@ -5,17 +5,21 @@ import {
   createProject,
   editItem,
   exportCollection,
+  exportItems,
   getExportRecipe,
+  getItemsRecipe,
   getItem,
   getOutline,
   getProject,
   type importFile,
   listSources,
   moveItem,
+  readSource,
   compareFile,
   withdrawItems,
 } from '@coomb/contract';
-import { readReqifFile } from '@coomb/formats';
+import { openArchive, readReqifFile } from '@coomb/formats';
+import { docxOf, zipOf } from '@coomb/formats/testing';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -28,8 +32,18 @@ type Format = 'xlsx' | 'csv' | 'md' | 'reqif';
 
 describe('exports', () => {
   const server = useServer();
-  const fetchFile = async (project: string, collection: string, format: Format, items?: string) => {
-    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format }, { items }));
+  const fetchFile = async (project: string, collection: string, format: Format) => {
+    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format }));
+    if (!response.ok) throw new Error(await response.text());
+    return Buffer.from(await response.arrayBuffer());
+  };
+  const fetchChosen = async (project: string, format: Format, items: string[]) => {
+    const headers = { 'Content-Type': 'application/json' };
+    const response = await fetch(server.address + buildUrl(exportItems.path, { project, format }), {
+      method: 'POST',
+      headers,
+      body: JSON.stringify({ items }),
+    });
     if (!response.ok) throw new Error(await response.text());
     return Buffer.from(await response.arrayBuffer());
   };
@@ -41,8 +55,9 @@ describe('exports', () => {
     const start = await addItem(client, project, requirements, '=Start', { html: '<p>The gate shall start.</p>', parent: gates.id });
     await client.call(editItem, { params: { project, item: stop.id }, body: { revision: 1, fields: { priority: 'High', method: ['Test', 'Analysis'] } } });
     await addLink(client, project, 'derives', start, stop);
-    await addLink(client, project, 'verifies', await addItem(client, project, tests, 'Stops'), stop);
-    return { project, requirements };
+    const stops = await addItem(client, project, tests, 'Stops');
+    await addLink(client, project, 'verifies', stops, stop);
+    return { project, requirements, stop, start, stops };
   }
 
   const gist = async (client: Client, project: string, prefix: string) => {
@@ -84,13 +99,39 @@ describe('exports', () => {
     expect(await gist(client, second, 'REQ')).toEqual(await gist(client, project, 'REQ'));
   });
 
-  it('hold only the items that were asked for, with what stands above them', async () => {
+  it('hold only the items that were chosen, with what stands above them', async () => {
     const { client } = server;
-    const { project, requirements } = await scene(client);
-    expect((await fetchFile(project, requirements, 'md', 'REQ-003')).toString()).toBe(
+    const { project, start } = await scene(client);
+    expect((await fetchChosen(project, 'md', [start.id])).toString()).toBe(
       '# Gates\n\n###### REQ-003 \\=Start\n\nThe gate shall start.\n\nis derived from: REQ-002\n',
     );
-    await expect(fetchFile(project, requirements, 'md', 'REQ-999')).rejects.toThrow('There is no REQ-999');
+    await expect(fetchChosen(project, 'md', ['00000000-0000-4000-8000-000000000000'])).rejects.toThrow('is not there any more');
+    await expect(fetchChosen(project, 'md', [])).rejects.toThrow('Choose items first');
+    await client.call(withdrawItems, { params: { project }, body: { items: [start.id] } });
+    await expect(fetchChosen(project, 'md', [start.id])).rejects.toThrow('REQ-003 is not there any more');
+  });
+
+  it.each<[Format, string]>([
+    ['csv', 'out.csv'],
+    ['reqif', 'out.reqif'],
+  ])('of items of several collections come back by their recipe as .%s', async (format, name) => {
+    const { client } = server;
+    const { project, stop, stops } = await scene(client);
+    const items = [stop.id, stops.id];
+    const file = await fetchChosen(project, format, items);
+    const { body } = await client.call(getItemsRecipe, { params: { project, format }, body: { items } });
+    const key = { document: 'documentRecipe', sheet: 'sheetRecipe', exchange: 'exchangeRecipe' }[body.reads];
+    const { id: second } = await client.call(createProject, { body: { name: 'Back' } });
+    const recipe = body.reads === 'sheet' ? { ...body.recipe, sheet: 'out' } : body.recipe;
+    await importThrough(client, second, name, file, {
+      [key]: recipe,
+      collection: { name: 'Back', prefix: 'B', holds: 'specification' },
+    } as unknown as BodyOf<typeof importFile>);
+    const outline = await client.call(getOutline, { params: { project: second } });
+    expect(outline.title).toEqual(['Gates', 'Stop', 'Stops']);
+    expect(outline.reference.slice(1)).toEqual(['REQ-002', 'TC-001']);
+    const back = await client.call(getItem, { params: { project: second, item: 'TC-001' } });
+    expect([back.kind, back.upstream.map((link) => link.other.reference)]).toEqual(['testCase', ['REQ-002']]);
   });
 
   it('keep spreadsheets from running what somebody typed', async () => {
@@ -99,6 +140,10 @@ describe('exports', () => {
     expect((await fetchFile(project, requirements, 'csv')).toString()).toContain("REQ-003,'=Start,");
   });
 });
+
+async function fetchReqif(address: string, project: string, collection: string): Promise<Buffer> {
+  return Buffer.from(await (await fetch(address + buildUrl(exportCollection.path, { project, collection, format: 'reqif' }))).arrayBuffer());
+}
 
 describe('an exchange with a partner', () => {
   const server = useServer();
@@ -109,10 +154,7 @@ describe('an exchange with a partner', () => {
     await importThrough(client, project, 'drive.reqif', supplier, { collection: { name: 'Drive', prefix: 'GD', holds: 'specification' } });
     const [collection] = (await client.call(getProject, { params: { project } })).collections;
     const [source] = await client.call(listSources, { params: { project } });
-    const send = async () =>
-      Buffer.from(
-        await (await fetch(server.address + buildUrl(exportCollection.path, { project, collection: collection!.id, format: 'reqif' }))).arrayBuffer(),
-      );
+    const send = () => fetchReqif(server.address, project, collection!.id);
     const edit = async (reference: string, change: object) => {
       const { id, revision } = await client.call(getItem, { params: { project, item: reference } });
       await client.call(editItem, { params: { project, item: id }, body: { revision, ...change } });
@@ -163,6 +205,57 @@ describe('an exchange with a partner', () => {
       ['GD-102', ['title', 'text']],
       ['GD-103', ['title', 'text']],
     ]);
+  });
+
+  it('goes out as the archive that came in, with its pictures, and brings only what was edited', async () => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Archive' } });
+    const text = supplier.toString().replace(/(GD-101[\s\S]*?<xhtml:div>)/, '$1<xhtml:object data="media/a.png" type="image/png">plan</xhtml:object>');
+    const archive = zipOf({ 'drive/drive.reqif': text, 'drive/media/a.png': 'picture', 'drive/readme.txt': 'for the partner' });
+    await importThrough(client, project, 'drive.reqifz', archive, { collection: { name: 'Drive', prefix: 'GD', holds: 'specification' } });
+    const [collection] = (await client.call(getProject, { params: { project } })).collections;
+    const item = await client.call(getItem, { params: { project, item: 'GD-101' } });
+    expect(item.html).toMatch(/<img src="\/api\/projects\/[^"]+" alt="plan"/);
+    const [source] = await client.call(listSources, { params: { project } });
+    const { content, items } = await client.call(readSource, { params: { project, source: source!.id } });
+    const place = items.find((one) => one.item.reference === 'GD-101')!;
+    expect(content.type === 'text' && content.lines[place.line! - 1]).toContain('gd-101');
+
+    await client.call(editItem, { params: { project, item: item.id }, body: { revision: item.revision, html: `${item.html}<p>Ours.</p>` } });
+    const address = server.address + buildUrl(exportCollection.path, { project, collection: collection!.id, format: 'reqif' });
+    const response = await fetch(address);
+    expect(response.headers.get('content-disposition')).toContain('Drive.reqifz');
+    const sent = await openArchive(Buffer.from(await response.arrayBuffer()));
+    expect(sent.names).toEqual(['drive/media/a.png', 'drive/readme.txt', 'drive/drive.reqif']);
+    expect((await sent.read('drive/media/a.png')).toString()).toBe('picture');
+    const { exchange } = await readReqifFile(await sent.read('drive/drive.reqif'));
+    const { exchange: before } = await readReqifFile(Buffer.from(text));
+    const isSame = (one: (typeof exchange.objects)[number]) =>
+      JSON.stringify({ ...one, line: 0 }) === JSON.stringify({ ...before.objects.find((old) => old.id === one.id), line: 0 });
+    expect(exchange.objects.filter((one) => !isSame(one)).map((one) => one.id)).toEqual(['gd-101']);
+    expect(exchange.objects.find((one) => one.id === 'gd-101')!.values['a-text']).toMatch(
+      /<img src="coomb-picture:media\/a.png" alt="plan" \/>.*<p>Ours\.<\/p>$/,
+    );
+  });
+
+  it('carries pictures of items that came from elsewhere, and choices that no option has', async () => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Pictures' } });
+    const body = '<w:p><w:r><w:t>SYS-001 The gate shall stop. </w:t></w:r><w:r><w:drawing><a:blip r:embed="rId1"/></w:drawing></w:r></w:p>';
+    const relations =
+      '<Relationships><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="media/gate.png"/></Relationships>';
+    const docx = docxOf(body, { 'word/_rels/document.xml.rels': relations, 'word/media/gate.png': 'pixels' });
+    await importThrough(client, project, 'needs.docx', Buffer.from(docx), { collection: { name: 'Gates', prefix: 'SYS', holds: 'specification' } });
+    const [collection] = (await client.call(getProject, { params: { project } })).collections;
+    const item = await client.call(getItem, { params: { project, item: 'SYS-001' } });
+    await client.call(editItem, { params: { project, item: item.id }, body: { revision: item.revision, fields: { method: ['Test', 'Prayer'] } } });
+    const file = await fetchReqif(server.address, project, collection!.id);
+    const { exchange } = await readReqifFile(file);
+    const [object] = exchange.objects;
+    expect(object!.values['requirement.method']).toEqual(['Test', 'Prayer']);
+    const [name, picture] = [...exchange.pictures][0]!;
+    expect(Buffer.from(picture.bytes).toString()).toBe('pixels');
+    expect(object!.values['requirement.text']).toContain(`<img src="coomb-picture:${name}"`);
   });
 
   it('sends out a new order', async () => {

@@ -191,10 +191,19 @@ describe('buildImport', () => {
     expect(checkImport(context, outcome, true).issues.map((issue) => issue.code)).toEqual(['link-target-unknown']);
   });
 
-  it('sanitises text, puts stored pictures in their place and leaves missing ones out', () => {
-    const html = '<p onclick="x()">a<img src="coomb-picture:media/a&amp;b.png" alt="plan"><img src="coomb-picture:gone.png" alt=""></p><script>x</script>';
-    const { rows } = build([], [draft(0, { html })], [], new Map([['media/a&b.png', '/api/files/1']]));
-    expect(rows[0]!.html).toBe('<p>a<img src="/api/files/1" alt="plan" /></p>');
+  it('sanitises text, puts stored pictures and objects in their place and keeps the names of missing ones', () => {
+    const html =
+      '<p onclick="x()">a<img src="coomb-picture:media/a&amp;b.png" alt="plan"><img src="coomb-picture:gone.png" alt=""><a href="coomb-file:b">b</a></p><script>x</script>';
+    const { rows } = build(
+      [],
+      [draft(0, { html })],
+      [],
+      new Map([
+        ['media/a&b.png', '/api/files/1'],
+        ['b', '/api/files/2'],
+      ]),
+    );
+    expect(rows[0]!.html).toBe('<p>a<img src="/api/files/1" alt="plan" /><img src="coomb-picture:gone.png" alt="" /><a href="/api/files/2">b</a></p>');
   });
 
   it('keeps only fields that the kind has, and cuts titles that are too long', () => {

@@ -1,5 +1,5 @@
 import { buildReference, type Draft, findLinkKind, type Issue, type RecipeOutcome } from '@coomb/core';
-import { pictureScheme, sanitiseRichText } from '@coomb/formats';
+import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/items.service.js';
 import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -180,10 +180,11 @@ function isLinked(state: ProjectState, linkKind: string, from: string, to: strin
   return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => state.graph.to[link] === toNode);
 }
 
+/** Gives pictures and embedded objects the addresses they are stored at. What is not stored keeps the name that its file has for it. */
 export function placePictures(html: string, addresses: Map<string, string>): string {
-  if (!html.includes(pictureScheme)) return html;
-  return html.replace(/<img src="coomb-picture:([^"]*)"([^>]*)>/g, (_, name: string, rest: string) => {
+  if (!html.includes(pictureScheme) && !html.includes(embeddedScheme)) return html;
+  return html.replace(/(<(?:img src|a href)=")coomb-(?:picture|file):([^"]*)"/g, (whole, start: string, name: string) => {
     const address = addresses.get(name.replace(/&amp;/g, '&'));
-    return address ? `<img src="${address}"${rest}>` : '';
+    return address ? `${start}${address}"` : whole;
   });
 }

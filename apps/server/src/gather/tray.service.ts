@@ -104,7 +104,7 @@ function describe(state: ProjectState, file: TrayFile): TrayEntry {
     case 'sheets':
       return { ...common, content: { type: 'sheets', sheets: content.sheets, recipe: proposeSheetRecipe(scheme, content.sheets) } };
     case 'exchange': {
-      const { pictures: _, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
+      const { pictures: _, embedded: __, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
       const recipe = proposeExchangeRecipe(scheme, content.exchange);
       return { ...common, content: { type: 'exchange', ...shown, total: content.exchange.objects.length, recipe } };
     }

@@ -1,7 +1,7 @@
 import type { readSource, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { carryClippings, type Clipping, type SourcePlace } from '@coomb/core';
-import { fileFormats } from '@coomb/formats';
+import { fileFormats, findReqifParts, isArchive, openArchive } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { buildFiles, buildSource } from '../gather/source-rows.js';
 import { FileReader } from '../gather/file-reader.js';
@@ -115,9 +115,8 @@ export class SourcesService {
       if (content.type === 'document') return { type: 'document', blocks: content.document.blocks };
       if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
     }
-    if (bytes[0] === 0x50 && bytes[1] === 0x4b)
-      throw new CoombError('file-unreadable', `${source.name} is an archive of an exchange; download it to look inside.`);
-    return { type: 'text', lines: bytes.toString('utf8').split(/\r?\n/).slice(0, 200_000) };
+    const text = await readText(bytes);
+    return { type: 'text', lines: text.split(/\r?\n/).slice(0, 200_000) };
   }
 
   /** Where each item stands in this version: as noted when it was imported, or, for the first version, with the item itself. */
@@ -128,6 +127,20 @@ export class SourcesService {
       const node = state.nodeOf.get(itemId);
       return node === undefined || state.items[node]!.withdrawn ? [] : [{ node, place }];
     });
+  }
+}
+
+/** The text of an element file; of an archive, of the exchanges in it one below the other, each under its name. */
+async function readText(bytes: Buffer): Promise<string> {
+  if (!isArchive(bytes)) return bytes.toString('utf8');
+  const archive = await openArchive(bytes);
+  try {
+    const names = findReqifParts(archive);
+    const parts = [];
+    for (const name of names) parts.push(`${names.length > 1 ? `${name}\n` : ''}${(await archive.read(name)).toString('utf8')}`);
+    return parts.join('\n');
+  } finally {
+    archive.close();
   }
 }
 

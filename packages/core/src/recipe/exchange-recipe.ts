@@ -153,7 +153,7 @@ class ExchangeReading {
       this.left.set(type?.name ?? object.type, (this.left.get(type?.name ?? object.type) ?? 0) + 1);
       return parent;
     }
-    const place: SourcePlace = { element: object.id, says: `line ${object.line}` };
+    const place: SourcePlace = { element: object.id, says: placeOf(object) };
     const draft: Draft = {
       key: this.drafts.length,
       parent,
@@ -179,7 +179,8 @@ class ExchangeReading {
   private give(draft: Draft, object: ExchangeObject, id: string, name: string, meaning: ExchangeMeaning, value: string | string[]): void {
     const isRich = this.attributes.get(id)?.type === 'rich';
     const plain = Array.isArray(value) ? value.join(', ') : isRich ? wordsOf(value) : value;
-    if (!plain.trim()) return;
+    const isShown = isRich && ['text', 'field'].includes(meaning.as) && /<img /.test(String(value));
+    if (!plain.trim() && !isShown) return;
     switch (meaning.as) {
       case 'reference':
         return this.giveReference(draft, object, plain.trim());
@@ -268,8 +269,12 @@ class ExchangeReading {
   }
 
   private note(severity: Issue['severity'], code: string, object: ExchangeObject, message: string): void {
-    this.issues.push({ severity, code, at: `line ${object.line}`, message });
+    this.issues.push({ severity, code, at: placeOf(object), message });
   }
+}
+
+function placeOf({ part, line }: ExchangeObject): string {
+  return `${part === undefined ? '' : `${part}, `}line ${line}`;
 }
 
 function wordsOf(html: string): string {

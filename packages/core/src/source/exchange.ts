@@ -10,7 +10,10 @@ export interface ExchangeDocument {
   objects: ExchangeObject[];
   outlines: { id: string; name: string; nodes: ExchangeNode[] }[];
   relations: { id: string; type: string; from: string; to: string }[];
+  /** Pictures and other objects in rich text that are at hand, by the name that the text has for them. */
   pictures: Map<string, SourcePicture>;
+  /** Media types of all objects that rich text names, as the file says; empty where it does not. */
+  embedded: Map<string, string>;
 }
 
 export interface ExchangeType {
@@ -27,6 +30,8 @@ export interface ExchangeAttribute {
   type: 'text' | 'rich' | 'choice' | 'choices' | 'number' | 'date' | 'yesNo';
   /** What may be chosen; values hold these labels. */
   options?: string[];
+  /** Identifier of the enumeration that the options belong to. */
+  datatype?: string;
 }
 
 export interface ExchangeObject {
@@ -37,6 +42,8 @@ export interface ExchangeObject {
   values: Record<string, string | string[]>;
   /** Line of the file. */
   line: number;
+  /** File of an archive of several that it stands in. */
+  part?: string;
 }
 
 export interface ExchangeNode {

@@ -19,6 +19,11 @@ export interface Archive {
   close(): void;
 }
 
+/** Whether bytes begin as a zip archive does. */
+export function isArchive(bytes: Uint8Array): boolean {
+  return bytes[0] === 0x50 && bytes[1] === 0x4b;
+}
+
 const damaged = (cause: unknown) =>
   new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
 
@@ -33,7 +38,7 @@ export async function openArchive(bytes: Uint8Array, limits: ZipLimits = usualZi
       'file-encrypted',
       'The file is protected by a password or saved in an old binary format. Save it without password as .docx or .xlsx and try again.',
     );
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new ReadError('not-an-archive', 'The file is not what its name says: it does not hold an office document.');
+  if (!isArchive(bytes)) throw new ReadError('not-an-archive', 'The file is not what its name says: it does not hold an office document.');
   const zip = await new Promise<ZipFile>((resolve, reject) =>
     fromBuffer(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length), { lazyEntries: true, validateEntrySizes: true, autoClose: false }, (error, file) =>
       error ? reject(damaged(error)) : resolve(file),

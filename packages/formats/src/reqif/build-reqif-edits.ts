@@ -50,8 +50,26 @@ export function buildReqifEdits(scheme: Scheme, recipe: ExchangeRecipe, document
     removed,
     hierarchies: buildHierarchies(document, read.drafts, items, objectOf),
     ...buildRelations(recipe, document, items, objectOf, removed),
+    options: findNewOptions(document, [...values.values(), ...added.map((object) => object.values)]),
+    mediaTypes: document.embedded,
     now,
   };
+}
+
+/** Choices made here that the file has no option for. */
+function findNewOptions(document: ExchangeDocument, written: readonly ReadonlyMap<string, ReqifValue | null>[]): Map<string, string[]> {
+  const attributes = new Map(document.types.flatMap((type) => type.attributes).map((attribute) => [attribute.id, attribute]));
+  const found = new Map<string, string[]>();
+  for (const values of written)
+    for (const [id, value] of values) {
+      const { datatype, options = [] } = attributes.get(id) ?? {};
+      if (value?.kind !== 'choice' || datatype === undefined) continue;
+      for (const label of value.labels) {
+        const own = found.get(datatype) ?? [];
+        if (!options.includes(label) && !own.includes(label)) found.set(datatype, [...own, label]);
+      }
+    }
+  return found;
 }
 
 /** A changed title goes to the name of a requirement or the title of a chapter, whichever it is. */

@@ -26,7 +26,7 @@ const KIND_OF: Record<string, AttributeType> = {
 
 /**
  * Reads ReqIF 1.2 (OMG formal/16-07-01), any namespace prefix, as a stream of elements. What Coomb has no place for (relation groups,
- * tool extensions, access rights) is counted and named; it stays in the stored file, from which `writeReqif` takes it again.
+ * tool extensions, access rights) is counted and named; it stays in the stored file, from which `rewriteReqif` takes it again.
  * Throws ReadError when the file is something else.
  */
 export async function readReqif(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): Promise<{ document: ExchangeDocument; issues: Issue[] }> {
@@ -67,6 +67,7 @@ class ReqifReader {
   private relation: { id: string; type: string; from: string; to: string } | undefined;
   private value: { kind: AttributeType; definition: string; text: string | string[] } | undefined;
   private rich: XhtmlReader | undefined;
+  private readonly embedded = new Map<string, string>();
   private root = '';
 
   open(name: string, attributes: Record<string, string>, line: number): void {
@@ -94,7 +95,7 @@ class ReqifReader {
     else if (local === 'TOOL-EXTENSIONS') this.count('tool extensions');
     else if (local.startsWith('ATTRIBUTE-VALUE-'))
       this.value = { kind: KIND_OF[local.slice(16)] ?? 'text', definition: '', text: attributes['THE-VALUE'] ?? '' };
-    else if (local === 'THE-VALUE' && this.value) this.rich = new XhtmlReader();
+    else if (local === 'THE-VALUE' && this.value) this.rich = new XhtmlReader(this.embedded);
   }
 
   close(name: string): void {
@@ -134,8 +135,10 @@ class ReqifReader {
     if (this.root !== 'REQ-IF') throw new ReadError('not-reqif', `The file is XML, but starts with <${this.root}>, not with <REQ-IF>.`);
     for (const type of this.types)
       for (const attribute of type.attributes) {
-        const options = this.optionsOf.get(this.attributeDatatype.get(attribute.id) ?? '');
-        if (options && (attribute.type === 'choice' || attribute.type === 'choices')) attribute.options = options;
+        if (attribute.type !== 'choice' && attribute.type !== 'choices') continue;
+        const datatype = this.attributeDatatype.get(attribute.id) ?? '';
+        const options = this.optionsOf.get(datatype);
+        if (options) Object.assign(attribute, { options, datatype });
       }
     const count = new Map<string, number>();
     for (const object of this.objects) count.set(object.type, (count.get(object.type) ?? 0) + 1);
@@ -157,6 +160,7 @@ class ReqifReader {
         outlines: this.outlines,
         relations: this.relations,
         pictures: new Map(),
+        embedded: this.embedded,
       },
       issues: this.issues,
     };

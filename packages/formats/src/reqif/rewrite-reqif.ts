@@ -1,4 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { mediaTypeOf } from './read-reqif-file.js';
 import { localName } from '../xml/walk-xml.js';
 
 /** A value to write: choices by the labels of their options. */
@@ -19,6 +20,10 @@ export interface ReqifEdits {
   hierarchies: ReadonlyMap<string, readonly ReqifNode[]>;
   removedRelations: ReadonlySet<string>;
   addedRelations: readonly { id: string; type: string; from: string; to: string }[];
+  /** Labels that become options of an enumeration, by its datatype. */
+  options: ReadonlyMap<string, readonly string[]>;
+  /** Media types of pictures and other objects in rich text, by their names. */
+  mediaTypes: ReadonlyMap<string, string>;
   /** Time that changed and added objects carry, ISO 8601. */
   now: string;
 }
@@ -30,6 +35,8 @@ export const noEdits: ReqifEdits = {
   hierarchies: new Map(),
   removedRelations: new Set(),
   addedRelations: [],
+  options: new Map(),
+  mediaTypes: new Map(),
   now: '',
 };
 
@@ -74,6 +81,7 @@ class Rewriter {
   private hierarchyId = 0;
   private readonly optionId = new Map<string, string>();
   private datatype = '';
+  private highestKey = 0;
   private readonly datatypeOf = new Map<string, string>();
   private readonly kindOf = new Map<string, string>();
   private attribute = '';
@@ -151,6 +159,7 @@ class Rewriter {
     if (!tag.isSelfClosing) {
       if (local === 'VALUES' && this.object && this.stack.at(-1)?.local === 'SPEC-OBJECT') this.put(this.newValues());
       if (local === 'SPEC-OBJECT' && !this.object?.hasValues) this.put(this.wrap('VALUES', this.newValues()));
+      if (local === 'SPECIFIED-VALUES') this.put(this.newOptions());
       if (local === 'SPEC-OBJECTS') this.put(this.newObjects());
       if (local === 'SPEC-RELATIONS') this.put(this.newRelations());
       if (local === 'SPECIFICATION') this.put(this.newHierarchy());
@@ -187,7 +196,11 @@ class Rewriter {
   private learn(local: string, tag: SaxesTagPlain): void {
     const { attributes } = tag;
     const id = attributes.IDENTIFIER ?? '';
-    if (local.startsWith('DATATYPE-DEFINITION-') && id) this.datatype = id;
+    if (local.startsWith('DATATYPE-DEFINITION-') && id) {
+      this.datatype = id;
+      this.highestKey = 0;
+    }
+    if (local === 'EMBEDDED-VALUE') this.highestKey = Math.max(this.highestKey, Number(attributes.KEY) || 0);
     if (local === 'ENUM-VALUE') this.optionId.set(`${this.datatype} ${attributes['LONG-NAME'] || id}`, id);
     if (local.startsWith('ATTRIBUTE-DEFINITION-') && !local.endsWith('-REF') && id) {
       this.attribute = id;
@@ -233,16 +246,31 @@ class Rewriter {
 
   /** Our HTML in the XHTML modules of ReqIF: one division, every element prefixed and closed, pictures as objects. */
   private toXhtml(html: string): string {
+    const objectOf = (name: string, instead: string) => {
+      const type = mediaTypeOf(name, this.edits.mediaTypes.get(name.replace(/&amp;/g, '&')));
+      return `<object data="${name}" type="${escapeAttribute(type)}"${instead}</object>`;
+    };
     const inside = html
-      .replace(
-        /<img src="(?:coomb-picture:)?([^"]*)" alt="([^"]*)"\s*\/?>/g,
-        (_, data: string, alt: string) => `<object data="${data}" type="${typeOfPicture(data)}" name="${alt}"></object>`,
+      .replace(/<img src="(?:coomb-picture:)?([^"]*)" alt="([^"]*)"\s*\/?>/g, (_, name: string, alt: string) =>
+        objectOf(name, `${alt ? ` name="${alt}"` : ''}>${alt}`),
       )
+      .replace(/<a href="coomb-file:([^"]*)">(.*?)<\/a>/gs, (_, name: string, instead: string) => objectOf(name, `>${instead}`))
       .replace(/<br\s*\/?>/g, '<br></br>')
       .replace(/<(\/?)u>/g, '<$1ins>')
       .replace(/<(\/?)s>/g, '<$1del>')
       .replace(/<(\/?)([a-z]+)/g, (_, slash: string, tag: string) => `<${slash}${this.xhtml}${tag}`);
     return `<${this.xhtml}div>${inside}</${this.xhtml}div>`;
+  }
+
+  private newOptions(): string {
+    return (this.edits.options.get(this.datatype) ?? [])
+      .map((label, index) => {
+        const id = `coomb-${this.datatype}-${index + 1}`;
+        this.optionId.set(`${this.datatype} ${label}`, id);
+        const key = `<${this.prefix}EMBEDDED-VALUE KEY="${this.highestKey + index + 1}" OTHER-CONTENT=""/>`;
+        return `<${this.prefix}ENUM-VALUE IDENTIFIER="${escapeAttribute(id)}" LAST-CHANGE="${this.edits.now}" LONG-NAME="${escapeAttribute(label)}">${this.wrap('PROPERTIES', key)}</${this.prefix}ENUM-VALUE>`;
+      })
+      .join('');
   }
 
   private newObjects(): string {
@@ -288,11 +316,4 @@ class Rewriter {
   private wrap(name: string, content: string): string {
     return content ? `<${this.prefix}${name}>${content}</${this.prefix}${name}>` : '';
   }
-}
-
-function typeOfPicture(name: string): string {
-  const extension = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-  return (
-    { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', bmp: 'image/bmp' }[extension] ?? 'application/octet-stream'
-  );
 }

@@ -2,6 +2,8 @@ import sanitizeHtml from 'sanitize-html';
 
 /** Scheme of pictures inside a document that is not stored yet. */
 export const pictureScheme = 'coomb-picture:';
+/** Scheme of other objects inside a document that is not stored yet. */
+export const embeddedScheme = 'coomb-file:';
 
 /** Elements that rich text may hold. */
 export const keptTags: readonly string[] = [
@@ -32,7 +34,7 @@ const options: sanitizeHtml.IOptions = {
   allowedTags: [...keptTags],
   allowedAttributes: { img: ['src', 'alt'], a: ['href'], td: ['colspan', 'rowspan'], th: ['colspan', 'rowspan'] },
   allowedSchemes: ['http', 'https', 'mailto'],
-  allowedSchemesByTag: { img: ['coomb-picture'] },
+  allowedSchemesByTag: { img: ['coomb-picture'], a: ['http', 'https', 'mailto', 'coomb-file'] },
   allowProtocolRelative: false,
   transformTags: { b: 'strong', i: 'em', strike: 's', del: 's' },
   exclusiveFilter: (frame) => frame.tag === 'img' && !(frame.attribs.src?.startsWith(pictureScheme) || frame.attribs.src?.startsWith('/api/')),

@@ -71,7 +71,10 @@ const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
       ['A', 'Add an item after this one'],
       ['Alt ↑ ↓', 'Move the item'],
       ['Alt → ←', 'Move it a level down or up'],
-      ['Delete', 'Withdraw'],
+      ['Space, Ctrl click', 'Choose an item, or let it go'],
+      ['Shift ↑ ↓, Shift click', 'Choose a range'],
+      ['Ctrl A, Esc', 'Choose all, let go of all'],
+      ['Delete', 'Withdraw what is chosen, or the marked item'],
     ],
   },
 ];

@@ -1,7 +1,7 @@
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import type { Item, OutlineReply } from '@coomb/contract';
 import { getKind, verificationStates } from '@coomb/core';
-import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Check, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
@@ -14,6 +14,8 @@ import type { MoveWish } from './find-move';
 /** What can be done with a row; the same object for all of them, so that scrolling draws only what is new. */
 export interface RowActions {
   activate: (id: string) => void;
+  /** Chooses a row or lets it go; as a range, all from the marked row to it. */
+  choose: (id: string, isRange: boolean) => void;
   edit: (id: string) => void;
   done: () => void;
   add: (id: string) => void;
@@ -27,6 +29,7 @@ interface Props {
   item: Item | undefined;
   depth: number;
   active: boolean;
+  chosen: boolean;
   editing: boolean;
   actions: RowActions;
 }
@@ -34,7 +37,7 @@ interface Props {
 const headingSizes = ['24px', '19px', '17px'];
 
 /** One item as read: reference and state in the left margin, text in the middle, links and fields in the right margin. */
-export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, active, editing, actions }: Props) {
+export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, active, chosen, editing, actions }: Props) {
   const project = useProject();
   const itemAddress = useItemAddress();
   const isHeading = outline.heading[row] === 1;
@@ -49,14 +52,28 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
       pb="2.5"
       borderLeftWidth="3px"
       borderColor={active ? 'moss.solid' : 'transparent'}
-      bg={active && !editing ? 'bg.subtle' : undefined}
-      onClick={() => actions.activate(id)}
+      bg={chosen ? 'moss.subtle' : active && !editing ? 'bg.subtle' : undefined}
+      onMouseDown={(event) => {
+        // A range of rows is no range of words.
+        if (event.shiftKey && !editing) event.preventDefault();
+      }}
+      onClick={(event) => {
+        if (!editing && (event.ctrlKey || event.metaKey || event.shiftKey)) actions.choose(id, event.shiftKey);
+        else actions.activate(id);
+      }}
       onDoubleClick={editing ? undefined : () => actions.edit(id)}
       role="article"
+      aria-current={active || undefined}
+      data-chosen={chosen || undefined}
       aria-label={`${reference} ${outline.title[row]}`}
       position="relative"
     >
       <Box w="110px" flexShrink={0} textAlign="right" pt={isHeading ? '2' : '0.5'}>
+        {chosen && (
+          <Box color="moss.fg" float="left">
+            <Check size={14} aria-label="chosen" />
+          </Box>
+        )}
         {!isHeading && (
           <>
             <Box asChild fontFamily="mono" fontSize="12.5px" color="moss.fg" _hover={{ textDecoration: 'underline' }}>
@@ -111,6 +128,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
       </Box>
       {active && !editing && (
         <Flex position="absolute" right="8px" top="-12px" bg="bg.panel" borderWidth="1px" boxShadow="xs" onClick={(event) => event.stopPropagation()}>
+          <Tool label={chosen ? 'Let go (Space)' : 'Choose (Space)'} icon={Check} run={() => actions.choose(id, false)} />
           <Tool label="Edit (Enter)" icon={Pencil} run={() => actions.edit(id)} />
           <Tool label="Add an item after this one (A)" icon={Plus} run={() => actions.add(id)} />
           <Tool label="Move up (Alt ↑)" icon={ArrowUp} run={() => actions.move('up')} />

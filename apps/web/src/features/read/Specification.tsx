@@ -1,7 +1,7 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Collection, OutlineReply } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Plus } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -9,9 +9,10 @@ import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
-import { SaveAs } from '../../shared/ui/save-as';
+import { SaveAs, SaveChosen } from '../../shared/ui/save-as';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
+import { chooseRange, toggleChosen } from './choosing';
 import { findMove, type MoveWish } from './find-move';
 import { useTexts } from './queries';
 import { ReadingRow, type RowActions } from './ReadingRow';
@@ -27,6 +28,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   const frame = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState<string>();
   const [editing, setEditing] = useState<string>();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const add = useAddItem(project.id);
   const move = useMoveItem(project.id);
   const withdraw = useWithdraw(project.id);
@@ -59,7 +61,16 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     const next = Math.max(0, Math.min(rows.length - 1, (position ?? -1) + by));
     setActive(outline.id[rows[next]!]);
     virtual.scrollToIndex(next, { align: 'auto' });
+    return next;
   };
+  const chooseActive = () => position !== undefined && setChosen(toggleChosen(outline, rows, chosen, position));
+  const chooseOnwards = (by: number) => setChosen(chooseRange(outline, rows, chosen, Math.max(0, position ?? 0), go(by)));
+  const choose = (id: string, isRange: boolean) => {
+    const to = positionOf.get(id)!;
+    setChosen(isRange && position !== undefined ? chooseRange(outline, rows, chosen, position, to) : toggleChosen(outline, rows, chosen, to));
+    setActive(id);
+  };
+  const present = useMemo(() => [...chosen].filter((id) => positionOf.has(id)), [chosen, positionOf]);
   const addAfter = (after: string | null) =>
     add.mutate(
       { collection: collection.id, title: 'Untitled', after },
@@ -74,25 +85,35 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     const target = position === undefined ? undefined : findMove(outline, rows, position, wish);
     if (target && active) move.mutate({ id: active, ...target });
   };
+  const withdrawChosen = () => {
+    if (present.length > 0) withdraw.mutate(present, { onSuccess: () => setChosen(new Set()) });
+    else if (active) withdraw.mutate([active]);
+  };
   const keys = {
     ArrowDown: () => go(1),
     ArrowUp: () => go(-1),
     Enter: () => active && setEditing(active),
     a: () => addAfter(active ?? null),
     o: () => position !== undefined && void navigate(itemAddress(outline.reference[rows[position]!]!)),
-    Delete: () => active && withdraw.mutate([active]),
+    Delete: () => withdrawChosen(),
+    ' ': () => chooseActive(),
+    'Shift+ArrowDown': () => chooseOnwards(1),
+    'Shift+ArrowUp': () => chooseOnwards(-1),
+    'Control+a': () => setChosen(new Set(rows.map((row) => outline.id[row]!))),
+    ...(chosen.size > 0 && { Escape: () => setChosen(new Set<string>()) }),
     'Alt+ArrowUp': () => tryMove('up'),
     'Alt+ArrowDown': () => tryMove('down'),
     'Alt+ArrowRight': () => tryMove('in'),
     'Alt+ArrowLeft': () => tryMove('out'),
   };
-  const latest = useRef({ addAfter, tryMove, withdraw: withdraw.mutate });
+  const latest = useRef({ addAfter, tryMove, choose, withdraw: withdraw.mutate });
   useEffect(() => {
-    latest.current = { addAfter, tryMove, withdraw: withdraw.mutate };
+    latest.current = { addAfter, tryMove, choose, withdraw: withdraw.mutate };
   });
   const actions = useMemo(
     (): RowActions => ({
       activate: setActive,
+      choose: (id, isRange) => latest.current.choose(id, isRange),
       edit: setEditing,
       done: () => setEditing(undefined),
       add: (id) => latest.current.addAfter(id),
@@ -129,6 +150,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
                   item={textAt(index)}
                   depth={depthOf(outline, row)}
                   active={id === active}
+                  chosen={chosen.has(id)}
                   editing={id === editing}
                   actions={actions}
                 />
@@ -138,9 +160,27 @@ export function Specification({ collection, outline, rows }: { collection: Colle
         </Box>
       </Box>
       <Flex borderTopWidth="1px" px="6" py="1" align="center" gap="3" color="fg.muted" fontSize="12.5px" bg="bg.panel">
-        <Box>{collection.items} items. Double-click or Enter edits.</Box>
-        <Box ml="auto" />
-        <SaveAs project={project.id} collection={collection.id} />
+        {present.length > 0 ? (
+          <>
+            <Box color="fg" fontWeight="600" role="status">
+              {present.length} chosen
+            </Box>
+            <Button size="2xs" variant="ghost" onClick={() => setChosen(new Set())} title="Let go of them (Esc)">
+              Let go
+            </Button>
+            <Button size="2xs" variant="ghost" loading={withdraw.isPending} onClick={withdrawChosen} title="Withdraw them (Delete)">
+              <Trash2 size={12} /> Withdraw
+            </Button>
+            <Box ml="auto" />
+            <SaveChosen project={project.id} items={present} />
+          </>
+        ) : (
+          <>
+            <Box>{collection.items} items. Double-click or Enter edits, Space chooses.</Box>
+            <Box ml="auto" />
+            <SaveAs project={project.id} collection={collection.id} />
+          </>
+        )}
         <Button
           size="2xs"
           variant="outline"

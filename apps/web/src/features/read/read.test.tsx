@@ -1,7 +1,7 @@
-import { createItem, editItem, getProject, type Item, moveItem, readCollection, withdrawItems } from '@coomb/contract';
+import { createItem, editItem, exportItems, getItemsRecipe, getProject, type Item, moveItem, readCollection, withdrawItems } from '@coomb/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { outlineOf } from '../../testing/outline';
 import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
 import { Specification } from './Specification';
@@ -102,6 +102,72 @@ describe('reading and editing in place', () => {
     expect((await screen.findAllByText(/changed by Ben Hale meanwhile/)).length).toBeGreaterThan(0);
     expect(sent('PATCH')!.body).toMatchObject({ revision: 3, title: 'Pool level band' });
     expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('Pool level band');
+  });
+
+  describe('choosing items', () => {
+    const chosen = () =>
+      screen
+        .getAllByRole('article')
+        .filter((row) => row.dataset.chosen)
+        .map((row) => row.getAttribute('aria-label')!.slice(0, 7));
+
+    it('goes by keys: one, with what stands below, a range, all, none', async () => {
+      await open();
+      await userEvent.keyboard('{ArrowDown}{ArrowDown} ');
+      expect(chosen()).toEqual(['SYS-002']);
+      await userEvent.keyboard('{Shift>}{ArrowDown}{/Shift}');
+      expect(chosen()).toEqual(['SYS-002', 'SYS-003']);
+      expect(screen.getByText('2 chosen')).toBeTruthy();
+      await userEvent.keyboard('{Escape}');
+      expect(chosen()).toEqual([]);
+      await userEvent.keyboard('{ArrowUp}{ArrowUp} ');
+      expect(chosen()).toEqual(['SYS-001', 'SYS-002', 'SYS-003']);
+      await userEvent.keyboard(' ');
+      expect(chosen()).toEqual([]);
+      await userEvent.keyboard('{Control>}a{/Control}');
+      expect(chosen()).toHaveLength(3);
+    });
+
+    it('goes by mouse: with Ctrl one by one, with Shift a range', async () => {
+      await open();
+      const user = userEvent.setup();
+      const row = (index: number) => screen.getAllByRole('article')[index]!;
+      await user.keyboard('{Control>}');
+      await user.click(row(2));
+      await user.keyboard('{/Control}{Shift>}');
+      await user.click(row(1));
+      await user.keyboard('{/Shift}');
+      expect(chosen()).toEqual(['SYS-002', 'SYS-003']);
+      await user.click(screen.getByRole('button', { name: 'Let go' }));
+      expect(chosen()).toEqual([]);
+    });
+
+    it('withdraws all of them in one step', async () => {
+      answer(withdrawItems, { seq: 8, withdrawn: 2 } as never);
+      await open();
+      await userEvent.keyboard('{ArrowDown}{ArrowDown}{Shift>}{ArrowDown}{/Shift}{Delete}');
+      await waitFor(() => expect(sent('POST')!.body).toEqual({ items: [outline.id[1], outline.id[2]] }));
+    });
+
+    it('saves them in each format, and says when the server refuses', async () => {
+      const saved: string[] = [];
+      vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (this: HTMLAnchorElement) {
+        saved.push(this.download);
+      });
+      URL.createObjectURL = () => 'blob:x';
+      URL.revokeObjectURL = () => {};
+      answer(exportItems, 'bytes');
+      answer(getItemsRecipe, () => {
+        throw new Refusal('not-found', 'SYS-003 is not there any more. Choose again.', 404);
+      });
+      await open();
+      await userEvent.keyboard('{ArrowDown}{ArrowDown} ');
+      await userEvent.click(screen.getByRole('button', { name: '.reqif' }));
+      await waitFor(() => expect(saved).toEqual(['export']));
+      expect(sent('POST')).toEqual({ call: `POST /projects/${aProject.id}/export/reqif`, body: { items: [outline.id[1]] } });
+      await userEvent.click(screen.getAllByRole('button', { name: 'recipe' })[0]!);
+      expect(await screen.findByText('SYS-003 is not there any more. Choose again.')).toBeTruthy();
+    });
   });
 
   it('invites to write when there is nothing yet', async () => {

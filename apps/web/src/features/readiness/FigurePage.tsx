@@ -10,7 +10,8 @@ import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
-import { SaveAs } from '../../shared/ui/save-as';
+import { saveFile } from '../../shared/save-file';
+import { SaveChosen } from '../../shared/ui/save-as';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark, stateLooks } from '../../shared/ui/states';
 import { useFigure } from './queries';
@@ -55,10 +56,7 @@ export function FigurePage() {
       stateLooks[item.state].label,
       item.note ?? '',
     ]);
-    const url = URL.createObjectURL(new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State', 'Open'], ...rows])], { type: 'text/csv' }));
-    const link = Object.assign(document.createElement('a'), { href: url, download: `${opened.data.label}.csv` });
-    link.click();
-    URL.revokeObjectURL(url);
+    saveFile(`${opened.data.label}.csv`, new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State', 'Open'], ...rows])], { type: 'text/csv' }));
   };
   return (
     <Page
@@ -96,11 +94,9 @@ export function FigurePage() {
             ]}
             onChange={(value) => set({ sort: value as 'outline' })}
           />
-          {collection && items.length > 0 && items.length <= 500 && (
-            <SaveAs project={project.id} collection={collection} items={items.map((item) => item.reference)} />
-          )}
-          <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0}>
-            <Download size={13} /> Save as .csv
+          {items.length > 0 && <SaveChosen project={project.id} items={items.map((item) => item.id)} />}
+          <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0} title="These rows with their states, to be read elsewhere">
+            <Download size={13} /> Save the list
           </Button>
         </>
       }

@@ -161,6 +161,6 @@ describe('a figure opened', () => {
     await screen.findByRole('heading', { name: /2$/ });
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Collection' }), 'Gate tests');
     expect(await screen.findByText('Nothing counts here.')).toBeTruthy();
-    expect(screen.getByRole('button', { name: /Save as .csv/ })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: /Save the list/ })).toHaveProperty('disabled', true);
   });
 });

@@ -1,11 +1,10 @@
 import { type RecipeBody, recipeFile, type RecipeFile } from '@coomb/contract';
+import { saveFile } from '../../shared/save-file';
 
 /** Hands a recipe over as a file. */
 export function saveRecipeFile(name: string, body: RecipeBody): void {
   const file: RecipeFile = { coombRecipe: 1, name, body };
-  const url = URL.createObjectURL(new Blob([`${JSON.stringify(file, null, 2)}\n`], { type: 'application/json' }));
-  Object.assign(document.createElement('a'), { href: url, download: `${name}.recipe.json` }).click();
-  URL.revokeObjectURL(url);
+  saveFile(`${name}.recipe.json`, new Blob([`${JSON.stringify(file, null, 2)}\n`], { type: 'application/json' }));
 }
 
 /** Reads a recipe file. Throws with what is wrong with it. */

@@ -48,6 +48,14 @@ export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> =
   return parsed.data as ReplyOf<E>;
 }
 
+/** Calls an endpoint that answers with a file. Throws ApiError. */
+export async function fetchFile<E extends AnyEndpoint>(endpoint: E, { params, body }: Input<E>): Promise<{ name: string; blob: Blob }> {
+  const headers = { 'Content-Type': 'application/json' };
+  const response = await send(buildUrl(endpoint.path, params as Record<string, unknown>), { method: endpoint.method, body: JSON.stringify(body), headers });
+  const said = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  return { name: said ? decodeURIComponent(said) : 'export', blob: await response.blob() };
+}
+
 export async function upload(project: string, file: File): Promise<TrayEntry> {
   const form = new FormData();
   form.set('file', file);
