@@ -24,6 +24,11 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   return reading.finish();
 }
 
+/** Words that bind in most documents; looked for where the recipe names none. */
+const USUALLY_BINDING = ['shall', 'must'];
+/** Level of a section that is a row of a table: below every heading. */
+const IN_TABLE = 100;
+
 class DocumentReading {
   private readonly drafts: Draft[] = [];
   private readonly links: DraftLink[] = [];
@@ -74,10 +79,24 @@ class DocumentReading {
       return;
     }
     if (this.readLabel(block, place)) return;
-    if (!this.isBinding(block.text)) return this.append(block, place);
+    if (!this.isBinding(block.text)) {
+      this.doubt(block.text, place);
+      return this.append(block, place);
+    }
     this.closeList();
     if (this.recipe.eachSentence) this.sentences(block, place);
     else this.binding(block, place, `<p>${block.html}</p>`, block.text);
+  }
+
+  /** A sentence that binds but becomes no item of its own is told: it may be a requirement that somebody forgot to number. */
+  private doubt(text: string, place: SourcePlace): void {
+    const word = (this.recipe.bindingWords.length > 0 ? this.recipe.bindingWords : USUALLY_BINDING).find((one) => hasWord(text, one));
+    if (word === undefined || !this.current) return;
+    const { role, reference, title } = this.current;
+    if (role === 'section')
+      this.note('warning', 'binding-loose', place, `"${cut(text)}" says "${word}" but has no reference; it became text of the section "${cut(title)}"`);
+    else if (hasWord(this.current.html, word))
+      this.note('note', 'binding-second', place, `"${cut(text)}" says "${word}" a second time; it became text of ${reference ?? `"${cut(title)}"`}`);
   }
 
   private isBinding(text: string): boolean {
@@ -120,9 +139,14 @@ class DocumentReading {
         () => this.appendTable(table),
       );
     if (meaning.use === 'ignore') return this.note('note', 'table-ignored', place, `Table ${table.at} is ignored, as the recipe says`);
-    if (meaning.use === 'text') return this.appendTable(table);
+    if (meaning.use === 'text') {
+      const cell = table.rows.flat().find((one) => this.isBinding(one.text));
+      if (cell) this.note('warning', 'binding-in-table', place, `The table is read as text, but "${cut(cell.text)}" in it binds`);
+      return this.appendTable(table);
+    }
     if (meaning.use === 'fields') return this.card(table, meaning, place);
     for (let row = 1; row < table.rows.length; row++) this.row(table, meaning, index, row);
+    if (this.sections.at(-1)?.level === IN_TABLE) this.sections.pop();
   }
 
   finish(): RecipeOutcome {
@@ -146,10 +170,18 @@ class DocumentReading {
     const place: SourcePlace = { block: index, row, says: `table ${table.at}, row ${row + 1}` };
     const cells = spread(table.rows[row]!);
     if (cells.every((cell) => !cell?.text.trim() && !cell?.html.includes('<img'))) return this.note('note', 'row-empty', place, 'An empty row was skipped');
-    if (table.rows[row]!.length === 1 && meaning.columns.length > 1)
-      return this.note('warning', 'row-spanning', place, `A row that spans the whole table, "${cut(table.rows[row]![0]!.text)}", was skipped`);
+    if (table.rows[row]!.length === 1 && meaning.columns.length > 1) return this.band(table.rows[row]![0]!, place);
     const values = meaning.columns.map((column, at) => ({ meaning: column.meaning, name: column.name, cell: cells[at] }));
     this.fill(values, place);
+  }
+
+  /** A row across a table of items is the title of those below it. */
+  private band(cell: SourceCell, place: SourcePlace): void {
+    if (this.sections.at(-1)?.level === IN_TABLE) this.sections.pop();
+    const draft = this.add('section', null, cell.text.trim(), cell.html.includes('<img') ? asParagraph(cell.html) : '', place);
+    this.sections.push({ level: IN_TABLE, key: draft.key });
+    this.current = draft;
+    this.note('note', 'row-spanning', place, `A row that spans the whole table, "${cut(cell.text)}", was read as the title of those below it`);
   }
 
   private card(table: SourceTable, meaning: TableMeaning, place: SourcePlace): void {
@@ -238,7 +270,13 @@ class DocumentReading {
   }
 
   private appendTable(table: SourceTable): void {
-    if (!this.current) return;
+    if (!this.current)
+      return this.note(
+        'warning',
+        'text-before',
+        { says: `table ${table.at}` },
+        `A table before the first heading was skipped: "${cut(headerOf(table.rows[0] ?? []))}"`,
+      );
     const rows = table.rows.map((row) => `<tr>${row.map((cell) => `<td${cell.span > 1 ? ` colspan="${cell.span}"` : ''}>${cell.html}</td>`).join('')}</tr>`);
     this.current.html += `<table><tbody>${rows.join('')}</tbody></table>`;
   }

@@ -55,7 +55,7 @@ describe('requirements in tables', () => {
     expect(outcome.issues).toMatchObject([{ code: 'field-value', at: 'table 1, row 3' }]);
   });
 
-  it('says what it skipped: empty rows, rows across the table, rows without an item', () => {
+  it('says what became of empty rows, rows across the table, rows without an item', () => {
     const document = documentOf([1, 'A'], {
       table: [
         ['ID', 'Requirement', 'Priority'],
@@ -403,5 +403,62 @@ describe('what stands beside the text', () => {
     ];
     expect(show(gather({ blocks, pictures: new Map() }))).toEqual(['# A', 'SYS-001 Close.']);
     expect(show(gather({ blocks, pictures: new Map() }, { tables: [] }))).toEqual(['# A']);
+  });
+});
+
+describe('what may be a requirement and became none', () => {
+  const codes = (outcome: ReturnType<typeof gather>) => outcome.issues.map((issue) => `${issue.code} ${issue.at}`);
+
+  it('is told: a binding sentence in a section, and a second one of an item', () => {
+    const document = documentOf([1, 'Gates'], 'Nobody must enter.', 'SYS-001: The gate shall close.', 'It is heavy.', 'It shall also lock.', 'SYS-002: Open.');
+    const outcome = gather(document, { bindingWords: [] });
+    expect(show(outcome)).toEqual(['# Gates', 'SYS-001 The gate shall close.', 'SYS-002 Open.']);
+    expect(outcome.issues.map(({ code, at, severity }) => [code, at, severity])).toEqual([
+      ['binding-loose', 'paragraph 2', 'warning'],
+      ['binding-second', 'paragraph 5', 'note'],
+    ]);
+    expect(outcome.issues[1]!.message).toBe('"It shall also lock." says "shall" a second time; it became text of SYS-001');
+  });
+
+  it('is told of a table read as text that binds', () => {
+    const table = {
+      table: [
+        ['Class', 'Remark'],
+        ['I', 'The cover must be locked.'],
+      ],
+    };
+    const document = documentOf([1, 'A'], 'The gate must close.', table);
+    expect(codes(gather(document, { bindingWords: ['must'] }))).toEqual(['binding-in-table table 1']);
+    expect(codes(gather(document, { bindingWords: ['shall'] }))).not.toContain('binding-in-table table 1');
+  });
+
+  it('is told of a table before the first heading', () => {
+    const table = {
+      table: [
+        ['Issue', 'Date', 'By'],
+        ['1', '2026', 'Ida'],
+      ],
+    };
+    expect(codes(gather(documentOf(table, [1, 'A'], 'SYS-001: Close.')))).toEqual(['text-before table 1']);
+  });
+});
+
+describe('rows across a table of items', () => {
+  it('are the titles of those below them, as far as the table goes', () => {
+    const table = {
+      table: [['ID', 'Requirement'], ['Gates'], ['SYS-001', 'Close.'], ['Pumps'], ['SYS-002', 'Stop.']],
+    };
+    const outcome = gather(documentOf([1, 'A'], table, 'SYS-003: Open.', 'SYS-004: Wait.', 'SYS-005: Rest.'));
+    expect(show(outcome)).toEqual(['# A', '# Gates', 'SYS-001 Close.', '# Pumps', 'SYS-002 Stop.', 'SYS-003 Open.', 'SYS-004 Wait.', 'SYS-005 Rest.']);
+    expect(outcome.drafts.map((draft) => draft.parent)).toEqual([-1, 0, 1, 0, 3, 0, 0, 0]);
+  });
+});
+
+describe('words in brackets that recur', () => {
+  it('are no references', () => {
+    const lines = Array.from({ length: 12 }, (_, at) => `[${['build', 'target', 'unstable'][at % 3]}] Something stands here.`);
+    expect(proposeDocumentRecipe(defaultScheme, documentOf([1, 'A'], ...lines)).identifier).toBe(usualIdentifier);
+    const different = lines.map((line, at) => line.replace(']', `.${at}]`));
+    expect(proposeDocumentRecipe(defaultScheme, documentOf([1, 'A'], ...different)).identifier).not.toBe(usualIdentifier);
   });
 });

@@ -28,7 +28,9 @@ export function spread(cells: readonly SourceCell[]): readonly (SourceCell | und
 }
 
 export function hasWord(text: string, word: string): boolean {
-  return ` ${text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${word.toLowerCase()} `);
+  const low = text.toLowerCase();
+  if (!low.includes(/^\S*/.exec(word.toLowerCase())![0])) return false;
+  return ` ${low.replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${word.toLowerCase()} `);
 }
 
 /** The first words, for a remark. */

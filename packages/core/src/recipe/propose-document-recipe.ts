@@ -82,20 +82,24 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
   };
 }
 
+/** Most references stand once: words in brackets that recur are none. */
+const MOSTLY_ONCE = 0.8;
+
 /** The shape of references that most paragraphs and headings begin with; the usual one unless another fits clearly more. */
 function proposeIdentifier(document: SourceDocument): string {
   const texts = document.blocks.flatMap((block) => (block.type === 'paragraph' && block.text ? [block.text] : [])).slice(0, 5000);
-  let best = { pattern: usualIdentifier, count: countReferences(texts, usualIdentifier) };
+  let best = { pattern: usualIdentifier, count: countReferences(texts, usualIdentifier).different };
   for (const pattern of otherIdentifiers) {
-    const count = countReferences(texts, pattern);
-    if (count > best.count * 1.2 + 1) best = { pattern, count };
+    const { all, different } = countReferences(texts, pattern);
+    if (different > best.count * 1.2 + 1 && different >= all * MOSTLY_ONCE) best = { pattern, count: different };
   }
   return best.pattern;
 }
 
-function countReferences(texts: readonly string[], pattern: string): number {
+function countReferences(texts: readonly string[], pattern: string): { all: number; different: number } {
   const match = buildIdentifier(pattern)!;
-  return new Set(texts.flatMap((text) => match(text)?.reference ?? [])).size;
+  const found = texts.flatMap((text) => match(text)?.reference ?? []);
+  return { all: found.length, different: new Set(found).size };
 }
 
 /** Binding words where paragraphs with references are few beside those that bind without one. */
