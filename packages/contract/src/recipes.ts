@@ -30,6 +30,7 @@ export const documentRecipeSchema = z.object({
     .optional(),
   changes: z.enum(['accepted', 'rejected']).optional(),
   numberPrefix: z.string().max(20).optional(),
+  numberField: z.string().max(100).optional(),
   typedHeadings: z.boolean().optional(),
   eachSentence: z.boolean().optional(),
 });

@@ -1,4 +1,4 @@
-import { addToGroup } from '../group-by.js';
+import { addToGroup, groupBy } from '../group-by.js';
 import { buildTokens } from '../suggest/tokens.js';
 
 /** What tells one version of an item from another. */
@@ -15,7 +15,7 @@ export interface MatchNode {
   parent: number;
 }
 
-export type VersionMatchReason = 'chosen' | 'key' | 'same text' | 'similar text';
+export type VersionMatchReason = 'chosen' | 'key' | 'same text' | 'same items' | 'similar text';
 
 export interface Match {
   mine: number;
@@ -29,8 +29,8 @@ const ALIKE = 0.5;
 const MOST_COMPARED = 40;
 
 /**
- * Which of `mine` each of `theirs` is a newer version of: by choice, else by key, else by the same text, else by similar text below the
- * same parent in about the same place. A key decides alone: items with different keys are never matched by their text.
+ * Which of `mine` each of `theirs` is a newer version of: by choice, else by key, else by the same text, else a section by the items in it,
+ * else by similar text below the same parent. A key decides alone: items with different keys are never matched by their text.
  * `chosen` maps indexes of theirs to indexes of mine, or to -1 for "this is new".
  */
 export function matchVersions(
@@ -66,7 +66,10 @@ export function matchVersions(
   return matches;
 }
 
-/** Items without a key on at least one side, parents before children, so that "below the same parent" is known when it is asked. */
+/**
+ * Items without a key on at least one side. Texts that stand once on both sides come first, so that no similar text takes what has its
+ * twin further on; then parent by parent, each before its children; last the same text wherever it stands.
+ */
 function matchText(
   mine: readonly MatchNode[],
   theirs: readonly MatchNode[],
@@ -75,38 +78,98 @@ function matchText(
   settled: Uint8Array,
   take: (their: number, own: number, reason: VersionMatchReason, likeness?: number) => void,
 ): void {
-  const byText = new Map<string, number[]>();
-  const children = new Map<number, number[]>();
+  const open = theirs.flatMap((_, index) => (settled[index] ? [] : [index]));
+  if (open.length === 0) return;
+  const ownByText = new Map<string, number[]>();
+  const ownBelow = new Map<number, number[]>();
   mine.forEach((node, index) => {
     if (taken[index]) return;
-    addToGroup(byText, textKey(node), index);
-    addToGroup(children, node.parent, index);
+    addToGroup(ownByText, textKey(node), index);
+    addToGroup(ownBelow, node.parent, index);
   });
-  const tokens = new Map<number, Set<string>>();
-  const tokensOf = (index: number) => {
+  const mayMatch = (their: number, own: number) =>
+    !taken[own] && mine[own]!.heading === theirs[their]!.heading && (theirs[their]!.key === null || mine[own]!.key === null);
+
+  for (const [text, indexes] of groupBy(open, (index) => textKey(theirs[index]!))) {
+    const own = ownByText.get(text);
+    if (indexes.length === 1 && own?.length === 1 && mayMatch(indexes[0]!, own[0]!)) take(indexes[0]!, own[0]!, 'same text');
+  }
+  const below = groupBy(
+    theirs.map((_, index) => index),
+    (index) => theirs[index]!.parent,
+  );
+  const tokensOf = rememberTokens(mine);
+  for (const [parent, all] of [...below].toSorted(([a], [b]) => a - b)) {
+    const group = all.filter((index) => !settled[index]);
+    if (group.length === 0) continue;
+    const ownParent = parent < 0 ? -1 : matches[parent]?.mine;
+    for (const index of group) {
+      const same = (ownByText.get(textKey(theirs[index]!)) ?? []).find((own) => mine[own]!.parent === ownParent && mayMatch(index, own));
+      if (same !== undefined) take(index, same, 'same text');
+    }
+    for (const index of group) {
+      if (settled[index] || !theirs[index]!.heading) continue;
+      const section = findByItems(below.get(index) ?? [], matches, mine);
+      if (section !== undefined && mayMatch(index, section)) take(index, section, 'same items');
+    }
+    const candidates = ownParent === undefined ? [] : (ownBelow.get(ownParent) ?? []).filter((own) => !taken[own]);
+    if (candidates.length === 0) continue;
+    const pairs = placeAmong(all, matches, candidates).flatMap(({ index, near }) => {
+      const words = new Set(buildTokens(theirs[index]!.words));
+      return near.filter((own) => mayMatch(index, own)).map((own) => ({ index, own, likeness: shareOf(words, tokensOf(own)) }));
+    });
+    for (const { index, own, likeness } of pairs.filter((pair) => pair.likeness > ALIKE).toSorted((a, b) => b.likeness - a.likeness))
+      if (!settled[index] && !taken[own]) take(index, own, 'similar text', likeness);
+  }
+  for (const index of open) {
+    if (settled[index]) continue;
+    const same = (ownByText.get(textKey(theirs[index]!)) ?? []).find((own) => mayMatch(index, own));
+    if (same !== undefined) take(index, same, 'same text');
+  }
+}
+
+/** The section of mine that most of a section's items were found in: a section may be renamed and keep what stands in it. */
+function findByItems(items: readonly number[], matches: readonly (Match | undefined)[], mine: readonly MatchNode[]): number | undefined {
+  const count = new Map<number, number>();
+  let found = 0;
+  for (const item of items) {
+    const match = matches[item];
+    if (!match) continue;
+    found++;
+    const parent = mine[match.mine]!.parent;
+    if (parent >= 0) count.set(parent, (count.get(parent) ?? 0) + 1);
+  }
+  const [best] = [...count].toSorted((a, b) => b[1] - a[1]);
+  return best && best[1] * 2 > found ? best[0] : undefined;
+}
+
+/** The unmatched of a group of siblings, each with the candidates about its place: around the match of the one before it. */
+function placeAmong(
+  siblings: readonly number[],
+  matches: readonly (Match | undefined)[],
+  candidates: readonly number[],
+): { index: number; near: readonly number[] }[] {
+  let at = 0;
+  return siblings.flatMap((index) => {
+    const match = matches[index];
+    if (!match) return [{ index, near: candidates.slice(Math.max(0, at - MOST_COMPARED / 2), Math.max(0, at - MOST_COMPARED / 2) + MOST_COMPARED) }];
+    let high = candidates.length;
+    for (at = 0; at < high; ) {
+      const middle = (at + high) >> 1;
+      if (candidates[middle]! <= match.mine) at = middle + 1;
+      else high = middle;
+    }
+    return [];
+  });
+}
+
+function rememberTokens(nodes: readonly MatchNode[]): (index: number) => ReadonlySet<string> {
+  const tokens = new Map<number, ReadonlySet<string>>();
+  return (index) => {
     let found = tokens.get(index);
-    if (!found) tokens.set(index, (found = new Set(buildTokens(mine[index]!.words))));
+    if (!found) tokens.set(index, (found = new Set(buildTokens(nodes[index]!.words))));
     return found;
   };
-  theirs.forEach((node, index) => {
-    if (settled[index]) return;
-    const parent = node.parent < 0 ? -1 : (matches[node.parent]?.mine ?? -2);
-    const mayMatch = (own: number) => !taken[own] && mine[own]!.heading === node.heading && (node.key === null || mine[own]!.key === null);
-    const same = (byText.get(textKey(node)) ?? []).filter(mayMatch);
-    const exact = same.find((own) => mine[own]!.parent === parent) ?? same[0];
-    if (exact !== undefined) return take(index, exact, 'same text');
-    const words = new Set(buildTokens(node.words));
-    let best = -1;
-    let bestLikeness = ALIKE;
-    for (const own of (children.get(parent) ?? []).filter(mayMatch).slice(0, MOST_COMPARED)) {
-      const likeness = shareOf(words, tokensOf(own));
-      if (likeness > bestLikeness) {
-        best = own;
-        bestLikeness = likeness;
-      }
-    }
-    if (best >= 0) take(index, best, 'similar text', bestLikeness);
-  });
 }
 
 function textKey(node: MatchNode): string {

@@ -215,6 +215,60 @@ describe('matchVersions', () => {
     expect(reasons(mine, theirs)).toEqual(['2 same text', '0 same text', '1 similar text', 'new']);
   });
 
+  it('lets no similar text take what has its twin further on', () => {
+    const mine: Line[] = ['main', 'spare', 'upper'].map((pump) => ({ text: `The ${pump} pump of the lower gate must limit a pressure of 430 kPa` }));
+    const theirs: Line[] = ['outer', 'main', 'spare', 'upper'].map((pump) => ({ text: `The ${pump} pump of the lower gate must limit a pressure of 430 kPa` }));
+    expect(reasons(mine, theirs)).toEqual(['new', '0 same text', '1 same text', '2 same text']);
+  });
+
+  it('gives each changed text the one it is most like', () => {
+    const mine: Line[] = [{ text: 'close the red gate at night in winter' }, { text: 'close the red gate at noon in summer' }];
+    const theirs: Line[] = [{ text: 'close the red gate at noon in early summer' }, { text: 'close the red gate at night in deep winter' }];
+    expect(reasons(mine, theirs)).toEqual(['1 similar text', '0 similar text']);
+  });
+
+  it('knows a renamed section by the items in it', () => {
+    const items = ['hold the level', 'sound the siren', 'light the lamp'];
+    const section = (title: string, first: number): Line[] => [
+      { title, heading: true },
+      ...items.map((text) => ({ title: 'x', text: `${text} of ${first}`, parent: first })),
+    ];
+    expect(reasons([...section('Gates', 0), ...section('Locks', 4)], [...section('Weir sluices', 0), ...section('Locks', 4)])).toEqual([
+      '0 same items',
+      '1 same text',
+      '2 same text',
+      '3 same text',
+      '4 same text',
+      '5 same text',
+      '6 same text',
+      '7 same text',
+    ]);
+  });
+
+  it('keeps texts that recur below their own parents', () => {
+    const chapter = (title: string, parent: number): Line[] => [
+      { title, heading: true },
+      { title: 'General', heading: true, parent },
+    ];
+    const mine = [...chapter('Gates', 0), ...chapter('Locks', 2)];
+    expect(reasons(mine, [...chapter('Pumps', 0), ...chapter('Gates', 2), ...chapter('Locks', 4)])).toEqual([
+      'new',
+      'new',
+      '0 same text',
+      '1 same text',
+      '2 same text',
+      '3 same text',
+    ]);
+  });
+
+  it('looks for a changed text about its place, in a list of any length', () => {
+    const lines = Array.from({ length: 600 }, (_, at): Line => ({ text: `limit value number${at} of pump${at} to ${at} bar` }));
+    const newer = lines.map((line, at) => (at % 5 === 0 ? { text: `${line.text} always` } : line));
+    const found = reasons(lines, [{ text: 'wholly other words stand here' }, ...newer]);
+    expect(found[0]).toBe('new');
+    expect(found.slice(1)).toEqual(lines.map((_, at) => `${at} ${at % 5 === 0 ? 'similar' : 'same'} text`));
+  });
+
   it('does not take a heading for an item', () => {
     expect(reasons([{ title: 'Alarm', heading: true }], [{ title: 'Alarm' }])).toEqual(['new']);
   });

@@ -58,9 +58,9 @@ class DocumentReading {
       return this.note('warning', 'heading-ignored', place, `The heading "${cut(block.text)}" is ignored: the recipe ignores headings of level ${block.level}`);
     if (!block.text.trim()) return this.note('note', 'heading-empty', place, 'An empty heading was skipped');
     while (this.sections.length && this.sections.at(-1)!.level >= block.level) this.sections.pop();
-    const { reference, rest } = this.splitReference(block);
+    const { reference, rest, number } = this.splitReference(block);
     const title = rest || block.text;
-    const draft = this.add(meaning, reference, textWithoutMarks({ ...block, text: title }), notesOf(block), place);
+    const draft = this.add(meaning, reference, textWithoutMarks({ ...block, text: title }), notesOf(block), place, number);
     this.sections.push({ level: block.level, key: draft.key });
     this.current = draft;
     this.readPhrases(draft, block.text, place);
@@ -69,11 +69,11 @@ class DocumentReading {
   paragraph(block: SourceParagraph, index: number): void {
     const place = placeOf(block, index);
     if (!block.text.trim() && !block.html.includes('<img')) return;
-    const { reference, rest } = this.splitReference(block);
+    const { reference, rest, number } = this.splitReference(block);
     if (reference !== null) {
       this.closeList();
       const words = rest === '' ? '' : sliceWords(block, block.text.trimEnd().length - rest.length);
-      this.current = this.add('item', reference, '', (words && `<p>${words}</p>`) + notesOf(block), place);
+      this.current = this.add('item', reference, '', (words && `<p>${words}</p>`) + notesOf(block), place, number);
       this.nameByText(this.current, textWithoutMarks({ ...block, text: rest }));
       this.readPhrases(this.current, rest, place);
       return;
@@ -84,8 +84,11 @@ class DocumentReading {
       return this.append(block, place);
     }
     this.closeList();
-    if (this.recipe.eachSentence) this.sentences(block, place);
-    else this.binding(block, place, `<p>${block.html}</p>`, block.text);
+    if (this.recipe.eachSentence) this.sentences(block, place, number);
+    else {
+      const words = number === null ? block.html : sliceWords(block, block.text.trimEnd().length - rest.length);
+      this.binding(block, place, `<p>${words}</p>`, rest, number);
+    }
   }
 
   /** A sentence that binds but becomes no item of its own is told: it may be a requirement that somebody forgot to number. */
@@ -103,15 +106,16 @@ class DocumentReading {
     return this.recipe.bindingWords.some((word) => hasWord(text, word));
   }
 
-  private binding(block: SourceParagraph, place: SourcePlace, html: string, text: string): void {
-    const draft = this.add('item', null, '', html + notesOf({ ...block, footnotes: block.footnotes?.filter(({ mark }) => text.includes(mark)) ?? [] }), place);
+  private binding(block: SourceParagraph, place: SourcePlace, html: string, text: string, number: string | null): void {
+    const notes = notesOf({ ...block, footnotes: block.footnotes?.filter(({ mark }) => text.includes(mark)) ?? [] });
+    const draft = this.add('item', null, '', html + notes, place, number);
     this.current = draft;
     this.nameByText(draft, textWithoutMarks({ ...block, text }));
     this.readPhrases(draft, text, place);
   }
 
   /** One item for each binding sentence; the others go with the one before them, or lead in the first. */
-  private sentences(block: SourceParagraph, place: SourcePlace): void {
+  private sentences(block: SourceParagraph, place: SourcePlace, number: string | null): void {
     const parts: { start: number; end: number; binding: boolean }[] = [];
     for (const { start, end } of findSentences(block.text)) {
       const binding = this.isBinding(block.text.slice(start, end));
@@ -121,7 +125,7 @@ class DocumentReading {
         last.binding ||= binding;
       } else parts.push({ start, end, binding });
     }
-    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, start, end)}</p>`, block.text.slice(start, end));
+    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, start, end)}</p>`, block.text.slice(start, end), number);
   }
 
   table(table: SourceTable, index: number): void {
@@ -281,12 +285,15 @@ class DocumentReading {
     this.current.html += `<table><tbody>${rows.join('')}</tbody></table>`;
   }
 
-  private add(role: Draft['role'], reference: string | null, title: string, html: string, place: SourcePlace): Draft {
+  /** Adds a draft. What is called by its `number` has no identity in the source: numbers move. */
+  private add(role: Draft['role'], reference: string | null, title: string, html: string, place: SourcePlace, number: string | null = null): Draft {
     const key = this.drafts.length;
     const parent = this.sections.at(-1)?.key ?? -1;
     const draft: Draft = { key, parent, role, kind: this.recipe.kind, reference: null, externalId: null, title: title.trim(), html, fields: {}, place };
     this.drafts.push(draft);
     if (reference !== null) this.giveReference(draft, reference, place);
+    if (number !== null && reference === `${this.recipe.numberPrefix}${number}`) draft.externalId = null;
+    if (number !== null && this.recipe.numberField !== undefined) this.give(draft, 'Number', { as: 'field', field: this.recipe.numberField }, number, place);
     return draft;
   }
 
@@ -312,13 +319,21 @@ class DocumentReading {
     draft.title = buildTitle(text);
   }
 
-  /** Reference of a paragraph: its identifier, else its number where the recipe makes references of numbers. Body text needs a number of two parts at least. */
-  private splitReference(block: SourceParagraph): { reference: string | null; rest: string } {
+  /**
+   * Reference of a paragraph: its identifier, else its number where the recipe makes references of numbers; the number where the recipe asks
+   * for it; and the words without what was typed of them. Body text needs a number of two parts at least.
+   */
+  private splitReference(block: SourceParagraph): { reference: string | null; rest: string; number: string | null } {
     const own = this.splitIdentifier(block.text);
-    if (own.reference !== null || this.recipe.numberPrefix === undefined) return own;
-    const found = findOutlineNumber(block);
-    if (!found || (block.level === 0 && !found.number.includes('.'))) return own;
-    return { reference: `${this.recipe.numberPrefix}${found.number}`, rest: block.text.slice(found.length).trim() };
+    const { numberPrefix, numberField } = this.recipe;
+    const found = numberPrefix === undefined && numberField === undefined ? undefined : findOutlineNumber(block);
+    if (!found || (block.level === 0 && !found.number.includes('.'))) return { ...own, number: null };
+    if (own.reference !== null) return { ...own, number: found.number };
+    return {
+      reference: numberPrefix === undefined ? null : `${numberPrefix}${found.number}`,
+      rest: block.text.slice(found.length).trim(),
+      number: found.number,
+    };
   }
 
   private splitIdentifier(text: string): { reference: string | null; rest: string } {

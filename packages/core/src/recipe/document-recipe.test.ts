@@ -316,6 +316,30 @@ describe('numbers', () => {
     expect(gather(document).drafts.map((draft) => draft.reference)).toEqual([null, null]);
   });
 
+  it('go to a field where the recipe says so, out of the words where they were typed', () => {
+    const blocks = [
+      numbered('4', 'Gates', 1),
+      numbered('4.1', 'The gate shall close. It shall lock.'),
+      { ...numbered('', '4.2 It must open.'), number: undefined } as SourceBlock,
+    ];
+    const outcome = gather({ blocks, pictures: new Map() }, { numberField: 'rationale', bindingWords: ['shall', 'must'] });
+    expect(outcome.drafts.map(({ reference, html, fields }) => [reference, html, fields.rationale])).toEqual([
+      [null, '', '4'],
+      [null, '<p>The gate shall close. It shall lock.</p>', '4.1'],
+      [null, '<p>It must open.</p>', '4.2'],
+    ]);
+    const split = gather({ blocks, pictures: new Map() }, { numberField: 'rationale', bindingWords: ['shall', 'must'], eachSentence: true });
+    expect(split.drafts.map((draft) => draft.fields.rationale)).toEqual(['4', '4.1', '4.1', '4.2']);
+  });
+
+  it('are no identity: a newer version is matched by its words', () => {
+    const blocks = [numbered('4.1', 'The gate shall close.'), { ...numbered('4.2', 'SYS-001: It opens.') }];
+    expect(gather({ blocks, pictures: new Map() }, { numberPrefix: '' }).drafts.map((draft) => [draft.reference, draft.externalId])).toEqual([
+      ['4.1', null],
+      ['SYS-001', 'SYS-001'],
+    ]);
+  });
+
   it('that are typed make headings of short lines, and are proposed where there are no others', () => {
     const document = documentOf(
       '1 Scope',

@@ -55,6 +55,8 @@ export interface DocumentRecipe {
   changes?: 'accepted' | 'rejected' | undefined;
   /** Makes references of the numbers that headings and clauses carry: `EN-` and 4.2.1 give EN-4.2.1. Unsaid: numbers are no references. */
   numberPrefix?: string | undefined;
+  /** Field that takes these numbers: they move when something is inserted, references do not. */
+  numberField?: string | undefined;
   /** Short paragraphs with a typed number, such as "3.2 Gates", are headings. */
   typedHeadings?: boolean | undefined;
   /** Every sentence with a binding word is an item of its own, not every paragraph. */

@@ -17,8 +17,9 @@ export function textWithoutMarks({ text, footnotes }: SourceWords): string {
   return (footnotes ?? []).reduce((left, { mark }) => left.replace(mark, ''), text);
 }
 
-export function placeOf({ at, page }: SourceParagraph, block: number): SourcePlace {
-  return page === undefined ? { block, says: `paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
+export function placeOf({ at, page, number }: SourceParagraph, block: number): SourcePlace {
+  const clause = number !== undefined && /^\d+(\.\d+)+$/.test(number) ? `${number}, ` : '';
+  return page === undefined ? { block, says: `${clause}paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
 }
 
 /** Cells by column, a spanning cell in its first column only. */
@@ -27,10 +28,15 @@ export function spread(cells: readonly SourceCell[]): readonly (SourceCell | und
   return cells.flatMap((cell) => [cell, ...new Array<undefined>(Math.max(0, cell.span - 1)).fill(undefined)]);
 }
 
+const QUOTED = /(^|[^\p{L}\p{N}])["“„«‹'‘‚]([\p{L} ]{1,40})["”“»›'’](?![\p{L}\p{N}])/gu;
+
+/** Whether a text says a word or words; a word that stands in quotation marks by itself is only spoken of. */
 export function hasWord(text: string, word: string): boolean {
+  const wanted = word.toLowerCase();
   const low = text.toLowerCase();
-  if (!low.includes(/^\S*/.exec(word.toLowerCase())![0])) return false;
-  return ` ${low.replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${word.toLowerCase()} `);
+  if (!low.includes(/^\S*/.exec(wanted)![0])) return false;
+  const meant = low.replace(QUOTED, (whole, before: string, quoted: string) => (quoted === wanted || quoted === `${wanted} not` ? `${before} ` : whole));
+  return ` ${meant.replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${wanted} `);
 }
 
 /** The first words, for a remark. */

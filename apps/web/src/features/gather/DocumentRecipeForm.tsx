@@ -12,6 +12,7 @@ import {
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
+import { NumberChoice } from './NumberChoice';
 import { MeaningChoice } from './MeaningChoice';
 
 interface Props {
@@ -89,21 +90,7 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
           onChange={(typedHeadings) => change({ typedHeadings })}
         />
       )}
-      {numbered > 0 && (
-        <Flex align="center" gap="2">
-          <Tick label="Numbers are references, after" on={recipe.numberPrefix !== undefined} onChange={(on) => change({ numberPrefix: on ? '' : undefined })} />
-          <Input
-            size="2xs"
-            w="70px"
-            fontFamily="mono"
-            aria-label="Words before numbers"
-            placeholder="none"
-            disabled={recipe.numberPrefix === undefined}
-            value={recipe.numberPrefix ?? ''}
-            onChange={(event) => change({ numberPrefix: event.target.value })}
-          />
-        </Flex>
-      )}
+      {numbered > 0 && <NumberChoice recipe={recipe} onChange={change} />}
       <Title>Running text</Title>
       <Box color="fg.muted" mb="1">
         A paragraph that starts with this pattern is an item:

@@ -1,4 +1,4 @@
-import { checkFile, getProject, getTrayEntry, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
+import { addFields, checkFile, getProject, getTrayEntry, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
 import { defaultScheme, proposeDocumentRecipe, type SourceBlock } from '@coomb/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -76,12 +76,27 @@ describe('a document in the tray', () => {
 
   it('makes references of numbers, and items of sentences', async () => {
     await open();
-    await userEvent.click(screen.getByLabelText('Numbers are references, after'));
+    const numbers = () => screen.getByLabelText('Numbers of headings and clauses');
+    await userEvent.selectOptions(numbers(), 'reference');
     await userEvent.type(screen.getByLabelText('Words before numbers'), 'OR-');
     await waitFor(() => expect(titles()).toContainEqual(expect.stringContaining('OR-4.2')));
-    await userEvent.click(screen.getByLabelText('Numbers are references, after'));
+    await userEvent.selectOptions(numbers(), 'field: rationale');
+    await waitFor(() => expect(titles().join()).not.toContain('OR-4.2'));
+    expect(screen.queryByLabelText('Words before numbers')).toBeNull();
+    await userEvent.selectOptions(numbers(), 'left out');
     await userEvent.click(screen.getByLabelText('Each such sentence is an item, not each paragraph'));
     await waitFor(() => expect(titles()).toHaveLength(4));
+  });
+
+  it('makes a field for the numbers where the kind has none', async () => {
+    answer(addFields, { fields: [{ id: 'clause', label: 'Clause', type: 'text' }] });
+    await open();
+    await userEvent.selectOptions(screen.getByLabelText('Numbers of headings and clauses'), 'a new field…');
+    await userEvent.click(screen.getByRole('button', { name: 'Add field' }));
+    await waitFor(() =>
+      expect(calls.find(({ call }) => call.endsWith('/fields'))?.body).toEqual({ fields: [{ kind: 'requirement', label: 'Clause', type: 'text' }] }),
+    );
+    await waitFor(() => expect(screen.queryByRole('form', { name: 'New field for Clause' })).toBeNull());
   });
 
   it('asks what selected words lead to, and reads them so', async () => {
