@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { briefSchema, idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
-import { documentRecipeSchema, exchangeRecipeSchema, sheetRecipeSchema } from './recipes.js';
+import { documentRecipeSchema, exchangeRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
 import { fieldsSchema } from './scheme.js';
 
 const words = {
@@ -313,6 +313,10 @@ export const sourceSchema = z.object({
   /** First version of the same file. */
   lineage: idSchema,
   collection: idSchema.nullable(),
+  /** What it was read by; null for files that need no recipe. */
+  recipe: recipeBody.nullable(),
+  /** The kept recipe that this was, if any. */
+  recipeId: z.string().nullable(),
 });
 export const listSources = endpoint({
   method: 'GET',

@@ -14,6 +14,7 @@ import {
   listSources,
   uploadFile,
 } from '@coomb/contract';
+import type { RecipeBody } from '@coomb/contract';
 import { Controller, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import type { Response } from 'express';
@@ -84,7 +85,7 @@ export class GatherController {
   @Route(listSources)
   async listSources(@Call(listSources) { params }: Input<typeof listSources>) {
     const rows = await this.repo.listSources(params.project);
-    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues, lineageId, collectionId }) => ({
+    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues, lineageId, collectionId, recipe, recipeId }) => ({
       id,
       name,
       format,
@@ -95,6 +96,8 @@ export class GatherController {
       issues,
       lineage: lineageId ?? id,
       collection: collectionId,
+      recipe: bodyOf(recipe),
+      recipeId,
     }));
   }
 
@@ -128,6 +131,13 @@ export class GatherController {
   async getSourceFile(@Call(getSourceFile) { params }: Input<typeof getSourceFile>, @Res() response: Response) {
     sendFile(response, await this.repo.getOriginal(params.project, params.source));
   }
+}
+
+/** A stored recipe with the sort of file that it reads. */
+function bodyOf(recipe: unknown): RecipeBody | null {
+  if (recipe === null || typeof recipe !== 'object') return null;
+  const reads = 'headings' in recipe ? 'document' : 'relations' in recipe ? 'exchange' : 'headerRow' in recipe ? 'sheet' : undefined;
+  return reads ? ({ reads, recipe } as RecipeBody) : null;
 }
 
 /** Pictures are shown in place; everything else is handed over as a download, never opened as a page of ours. */

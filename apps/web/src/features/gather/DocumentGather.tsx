@@ -13,6 +13,7 @@ import { describeOutcome, proposePrefix } from './outcome-words';
 import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
+import { useOlderRecipe } from './use-older-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -36,9 +37,7 @@ export function DocumentGather({ entry, content }: Props) {
       return { outcome: { drafts: [], links: [], issues: [] }, problem: error instanceof Error ? error.message : String(error) };
     }
   }, [scheme, deferred, blocks]);
-  const departures = useMemo(() => (kept ? findDocumentDepartures(deferred, { blocks }) : []), [kept, deferred, blocks]);
   const to = useImportTarget(entry, { documentRecipe: deferred });
-  const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   /** A click in the document goes to the line of the recipe that says what such parts mean; a part it does not know yet is taken in. */
   const pick = (part: PickedPart) => {
     const picked = pickPart(recipe, part);
@@ -59,6 +58,9 @@ export function DocumentGather({ entry, content }: Props) {
     setRecipe(id?.startsWith('ready-') ? { ...next, labels: proposed.labels, tables: proposed.tables, phrases: proposed.phrases } : next);
     setKept(id);
   };
+  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
+  const departures = useMemo(() => (kept || like ? findDocumentDepartures(deferred, { blocks }) : []), [kept, like, deferred, blocks]);
+  const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
   const showIssue = (at: string) => {
     const draft = outcome.drafts.find((one) => one.place.says === at);
@@ -73,7 +75,7 @@ export function DocumentGather({ entry, content }: Props) {
           title={entry.name}
           lead="As it reads, how it is understood, what it becomes. Click a part of the text to say what it means."
           fill
-          actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} onPut={put} />}
+          actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} like={like} onPut={put} />}
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
@@ -101,7 +103,6 @@ export function DocumentGather({ entry, content }: Props) {
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
         summary={describeOutcome(outcome, issues.length, to.found?.links)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
-        untouched={recipe === content.recipe}
         disabled={problem !== undefined || outcome.drafts.length === 0}
       />
     </Flex>

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { TrayEntry } from '@coomb/contract';
+import type { RecipeBody, TrayEntry } from '@coomb/contract';
 import {
   alignExchangeRecipe,
   applyExchangeRecipe,
@@ -22,6 +22,7 @@ import { OutcomeList } from './OutcomeList';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
+import { useOlderRecipe } from './use-older-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -38,6 +39,14 @@ export function ExchangeGather({ entry, content }: Props) {
   const document = useMemo(() => ({ ...content, pictures: new Map() }) as unknown as ExchangeDocument, [content]);
   const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
   const to = useImportTarget(entry, { exchangeRecipe: deferred });
+  const put = (body: RecipeBody, id: string | undefined) => {
+    if (body.reads !== 'exchange') return;
+    const aligned = alignExchangeRecipe(body.recipe as ExchangeRecipe, document);
+    setRecipe(aligned.recipe);
+    setDepartures(aligned.issues);
+    setKept(id);
+  };
+  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const isCut = content.total > content.objects.length;
   const setType = (index: number, change: Partial<ExchangeRecipe['types'][number]>) =>
@@ -51,19 +60,7 @@ export function ExchangeGather({ entry, content }: Props) {
           title={entry.name}
           lead={`${entry.label}${content.tool ? `, written by ${content.tool}` : ''}. Identifiers are kept; what has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
           fill
-          actions={
-            <RecipeBar
-              body={{ reads: 'exchange', recipe }}
-              kept={kept}
-              onPut={(body, id) => {
-                if (body.reads !== 'exchange') return;
-                const aligned = alignExchangeRecipe(body.recipe as ExchangeRecipe, document);
-                setRecipe(aligned.recipe);
-                setDepartures(aligned.issues);
-                setKept(id);
-              }}
-            />
-          }
+          actions={<RecipeBar body={{ reads: 'exchange', recipe }} kept={kept} like={like} onPut={put} />}
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box w="430px" flexShrink={0} overflow="auto" bg="bg.panel" borderRightWidth="1px" px="4" py="3" fontSize="13.5px">
@@ -164,7 +161,6 @@ export function ExchangeGather({ entry, content }: Props) {
         proposedPrefix={proposePrefix(outcome, recipe.types.find((type) => type.kind)?.kind ?? 'requirement')}
         summary={`${describeOutcome(outcome, issues.length, isCut ? undefined : to.found?.links)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
-        untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}
       />
     </Flex>

@@ -22,12 +22,10 @@ interface Props {
   summary: string;
   wish: Wish;
   disabled?: boolean;
-  /** Nobody changed the proposed recipe: a newer version is then read by the recipe of the older one. */
-  untouched?: boolean;
 }
 
 /** Where the items go, and the import itself. */
-export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summary, wish, disabled = false, untouched = false }: Props) {
+export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summary, wish, disabled = false }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const start = useImport(project.id, entry.id);
@@ -106,7 +104,7 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
           <Button
             size="sm"
             disabled={disabled}
-            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: untouched ? {} : wish })}
+            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: wish })}
           >
             Compare…
           </Button>

@@ -23,7 +23,7 @@ export function NumberChoice({ recipe, onChange }: Props) {
   };
   return (
     <>
-      <Flex align="center" gap="2" mb="1">
+      <Flex align="center" gap="2" mt="1.5" mb="1.5">
         <Box flex="1">Numbers are</Box>
         <Choice
           label="Numbers of headings and clauses"

@@ -25,6 +25,7 @@ import { SheetOptions } from './SheetOptions';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
+import { useOlderRecipe } from './use-older-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -64,6 +65,7 @@ export function SheetGather({ entry, content }: Props) {
     setDepartures(aligned.issues);
     setKept(id);
   };
+  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
     const own = sheets.find((one) => one.name === next.sheet);
@@ -79,7 +81,7 @@ export function SheetGather({ entry, content }: Props) {
           fill
           actions={
             <>
-              <RecipeBar body={{ reads: 'sheet', recipe }} kept={kept} onPut={put} />
+              <RecipeBar body={{ reads: 'sheet', recipe }} kept={kept} like={like} onPut={put} />
               {sheets.length > 1 && (
                 <Choice
                   label="Sheet"
@@ -193,7 +195,6 @@ export function SheetGather({ entry, content }: Props) {
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
         summary={describeOutcome(outcome, issues.length, to.found?.links)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
-        untouched={recipe === content.recipe}
         disabled={outcome.drafts.length === 0}
       />
     </Flex>

@@ -171,4 +171,33 @@ describe('a document in the tray', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Show 50 of 50 more' }));
     expect(screen.getByText('Remark 449.')).toBeTruthy();
   });
+
+  it('starts from the recipe that the older version was read by, and keeps what is changed by hand', async () => {
+    const recipe = { ...proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }), numberPrefix: 'OLD-' };
+    const older = {
+      id: idOf(90),
+      name: 'House.docx',
+      format: 'docx',
+      size: 1,
+      importedAt: '2026-11-01T08:00:00.000Z',
+      importedBy: 'Ada',
+      items: 4,
+      issues: [],
+      lineage: idOf(90),
+      collection: aProject.collections[0]!.id,
+      recipe: { reads: 'document' as const, recipe },
+      recipeId: null,
+    };
+    answer(listSources, [older]);
+    await open();
+    await screen.findByRole('option', { name: 'newer version of House.docx' });
+    await userEvent.selectOptions(screen.getByLabelText('Collection'), 'newer version of House.docx');
+    await waitFor(() => expect(titles()).toContainEqual(expect.stringContaining('OLD-4.2')));
+    expect(screen.getByText('recipe: as House.docx was read')).toBeTruthy();
+    await userEvent.selectOptions(screen.getByLabelText('Numbers of headings and clauses'), 'left out');
+    await waitFor(() => expect(titles().join()).not.toContain('OLD-'));
+    await userEvent.selectOptions(screen.getByLabelText('Collection'), 'a new collection');
+    await userEvent.selectOptions(screen.getByLabelText('Collection'), 'newer version of House.docx');
+    expect(titles().join()).not.toContain('OLD-');
+  });
 });

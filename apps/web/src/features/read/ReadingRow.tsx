@@ -92,9 +92,11 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
           <ItemEditor project={project.id} item={item} kind={kind} onDone={actions.done} />
         ) : (
           <>
-            <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">
-              {outline.title[row]}
-            </Box>
+            {!(item && isOpeningWords(outline.title[row]!, item.html)) && (
+              <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">
+                {outline.title[row]}
+              </Box>
+            )}
             {item?.html && (
               <Box className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" dangerouslySetInnerHTML={{ __html: item.html }} />
             )}
@@ -153,4 +155,16 @@ function Tool({ label, icon: Icon, run }: { label: string; icon: typeof Pencil; 
       <Icon size={12} />
     </IconButton>
   );
+}
+
+/** A title that is only the first words of the text says nothing that the text does not. */
+function isOpeningWords(title: string, html: string): boolean {
+  const words = (text: string) =>
+    text
+      .replace(/<[^>]*>/g, ' ')
+      .replace(/&quot;/g, '"')
+      .replace(/&amp;/g, '&')
+      .replace(/\s+/g, ' ')
+      .trim();
+  return html !== '' && words(html.slice(0, title.length * 3 + 200)).startsWith(words(title.replace(/…$/, '')));
 }

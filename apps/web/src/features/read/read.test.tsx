@@ -54,6 +54,20 @@ describe('reading and editing in place', () => {
     expect(screen.getAllByRole('article').map((row) => row.getAttribute('aria-label'))).toEqual(['SYS-001 Levels', 'SYS-002 Pool level', 'SYS-003 Alarm']);
   });
 
+  it('shows a title that is only the first words of the text once', async () => {
+    const long = { ...item(1), html: '<p>Pool <strong>level</strong> &amp; more stand here</p>' };
+    answer(readCollection, { total: 3, items: [item(0), { ...long, title: 'Pool level & more…' }, item(2)] });
+    const titles = [...outline.title];
+    titles[1] = 'Pool level & more…';
+    show(<Specification collection={collection!} outline={{ ...outline, title: titles }} rows={[0, 1, 2]} />, {
+      path: '/p/:project/shape',
+      at: `/p/${aProject.id}/shape`,
+    });
+    await screen.findByText(/& more stand here/);
+    expect(screen.queryByText('Pool level & more…')).toBeNull();
+    expect(screen.getByText('Alarm')).toBeTruthy();
+  });
+
   it('opens the sheet of a reference beside the text', async () => {
     await open();
     await userEvent.click(screen.getByRole('link', { name: 'SYS-003' }));

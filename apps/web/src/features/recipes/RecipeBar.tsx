@@ -13,11 +13,13 @@ interface Props {
   body: RecipeBody;
   /** Id of the kept recipe it came from, if any. */
   kept: string | undefined;
+  /** Name of the older version whose recipe this was. */
+  like?: string | undefined;
   onPut: (body: RecipeBody, kept: string | undefined) => void;
 }
 
 /** Which recipe is followed: proposed, ready, kept in the project, or from a file; and keeping the present one. */
-export function RecipeBar({ body, kept, onPut }: Props) {
+export function RecipeBar({ body, kept, like, onPut }: Props) {
   const project = useProject();
   const recipes = (useRecipes(project.id).data ?? []).filter((one) => one.body.reads === body.reads);
   const keep = useKeepRecipe(project.id);
@@ -40,7 +42,7 @@ export function RecipeBar({ body, kept, onPut }: Props) {
         label="Recipe"
         value={kept ?? ''}
         options={[
-          { value: '', label: 'recipe: proposed from the file' },
+          { value: '', label: like === undefined ? 'recipe: proposed from the file' : `recipe: as ${like} was read` },
           ...recipes.map((one) => ({ value: one.id, label: one.ready ? `${one.name} (comes with Coomb)` : one.name })),
         ]}
         onChange={(id) => {

@@ -5,17 +5,19 @@ import { useLocation, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../../shared/address';
 import { useProject } from '../../../shared/live/project-queries';
+import { Choice } from '../../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../../shared/ui/feedback';
 import { notify } from '../../../shared/ui/notices';
 import { Page } from '../../../shared/ui/page';
 import { useImport, useTrayEntry } from '../queries';
 import { type Choices, countOpen, type Sort, takenOf } from './choices';
 import { type Pairs, type RecipeWish, useComparison } from './compare-queries';
+import { countDifferences, differsIn, readPartWish, writePartWish } from './differences';
 import { EntryDetail } from './EntryDetail';
 import { EntryList } from './EntryList';
 
 const filters = ['all', 'conflicts', 'new', 'changed', 'moved', 'removed', 'returned', 'same'] as const;
-const address = z.object({ source: z.string(), show: z.enum(filters).default('all'), entry: z.string().optional() });
+const address = z.object({ source: z.string(), show: z.enum(filters).default('all'), part: z.string().optional(), entry: z.string().optional() });
 export const sortWords: Record<Sort, string> = {
   new: 'new',
   changed: 'changed',
@@ -31,17 +33,19 @@ export function ComparePage() {
   const { tray } = useParams();
   const navigate = useNavigate();
   const recipe = (useLocation().state ?? {}) as RecipeWish;
-  const [{ source, show, entry: chosen }, set] = useAddress(address);
+  const [{ source, show, part, entry: chosen }, set] = useAddress(address);
   const [choices, setChoices] = useState<Choices>({});
   const [pairs, setPairs] = useState<Pairs>([]);
   const file = useTrayEntry(project.id, tray!);
   const comparison = useComparison(project.id, tray!, source, recipe, pairs);
   const start = useImport(project.id, tray!);
   const entries = comparison.data?.entries;
-  const shown = useMemo(
+  const sorted = useMemo(
     () => (entries ?? []).filter((entry) => (show === 'all' ? entry.sort !== 'same' : show === 'conflicts' ? entry.conflict : entry.sort === show)),
     [entries, show],
   );
+  const differences = useMemo(() => countDifferences(sorted), [sorted]);
+  const shown = useMemo(() => (part ? sorted.filter((entry) => differsIn(entry, readPartWish(part))) : sorted), [sorted, part]);
   if (comparison.error)
     return (
       <Box p="6">
@@ -98,13 +102,30 @@ export function ComparePage() {
                     variant={one === show ? 'solid' : 'outline'}
                     colorPalette={one === 'conflicts' && count > 0 ? 'brick' : undefined}
                     aria-pressed={one === show}
-                    onClick={() => set({ show: one, entry: undefined })}
+                    onClick={() => set({ show: one, part: undefined, entry: undefined })}
                     disabled={count === 0 && one !== 'all'}
                   >
                     {count} {one === 'all' ? 'differ' : one === 'conflicts' ? 'to decide' : one === 'same' ? 'the same' : sortWords[one]}
                   </Button>
                 );
               })}
+              {differences.length > 1 && (
+                <Choice
+                  label="Differing in"
+                  value={part ?? ''}
+                  options={[
+                    { value: '', label: 'in any part' },
+                    ...differences.map((one) => ({
+                      value: writePartWish({ part: one.part, only: false }),
+                      label: `in ${one.part.toLowerCase()} (${one.count})`,
+                    })),
+                    ...differences
+                      .filter((one) => one.alone > 0)
+                      .map((one) => ({ value: writePartWish({ part: one.part, only: true }), label: `only in ${one.part.toLowerCase()} (${one.alone})` })),
+                  ]}
+                  onChange={(value) => set({ part: value || undefined, entry: undefined })}
+                />
+              )}
             </Flex>
             {shown.length === 0 ? (
               <EmptyState title={differing === 0 ? 'Nothing differs' : 'Nothing of this sort'}>

@@ -102,8 +102,24 @@ describe('a newer version beside what stands here', () => {
     show(<ComparePage />, { path: '/p/:project/gather/:tray/compare', at: `/p/${aProject.id}/gather/${tray}/compare?source=${source}${query}` });
     await screen.findByRole('heading', { name: 'spec 2.csv as a newer version' });
   };
-  const list = () => screen.getAllByRole('option').map((option) => /SYS-\d+/.exec(option.textContent!)![0]);
+  const list = () =>
+    within(screen.getByRole('listbox'))
+      .getAllByRole('option')
+      .map((option) => /SYS-\d+/.exec(option.textContent!)![0]);
   const tick = (name: string) => screen.getByRole('checkbox', { name: `Take ${name}` });
+
+  it('shows only what differs in a part, or in it alone', async () => {
+    await open();
+    await userEvent.selectOptions(screen.getByLabelText('Differing in'), 'in links (1)');
+    expect(list()).toEqual(['SYS-002']);
+    expect(presentAddress()).toContain('part=Links');
+    await userEvent.selectOptions(screen.getByLabelText('Differing in'), 'only in place (1)');
+    expect(list()).toEqual(['SYS-004']);
+    await userEvent.click(screen.getByRole('button', { name: 'Leave all shown' }));
+    await userEvent.selectOptions(screen.getByLabelText('Differing in'), 'in any part');
+    expect(tick('SYS-004')).toHaveProperty('checked', false);
+    expect(tick('SYS-002')).toHaveProperty('checked', true);
+  });
 
   it('lists every difference with what is taken to begin with: all but what only a person can decide', async () => {
     await open();
