@@ -198,6 +198,8 @@ export const comparisonReply = z.object({
   /** Change number that the comparison holds for: the import names it again. */
   seq: z.number(),
   source: z.object({ id: idSchema, name: z.string(), importedAt: timeSchema }),
+  /** Name of the newer file. */
+  file: z.string(),
   collection: z.object({ id: idSchema, name: z.string() }),
   counts: z.object({
     new: z.number(),

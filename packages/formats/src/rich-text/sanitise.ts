@@ -42,7 +42,26 @@ const options: sanitizeHtml.IOptions = {
 
 /** Rich text with everything left out that is not plain formatting: no scripts, styles, events or outside pictures. */
 export function sanitiseRichText(html: string): string {
-  return sanitizeHtml(html, options);
+  return isPlain(html) ? html : sanitizeHtml(html, options);
+}
+
+/** Elements that stand in plain rich text, without attributes; which ends which is told by a count of open ones. */
+const PLAIN = /[^<>&"\r\0]+|"|&(?:amp|lt|gt);|<(\/?)(p|strong|em|u|s|sub|sup|ul|ol|li|code|blockquote)>|<br \/>/y;
+
+/** Whether a text holds nothing but words, the three usual escapes and well-nested plain elements: it comes out as it went in, so that most texts need no parser. */
+function isPlain(html: string): boolean {
+  const open: string[] = [];
+  for (PLAIN.lastIndex = 0; PLAIN.lastIndex < html.length; ) {
+    const match = PLAIN.exec(html);
+    if (!match) return false;
+    const [, end, tag] = match;
+    if (tag === undefined) continue;
+    // A parser ends paragraphs and list items by itself where such elements begin in them.
+    if (!end && (/^(p|[uo]l|blockquote)$/.test(tag) ? open.includes('p') : tag === 'li' && open.at(-1) === 'li')) return false;
+    if (!end) open.push(tag);
+    else if (open.pop() !== tag) return false;
+  }
+  return open.length === 0;
 }
 
 /** Plain words of rich text, blocks parted by line ends. */

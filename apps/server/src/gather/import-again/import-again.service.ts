@@ -54,6 +54,7 @@ export class ImportAgainService {
     return {
       seq: state.seq,
       source: { id: scene.older.id, name: scene.older.name, importedAt: asIso(scene.older.importedAt) },
+      file: file.name,
       collection: { id: scene.collection.id, name: scene.collection.name },
       counts: comparison.merge.counts,
       entries: changed.map((entry) => describeEntry(state, comparison, entry)),

@@ -9,7 +9,7 @@ import { Choice } from '../../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../../shared/ui/feedback';
 import { notify } from '../../../shared/ui/notices';
 import { Page } from '../../../shared/ui/page';
-import { useImport, useTrayEntry } from '../queries';
+import { useImport } from '../queries';
 import { type Choices, countOpen, type Sort, takenOf } from './choices';
 import { type Pairs, type RecipeWish, useComparison } from './compare-queries';
 import { countDifferences, differsIn, readPartWish, writePartWish } from './differences';
@@ -36,7 +36,6 @@ export function ComparePage() {
   const [{ source, show, part, entry: chosen }, set] = useAddress(address);
   const [choices, setChoices] = useState<Choices>({});
   const [pairs, setPairs] = useState<Pairs>([]);
-  const file = useTrayEntry(project.id, tray!);
   const comparison = useComparison(project.id, tray!, source, recipe, pairs);
   const start = useImport(project.id, tray!);
   const entries = comparison.data?.entries;
@@ -52,7 +51,7 @@ export function ComparePage() {
         <ErrorNote error={comparison.error} retry={() => void comparison.refetch()} />
       </Box>
     );
-  if (!comparison.data || !file.data) return <Loading what="the comparison" />;
+  if (!comparison.data) return <Loading what="the comparison" />;
   const { counts, collection } = comparison.data;
   const current = shown.find((entry) => entry.id === chosen) ?? shown[0];
   const taken = comparison.data.entries.filter((entry) => entry.sort !== 'same' && takenOf(entry, choices) !== 'none').length;
@@ -77,7 +76,7 @@ export function ComparePage() {
     <Flex direction="column" h="100%">
       <Box flex="1" minH="0">
         <Page
-          title={`${file.data.name} as a newer version`}
+          title={`${comparison.data.file} as a newer version`}
           lead={`Compared with ${comparison.data.source.name}, and with ${collection.name} as it stands here. Nothing is stored yet.`}
           fill
           actions={

@@ -1,4 +1,4 @@
-import { compareFile, type Comparison, getJob, getOutline, getProject, getTrayEntry, importFile } from '@coomb/contract';
+import { compareFile, type Comparison, getJob, getOutline, getProject, importFile } from '@coomb/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -75,6 +75,7 @@ const entries: Comparison['entries'] = [
 
 const comparison: Comparison = {
   seq: 7,
+  file: 'spec 2.csv',
   source: { id: source, name: 'spec.csv', importedAt: '2026-11-01T08:00:00.000Z' },
   collection: { id: idOf(11), name: 'System requirements' },
   counts: { new: 1, changed: 2, moved: 1, removed: 1, returned: 0, same: 40, conflicts: 1 },
@@ -87,15 +88,6 @@ describe('a newer version beside what stands here', () => {
   beforeEach(() => {
     answer(getProject, aProject);
     answer(getOutline, { ...outlineOf([{ reference: 'SYS-001' }, { reference: 'SYS-008' }]), id: [idOf(101), idOf(108)] });
-    answer(getTrayEntry, {
-      id: tray,
-      name: 'spec 2.csv',
-      size: 10,
-      format: 'csv',
-      label: 'Separated values',
-      issues: [],
-      content: { type: 'sheets', sheets: [], recipe: { name: '', sheet: '', headerRow: 0, kind: 'requirement', columns: [] } },
-    });
     answer(compareFile, comparison);
   });
   const open = async (query = '') => {
