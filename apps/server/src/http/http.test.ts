@@ -1,4 +1,4 @@
-import { buildUrl, endpoints, errorReply, listProjects } from '@coomb/contract';
+import { buildUrl, endpoints, errorReply, exportItems, listProjects } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { addItem, makeProject, useServer } from '../testing/test-server.js';
 
@@ -36,6 +36,18 @@ describe('the interface', () => {
       const reply = await response.json();
       expect(JSON.stringify(reply), name).not.toContain('There is nothing at this address');
     }
+  });
+
+  it('tells the first faults of a body, and how many more there are', async () => {
+    const { project } = await makeProject(server.client);
+    const address = buildUrl(exportItems.path, { project, format: 'csv' });
+    const response = await get(address, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ items: Array(12).fill('x') }),
+    });
+    const { error } = errorReply.parse(await response.json());
+    expect(error.message).toMatch(/^items\.0: .*; items\.4: [^;]*; and 7 more$/);
   });
 
   it('gives errors in one shape', async () => {

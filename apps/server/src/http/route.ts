@@ -31,12 +31,17 @@ export const Call = createParamDecorator((endpoint: AnyEndpoint, context: Execut
   };
 });
 
+/** A body of a thousand rows may be wrong a thousand times: the first faults tell what is wrong with it. */
+const MOST_TOLD = 5;
+
 function parse(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
   if (!schema) return undefined;
   const parsed = schema.safeParse(value ?? {});
   if (parsed.success) return parsed.data;
   const complaints = parsed.error.issues.map((issue) => ({ at: issue.path.join('.') || what, message: issue.message }));
-  throw new CoombError('input-invalid', complaints.map(({ at, message }) => `${at}: ${message}`).join('; '), { complaints });
+  const rest = complaints.length - MOST_TOLD;
+  const told = complaints.slice(0, MOST_TOLD).map(({ at, message }) => `${at}: ${message}`);
+  throw new CoombError('input-invalid', `${told.join('; ')}${rest > 0 ? `; and ${rest} more` : ''}`, { complaints: complaints.slice(0, 100) });
 }
 
 export function readPerson(request: Request): string {

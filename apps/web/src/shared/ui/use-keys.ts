@@ -8,7 +8,7 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>, ac
       const target = event.target as HTMLElement;
       const typing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
       const name = `${event.ctrlKey || event.metaKey ? 'Control+' : ''}${event.altKey ? 'Alt+' : ''}${event.shiftKey && event.key.length > 1 ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
-      const presses = event.key === ' ' && target.closest('button, a, summary, [role="button"]');
+      const presses = event.key === ' ' && target.closest('button, summary, [role="button"]');
       const run = presses ? undefined : keys[name];
       if (!run || event.defaultPrevented || (typing && !event.ctrlKey && !event.metaKey && event.key !== 'Escape')) return;
       event.preventDefault();
