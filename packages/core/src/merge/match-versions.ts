@@ -81,14 +81,27 @@ function matchText(
   const open = theirs.flatMap((_, index) => (settled[index] ? [] : [index]));
   if (open.length === 0) return;
   const ownByText = new Map<string, number[]>();
+  const ownByPlace = new Map<string, number[]>();
   const ownBelow = new Map<number, number[]>();
   mine.forEach((node, index) => {
     if (taken[index]) return;
     addToGroup(ownByText, textKey(node), index);
+    addToGroup(ownByPlace, `${node.parent} ${textKey(node)}`, index);
     addToGroup(ownBelow, node.parent, index);
   });
   const mayMatch = (their: number, own: number) =>
     !taken[own] && mine[own]!.heading === theirs[their]!.heading && (theirs[their]!.key === null || mine[own]!.key === null);
+
+  // What is taken at the front is passed once, so that a text that stands a thousand times is not looked through a thousand times.
+  const passed = new Map<readonly number[], number>();
+  const findFree = (own: readonly number[] | undefined, their: number) => {
+    if (!own) return undefined;
+    let at = passed.get(own) ?? 0;
+    while (at < own.length && taken[own[at]!]) at++;
+    passed.set(own, at);
+    while (at < own.length && !mayMatch(their, own[at]!)) at++;
+    return own[at];
+  };
 
   for (const [text, indexes] of groupBy(open, (index) => textKey(theirs[index]!))) {
     const own = ownByText.get(text);
@@ -104,7 +117,7 @@ function matchText(
     if (group.length === 0) continue;
     const ownParent = parent < 0 ? -1 : matches[parent]?.mine;
     for (const index of group) {
-      const same = (ownByText.get(textKey(theirs[index]!)) ?? []).find((own) => mine[own]!.parent === ownParent && mayMatch(index, own));
+      const same = findFree(ownByPlace.get(`${ownParent} ${textKey(theirs[index]!)}`), index);
       if (same !== undefined) take(index, same, 'same text');
     }
     for (const index of group) {
@@ -116,14 +129,17 @@ function matchText(
     if (candidates.length === 0) continue;
     const pairs = placeAmong(all, matches, candidates).flatMap(({ index, near }) => {
       const words = new Set(buildTokens(theirs[index]!.words));
-      return near.filter((own) => mayMatch(index, own)).map((own) => ({ index, own, likeness: shareOf(words, tokensOf(own)) }));
+      return near.flatMap((own) => {
+        const likeness = mayMatch(index, own) ? shareOf(words, tokensOf(own)) : 0;
+        return likeness > ALIKE ? { index, own, likeness } : [];
+      });
     });
-    for (const { index, own, likeness } of pairs.filter((pair) => pair.likeness > ALIKE).toSorted((a, b) => b.likeness - a.likeness))
+    for (const { index, own, likeness } of pairs.toSorted((a, b) => b.likeness - a.likeness))
       if (!settled[index] && !taken[own]) take(index, own, 'similar text', likeness);
   }
   for (const index of open) {
     if (settled[index]) continue;
-    const same = (ownByText.get(textKey(theirs[index]!)) ?? []).find((own) => mayMatch(index, own));
+    const same = findFree(ownByText.get(textKey(theirs[index]!)), index);
     if (same !== undefined) take(index, same, 'same text');
   }
 }
@@ -152,7 +168,10 @@ function placeAmong(
   let at = 0;
   return siblings.flatMap((index) => {
     const match = matches[index];
-    if (!match) return [{ index, near: candidates.slice(Math.max(0, at - MOST_COMPARED / 2), Math.max(0, at - MOST_COMPARED / 2) + MOST_COMPARED) }];
+    if (!match) {
+      const first = Math.max(0, at - MOST_COMPARED / 2);
+      return [{ index, near: candidates.slice(first, first + MOST_COMPARED) }];
+    }
     let high = candidates.length;
     for (at = 0; at < high; ) {
       const middle = (at + high) >> 1;

@@ -261,6 +261,14 @@ describe('matchVersions', () => {
     ]);
   });
 
+  it('keeps texts that stand many times in their order, different keys apart', () => {
+    const lines = Array.from({ length: 300 }, (_, at): Line => ({ key: at === 100 ? 'K' : null, title: 'Reserved' }));
+    const newer = lines.map((line, at): Line => ({ ...line, key: at === 100 ? 'L' : null }));
+    const found = reasons(lines, newer);
+    // Two different keys never meet: L takes the next without a key, and the K that it passed goes to the one after.
+    expect(found).toEqual(lines.map((_, at) => `${at === 100 ? 101 : at === 101 ? 100 : at} same text`));
+  });
+
   it('looks for a changed text about its place, in a list of any length', () => {
     const lines = Array.from({ length: 600 }, (_, at): Line => ({ text: `limit value number${at} of pump${at} to ${at} bar` }));
     const newer = lines.map((line, at) => (at % 5 === 0 ? { text: `${line.text} always` } : line));

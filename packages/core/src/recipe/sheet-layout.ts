@@ -8,7 +8,7 @@ export function readHeader(sheet: SourceSheet, headerRow: number, headerRows = 1
   const rows = sheet.rows.slice(first, headerRow + 1);
   if (headerRows === 1) return (rows[0] ?? []).map((cell) => cell.trim());
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
-  const across = (sheet.merges ?? []).filter((merge) => merge.right > merge.left);
+  const across = (sheet.merges ?? []).filter((merge) => merge.right > merge.left && merge.top <= headerRow && merge.bottom >= first);
   return Array.from({ length: width }, (_, column) => {
     const words = rows.map((row, at) => {
       const merge = across.find((one) => one.top <= first + at && first + at <= one.bottom && one.left <= column && column <= one.right);

@@ -1,13 +1,12 @@
 import type { Issue, SourceDocument, SourcePicture } from '@coomb/core';
 import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
+import { pictureTypeOf } from '../rich-text/media-types.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 import { BodyReader } from './body-reader.js';
 import { type Note, readNotes } from './notes.js';
 import { readNumbering } from './numbering.js';
 import { readStyles } from './styles.js';
-
-const MEDIA_TYPES: Record<string, string> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', bmp: 'image/bmp' };
 
 export interface DocxReading {
   document: SourceDocument;
@@ -61,7 +60,7 @@ async function readPictures(archive: Archive, used: Map<string, string>): Promis
   const issues: Issue[] = [];
   for (const [target, at] of used) {
     const part = target.startsWith('/') ? target.slice(1) : `word/${target}`;
-    const mediaType = MEDIA_TYPES[part.slice(part.lastIndexOf('.') + 1).toLowerCase()];
+    const mediaType = pictureTypeOf(part);
     if (!archive.has(part)) issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });
     else if (!mediaType)
       issues.push({

@@ -1,10 +1,9 @@
 import type { ExchangeDocument, Issue } from '@coomb/core';
 import { type Archive, isArchive, openArchive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
+import { mediaTypeOf } from '../rich-text/media-types.js';
 import { inChunks } from '../xml/walk-xml.js';
 import { readReqif } from './read-reqif.js';
-
-const MEDIA_TYPES: Record<string, string> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', bmp: 'image/bmp' };
 
 /**
  * Reads a .reqif file, or a .reqifz archive with the pictures and objects that its texts name. Several .reqif files of one archive are read
@@ -54,11 +53,6 @@ function decodeAddress(address: string): string {
   } catch {
     return address;
   }
-}
-
-/** Media type of an object: as the file says, else by the ending of its name. */
-export function mediaTypeOf(name: string, said = ''): string {
-  return said || (MEDIA_TYPES[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? 'application/octet-stream');
 }
 
 async function takeEmbedded(archive: Archive, part: string, document: ExchangeDocument): Promise<void> {

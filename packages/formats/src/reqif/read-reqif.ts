@@ -138,7 +138,7 @@ class ReqifReader {
         if (attribute.type !== 'choice' && attribute.type !== 'choices') continue;
         const datatype = this.attributeDatatype.get(attribute.id) ?? '';
         const options = this.optionsOf.get(datatype);
-        if (options) Object.assign(attribute, { options, datatype });
+        Object.assign(attribute, { datatype, ...(options && { options }) });
       }
     const count = new Map<string, number>();
     for (const object of this.objects) count.set(object.type, (count.get(object.type) ?? 0) + 1);

@@ -161,6 +161,19 @@ describe('choices that the file has no option for', () => {
     });
     expect(bytes.toString()).toContain('KEY="2"');
   });
+
+  it.each([
+    ['an empty list', '<reqif:SPECIFIED-VALUES></reqif:SPECIFIED-VALUES>'],
+    ['an empty list in one tag', '<reqif:SPECIFIED-VALUES/>'],
+    ['no list', ''],
+  ])('become the first ones where a datatype has %s', async (_, list) => {
+    const bare = xml.replace(/(LONG-NAME="Priority">)<reqif:SPECIFIED-VALUES>.*?<\/reqif:SPECIFIED-VALUES>/s, `$1${list}`);
+    expect(bare).not.toContain('e-High" LAST');
+    const values = new Map([['o-1', new Map([['a-priority', { kind: 'choice', labels: ['New'] } satisfies ReqifValue]])]]);
+    const { bytes } = await rewriteReqifFile(Buffer.from(bare), edit({ values, options: new Map([['d-Priority', ['New']]]) }));
+    const { exchange } = await readReqifFile(bytes);
+    expect(exchange.objects[0]!.values['a-priority']).toEqual(['New']);
+  });
 });
 
 describe('the address of an object', () => {

@@ -1,5 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
-import { mediaTypeOf } from './read-reqif-file.js';
+import { mediaTypeOf } from '../rich-text/media-types.js';
 import { localName } from '../xml/walk-xml.js';
 
 /** A value to write: choices by the labels of their options. */
@@ -87,7 +87,7 @@ class Rewriter {
   private attribute = '';
   private reference = '';
   private collecting = false;
-  private written = { objects: false, relations: false };
+  private written = { objects: false, relations: false, options: '' };
 
   constructor(private readonly edits: ReqifEdits) {
     const { parser } = this;
@@ -160,12 +160,15 @@ class Rewriter {
       if (local === 'VALUES' && this.object && this.stack.at(-1)?.local === 'SPEC-OBJECT') this.put(this.newValues());
       if (local === 'SPEC-OBJECT' && !this.object?.hasValues) this.put(this.wrap('VALUES', this.newValues()));
       if (local === 'SPECIFIED-VALUES') this.put(this.newOptions());
+      if (local === 'DATATYPE-DEFINITION-ENUMERATION') this.put(this.wrap('SPECIFIED-VALUES', this.newOptions()));
       if (local === 'SPEC-OBJECTS') this.put(this.newObjects());
       if (local === 'SPEC-RELATIONS') this.put(this.newRelations());
       if (local === 'SPECIFICATION') this.put(this.newHierarchy());
       if (local === 'CORE-CONTENT' || local === 'REQ-IF-CONTENT') this.put(this.missingParts(local));
       this.put(`</${tag.name}>`);
-    } else if (local === 'SPEC-OBJECTS') this.expand(tag, this.newObjects());
+    } else if (local === 'SPECIFIED-VALUES') this.expand(tag, this.newOptions());
+    else if (local === 'DATATYPE-DEFINITION-ENUMERATION') this.expand(tag, this.wrap('SPECIFIED-VALUES', this.newOptions()));
+    else if (local === 'SPEC-OBJECTS') this.expand(tag, this.newObjects());
     else if (local === 'SPEC-RELATIONS') this.expand(tag, this.newRelations());
     if (frame.dropped) this.skipping--;
     if (local.startsWith('ATTRIBUTE-VALUE-') && this.value) {
@@ -262,7 +265,10 @@ class Rewriter {
     return `<${this.xhtml}div>${inside}</${this.xhtml}div>`;
   }
 
+  /** Options that a datatype gets; asked again at the end of it, for datatypes that have no list of options yet. */
   private newOptions(): string {
+    if (this.written.options === this.datatype) return '';
+    this.written.options = this.datatype;
     return (this.edits.options.get(this.datatype) ?? [])
       .map((label, index) => {
         const id = `coomb-${this.datatype}-${index + 1}`;

@@ -111,6 +111,7 @@ async function readSheet(
   let value = '';
   let reading = false;
   let cells = 0;
+  let merged = 0;
   await walkXml(await archive.stream(part), {
     open(name, attributes) {
       const local = localName(name);
@@ -127,9 +128,9 @@ async function readSheet(
         style = Number(attributes.s ?? 0);
         value = '';
       } else if (local === 'v' || local === 't') reading = true;
-      else if (local === 'mergeCell' && merges.length < MOST_MERGES) {
+      else if (local === 'mergeCell') {
         const merge = readMerge(attributes.ref ?? '');
-        if (merge) merges.push(merge);
+        if (merge && ++merged <= MOST_MERGES) merges.push(merge);
       }
     },
     close(name) {
@@ -161,6 +162,13 @@ async function readSheet(
       if (reading) value += part;
     },
   });
+  if (merged > MOST_MERGES)
+    issues.push({
+      severity: 'warning',
+      code: 'merges-cut',
+      at: sheet,
+      message: `Only the first ${MOST_MERGES} of ${merged} merged cells count as merged; the others are read as they stand`,
+    });
   return { rows, ...(merges.length > 0 && { merges }) };
 }
 
