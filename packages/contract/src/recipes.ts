@@ -32,6 +32,7 @@ export const documentRecipeSchema = z.object({
   numberPrefix: z.string().max(20).optional(),
   numberField: z.string().max(100).optional(),
   typedHeadings: z.boolean().optional(),
+  constants: z.record(z.string(), z.string()).optional(),
   eachSentence: z.boolean().optional(),
 });
 

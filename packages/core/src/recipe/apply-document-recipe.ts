@@ -4,6 +4,7 @@ import type { Issue } from '../source/issue.js';
 import { settleChanges } from '../source/settle-changes.js';
 import { findSentences } from '../wording/sentences.js';
 import { buildTitle } from '../wording/title.js';
+import { Constants } from './constants.js';
 import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, type TableMeaning } from './document-recipe.js';
 import { asParagraph, cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, spread, textWithoutMarks } from './document-words.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
@@ -158,6 +159,9 @@ class DocumentReading {
     for (const draft of this.drafts) if (!draft.title) draft.title = draft.reference ?? 'Untitled';
     this.resolveParents();
     this.countEmpty();
+    const constants = new Constants(this.scheme, this.recipe.constants);
+    for (const draft of this.drafts) constants.giveTo(draft);
+    this.issues.push(...constants.issues);
     return { drafts: this.drafts, links: this.links, issues: this.issues };
   }
 

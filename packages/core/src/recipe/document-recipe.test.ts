@@ -364,6 +364,13 @@ describe('numbers', () => {
   });
 });
 
+describe('values of every item', () => {
+  it('fill what the document does not say', () => {
+    const document = documentOf([1, 'A'], 'SYS-001: Close.', 'Priority: Low', 'SYS-002: Open.');
+    expect(gather(document, { constants: { priority: 'High' } }).drafts.map((draft) => draft.fields)).toEqual([{}, { priority: 'Low' }, { priority: 'High' }]);
+  });
+});
+
 describe('sentences that bind', () => {
   const document = documentOf([1, 'Gates'], 'Gates are old. They must close. They are grey. They must open again. Nobody minds.');
 

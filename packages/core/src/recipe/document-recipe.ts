@@ -59,6 +59,8 @@ export interface DocumentRecipe {
   numberField?: string | undefined;
   /** Short paragraphs with a typed number, such as "3.2 Gates", are headings. */
   typedHeadings?: boolean | undefined;
+  /** The same value for every item, by field, where the document says none. */
+  constants?: Record<string, string> | undefined;
   /** Every sentence with a binding word is an item of its own, not every paragraph. */
   eachSentence?: boolean | undefined;
 }

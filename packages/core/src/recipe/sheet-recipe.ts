@@ -1,6 +1,7 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { Constants } from './constants.js';
 import { escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
@@ -108,6 +109,9 @@ class SheetReading {
 
   read(): RecipeOutcome {
     for (let row = this.recipe.headerRow + 1; row < this.sheet.rows.length; row++) this.readRow(row);
+    const constants = new Constants(this.scheme, this.recipe.constants);
+    for (const draft of this.drafts) constants.giveTo(draft);
+    this.issues.push(...constants.issues);
     if (this.skipped > 0)
       this.issues.push({
         severity: 'note',
@@ -160,7 +164,6 @@ class SheetReading {
     this.byRow.set(row, draft);
     this.placeByDepth(draft, cells, titleAt < 0 ? textColumn : titleAt, textAt(this.columnOf('number')));
     this.recipe.columns.forEach(({ name, meaning }, column) => this.give(draft, row, column, name, meaning, textAt(column)));
-    for (const [field, value] of Object.entries(this.recipe.constants ?? {})) this.giveField(draft, row, -1, field, field, value);
   }
 
   /** A row across the sheet: what follows stands in it, as far as no other column tells. */

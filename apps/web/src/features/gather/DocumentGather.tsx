@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { RecipeBody, TrayEntry } from '@coomb/contract';
+import type { TrayEntry } from '@coomb/contract';
 import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, proposeMeaning, type RecipeOutcome, type SourceBlock } from '@coomb/core';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
 import { RecipeBar } from '../recipes/RecipeBar';
@@ -13,7 +13,7 @@ import { describeOutcome, proposePrefix } from './outcome-words';
 import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
-import { useOlderRecipe } from './use-older-recipe';
+import { useFileRecipe, useOlderRecipe } from './use-file-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -25,10 +25,14 @@ const none: NonNullable<DocumentRecipe['phrases']> = [];
 /** A document as read, the recipe, and the outline it becomes, side by side and live. */
 export function DocumentGather({ entry, content }: Props) {
   const { scheme } = useProject();
-  const [recipe, setRecipe] = useState<DocumentRecipe>(content.recipe as DocumentRecipe);
-  const [kept, setKept] = useState<string>();
+  const proposed = content.recipe as DocumentRecipe;
+  /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
+  const file = useFileRecipe('document', proposed, (recipe, id) => ({
+    recipe: id?.startsWith('ready-') ? { ...recipe, labels: proposed.labels, tables: proposed.tables, phrases: proposed.phrases } : recipe,
+    issues: [],
+  }));
+  const { recipe, setRecipe, deferred, kept, put } = file;
   const [shown, setShown] = useState<{ block: number; row?: number | undefined }>();
-  const deferred = useDeferredValue(recipe);
   const blocks = content.blocks as SourceBlock[];
   const { outcome, problem } = useMemo((): { outcome: RecipeOutcome; problem?: string } => {
     try {
@@ -50,15 +54,7 @@ export function DocumentGather({ entry, content }: Props) {
       setRecipe({ ...recipe, phrases: [...(recipe.phrases ?? []), { words, meaning: proposeMeaning(scheme, recipe.kind, words) }] });
     setTimeout(() => focusControl(`Meaning of ${words}`, 'phrases'), 60);
   };
-  /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
-  const put = (body: RecipeBody, id: string | undefined) => {
-    if (body.reads !== 'document') return;
-    const proposed = content.recipe as DocumentRecipe;
-    const next = body.recipe as DocumentRecipe;
-    setRecipe(id?.startsWith('ready-') ? { ...next, labels: proposed.labels, tables: proposed.tables, phrases: proposed.phrases } : next);
-    setKept(id);
-  };
-  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
+  const like = useOlderRecipe(to.older, file.isProposed, put);
   const departures = useMemo(() => (kept || like ? findDocumentDepartures(deferred, { blocks }) : []), [kept, like, deferred, blocks]);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');

@@ -12,8 +12,9 @@ import {
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
-import { NumberChoice } from './NumberChoice';
+import { Constants } from './Constants';
 import { MeaningChoice } from './MeaningChoice';
+import { NumberChoice } from './NumberChoice';
 
 interface Props {
   scheme: Scheme;
@@ -35,6 +36,9 @@ const tableWords: { value: TableMeaning['use']; label: string }[] = [
   { value: 'text', label: 'part of the text' },
   { value: 'ignore', label: 'left out' },
 ];
+
+/** A document says a field of some items and not of others: any may be given to the rest. */
+const saidNowhere: [] = [];
 
 /** The recipe in plain sentences; a change shows at once in the outline. */
 export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, onPhrase }: Props) {
@@ -173,6 +177,8 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
           onChange={(next) => change({ tables: recipe.tables.map((one, at) => (at === index ? next : one)) })}
         />
       ))}
+      <Title>What the document does not say</Title>
+      <Constants scheme={scheme} kind={recipe.kind} constants={recipe.constants} said={saidNowhere} onChange={(constants) => change({ constants })} />
     </Box>
   );
 }

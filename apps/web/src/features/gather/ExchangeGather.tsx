@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { RecipeBody, TrayEntry } from '@coomb/contract';
+import type { TrayEntry } from '@coomb/contract';
 import {
   alignExchangeRecipe,
   applyExchangeRecipe,
@@ -8,9 +8,8 @@ import {
   type ExchangeMeaning,
   type ExchangeRecipe,
   fieldOfAttribute,
-  type Issue,
 } from '@coomb/core';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
@@ -22,7 +21,7 @@ import { OutcomeList } from './OutcomeList';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
-import { useOlderRecipe } from './use-older-recipe';
+import { useFileRecipe, useOlderRecipe } from './use-file-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -32,21 +31,12 @@ interface Props {
 /** An exchange file: its types, attributes and relations with their meaning, and the outline they become. */
 export function ExchangeGather({ entry, content }: Props) {
   const { scheme } = useProject();
-  const [recipe, setRecipe] = useState(content.recipe as ExchangeRecipe);
-  const [kept, setKept] = useState<string>();
-  const [departures, setDepartures] = useState<Issue[]>([]);
-  const deferred = useDeferredValue(recipe);
   const document = useMemo(() => ({ ...content, pictures: new Map() }) as unknown as ExchangeDocument, [content]);
+  const file = useFileRecipe('exchange', content.recipe as ExchangeRecipe, (recipe) => alignExchangeRecipe(recipe, document));
+  const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
   const to = useImportTarget(entry, { exchangeRecipe: deferred });
-  const put = (body: RecipeBody, id: string | undefined) => {
-    if (body.reads !== 'exchange') return;
-    const aligned = alignExchangeRecipe(body.recipe as ExchangeRecipe, document);
-    setRecipe(aligned.recipe);
-    setDepartures(aligned.issues);
-    setKept(id);
-  };
-  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
+  const like = useOlderRecipe(to.older, file.isProposed, put);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const isCut = content.total > content.objects.length;
   const setType = (index: number, change: Partial<ExchangeRecipe['types'][number]>) =>

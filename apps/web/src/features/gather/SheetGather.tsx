@@ -1,10 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { RecipeBody, TrayEntry } from '@coomb/contract';
+import type { TrayEntry } from '@coomb/contract';
 import {
   alignSheetRecipe,
   applySheetRecipe,
   countHeaderRows,
-  type Issue,
   proposeColumn,
   proposeField,
   proposeSheetRecipe,
@@ -12,7 +11,7 @@ import {
   type SheetRecipe,
   type SourceSheet,
 } from '@coomb/core';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
@@ -25,7 +24,7 @@ import { SheetOptions } from './SheetOptions';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
-import { useOlderRecipe } from './use-older-recipe';
+import { useFileRecipe, useOlderRecipe } from './use-file-recipe';
 
 interface Props {
   entry: TrayEntry;
@@ -46,10 +45,8 @@ function nameRows(row: number, rows: number): string {
 export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const sheets = content.sheets as SourceSheet[];
-  const [recipe, setRecipe] = useState(content.recipe as SheetRecipe);
-  const [kept, setKept] = useState<string>();
-  const [departures, setDepartures] = useState<Issue[]>([]);
-  const deferred = useDeferredValue(recipe);
+  const file = useFileRecipe('sheet', content.recipe as SheetRecipe, (recipe) => alignSheetRecipe(recipe, sheets));
+  const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
   const to = useImportTarget(entry, { sheetRecipe: deferred });
@@ -58,14 +55,7 @@ export function SheetGather({ entry, content }: Props) {
     meaning.as === 'ignore' && name ? [{ at, name, proposed: () => proposeField(valuesOf(at)) }] : [],
   );
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
-  const put = (body: RecipeBody, id: string | undefined) => {
-    if (body.reads !== 'sheet') return;
-    const aligned = alignSheetRecipe(body.recipe as SheetRecipe, sheets);
-    setRecipe(aligned.recipe);
-    setDepartures(aligned.issues);
-    setKept(id);
-  };
-  const like = useOlderRecipe(to.older, recipe === content.recipe, put);
+  const like = useOlderRecipe(to.older, file.isProposed, put);
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
     const own = sheets.find((one) => one.name === next.sheet);

@@ -1,8 +1,8 @@
-import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
-import { findKind, type Scheme, type SheetRecipe } from '@coomb/core';
-import { X } from 'lucide-react';
+import { Box, Checkbox, Flex, Input } from '@chakra-ui/react';
+import type { Scheme, SheetRecipe } from '@coomb/core';
 import type { ReactNode } from 'react';
 import { Choice } from '../../shared/ui/choice';
+import { Constants } from './Constants';
 
 interface Props {
   scheme: Scheme;
@@ -52,55 +52,14 @@ export function SheetOptions({ scheme, recipe, merged, onChange, children }: Pro
           </>
         )}
       </Flex>
-      <Constants scheme={scheme} recipe={recipe} onChange={onChange} />
+      <Constants
+        scheme={scheme}
+        kind={recipe.kind}
+        constants={recipe.constants}
+        said={recipe.columns.map(({ meaning }) => meaning)}
+        onChange={(constants) => onChange({ ...recipe, constants })}
+      />
       {children}
     </Flex>
-  );
-}
-
-/** Fields that hold the same for every item, because no column does. */
-function Constants({ scheme, recipe, onChange }: Omit<Props, 'merged'>) {
-  const constants = recipe.constants ?? {};
-  const fields = findKind(scheme, recipe.kind)?.fields ?? [];
-  const inColumn = new Set(recipe.columns.flatMap(({ meaning }) => (meaning.as === 'field' ? [meaning.field] : [])));
-  const open = fields.filter((field) => !(field.id in constants) && !inColumn.has(field.id));
-  const set = (field: string, value: string | undefined) => {
-    const { [field]: _, ...others } = constants;
-    const next = value === undefined ? others : { ...constants, [field]: value };
-    onChange({ ...recipe, constants: Object.keys(next).length ? next : undefined });
-  };
-  return (
-    <>
-      {Object.entries(constants).map(([id, value]) => {
-        const field = fields.find((one) => one.id === id);
-        const label = field?.label ?? id;
-        return (
-          <Flex key={id} gap="2" align="center">
-            <Box>{label} of every item is</Box>
-            {field?.options?.length ? (
-              <Choice
-                label={`${label} of every item`}
-                value={value}
-                options={['', ...field.options].map((one) => ({ value: one, label: one || '–' }))}
-                onChange={(next) => set(id, next)}
-              />
-            ) : (
-              <Input size="2xs" w="130px" aria-label={`${label} of every item`} value={value} onChange={(event) => set(id, event.target.value)} />
-            )}
-            <Button size="2xs" variant="ghost" minW="5" px="0" aria-label={`Forget ${label}`} onClick={() => set(id, undefined)}>
-              <X size={13} aria-hidden />
-            </Button>
-          </Flex>
-        );
-      })}
-      {open.length > 0 && (
-        <Choice
-          label="Field that is the same for every item"
-          value=""
-          options={[{ value: '', label: 'the same for every item…' }, ...open.map((field) => ({ value: field.id, label: field.label }))]}
-          onChange={(field) => field && set(field, '')}
-        />
-      )}
-    </>
   );
 }

@@ -88,6 +88,15 @@ describe('a document in the tray', () => {
     await waitFor(() => expect(titles()).toHaveLength(4));
   });
 
+  it('gives every item a value that the document does not say', async () => {
+    await open();
+    await userEvent.selectOptions(screen.getByLabelText('Field that is the same for every item'), 'Priority');
+    await userEvent.selectOptions(screen.getByLabelText('Priority of every item'), 'High');
+    await waitFor(() => expect(titles()[1]).toContain('1 field'));
+    await userEvent.click(screen.getByRole('button', { name: 'Forget Priority' }));
+    await waitFor(() => expect(titles()[1]).not.toContain('1 field'));
+  });
+
   it('makes a field for the numbers where the kind has none', async () => {
     answer(addFields, { fields: [{ id: 'clause', label: 'Clause', type: 'text' }] });
     await open();

@@ -1,20 +1,15 @@
 import type { ComparedEntry } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
+import { comparedEntry } from '../../../testing/compared-entry';
 import { choose, countOpen, partsOf, sideOf, takenOf } from './choices';
 
-const entry = (change: Partial<ComparedEntry> = {}): ComparedEntry => ({
-  id: 't0',
-  sort: 'changed',
-  conflict: false,
-  mine: { id: 'i', reference: 'SYS-1', title: 'Level', html: '', heading: false, links: 0 },
-  theirs: { draft: 0, key: 'SYS-1', title: 'Level', html: '', heading: false, place: 'row 2' },
-  match: { reason: 'key', likeness: 1 },
-  fields: [],
-  linksAdded: [],
-  linksRemoved: [],
-  place: null,
-  ...change,
-});
+const entry = (change: Partial<ComparedEntry> = {}) =>
+  comparedEntry({
+    mine: { id: 'i', reference: 'SYS-1', title: 'Level', html: '', heading: false, links: 0 },
+    theirs: { draft: 0, key: 'SYS-1', title: 'Level', html: '', heading: false, place: 'row 2' },
+    match: { reason: 'key', likeness: 1 },
+    ...change,
+  });
 const field = (name: string, verdict: 'theirs' | 'mine' | 'both' | 'conflict') => ({ field: name, label: name, base: 'b', mine: 'm', theirs: 't', verdict });
 
 describe('choosing what to take', () => {

@@ -2,6 +2,7 @@ import { compareFile, type Comparison, getJob, getOutline, getProject, importFil
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { comparedEntry } from '../../../testing/compared-entry';
 import { outlineOf } from '../../../testing/outline';
 import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../../testing/page';
 import { ComparePage } from './ComparePage';
@@ -25,21 +26,9 @@ const theirs = (draft: number, title: string, key: string | null = null) => ({
   place: `row ${draft + 2}`,
 });
 
-const base: Comparison['entries'][number] = {
-  id: '',
-  sort: 'changed',
-  conflict: false,
-  mine: null,
-  theirs: null,
-  match: null,
-  fields: [],
-  linksAdded: [],
-  linksRemoved: [],
-  place: null,
-};
 const entries: Comparison['entries'] = [
   {
-    ...base,
+    ...comparedEntry(),
     id: 't0',
     conflict: true,
     mine: mine(1, 'Level'),
@@ -48,7 +37,7 @@ const entries: Comparison['entries'] = [
     fields: [{ field: 'text', label: 'Text', base: '<p>within 5 cm</p>', mine: '<p>within 4 cm</p>', theirs: '<p>within 3 cm</p>', verdict: 'conflict' }],
   },
   {
-    ...base,
+    ...comparedEntry(),
     id: 't1',
     mine: mine(2, 'Siren'),
     theirs: theirs(1, 'Horn'),
@@ -60,9 +49,9 @@ const entries: Comparison['entries'] = [
     linksAdded: ['is derived from NEED-2'],
     linksRemoved: ['is derived from NEED-1'],
   },
-  { ...base, id: 't2', sort: 'new', theirs: theirs(2, 'Lamp', 'SYS-009') },
+  { ...comparedEntry(), id: 't2', sort: 'new', theirs: theirs(2, 'Lamp', 'SYS-009') },
   {
-    ...base,
+    ...comparedEntry(),
     id: 't3',
     sort: 'moved',
     mine: mine(4, 'Gate'),
@@ -70,7 +59,7 @@ const entries: Comparison['entries'] = [
     match: { reason: 'key', likeness: 1 },
     place: { from: 'Levels', to: 'Gates', conflict: false },
   },
-  { ...base, id: `m${idOf(105)}`, sort: 'removed', mine: mine(5, 'Log') },
+  { ...comparedEntry(), id: `m${idOf(105)}`, sort: 'removed', mine: mine(5, 'Log') },
 ];
 
 const comparison: Comparison = {

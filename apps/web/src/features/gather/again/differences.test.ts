@@ -1,5 +1,5 @@
-import type { ComparedEntry } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
+import { comparedEntry } from '../../../testing/compared-entry';
 import { countDifferences, differencesOf, differsIn, readPartWish, writePartWish } from './differences';
 
 const field = (label: string, verdict: 'theirs' | 'mine' | 'both' | 'conflict' = 'theirs') => ({
@@ -10,38 +10,22 @@ const field = (label: string, verdict: 'theirs' | 'mine' | 'both' | 'conflict' =
   theirs: 't',
   verdict,
 });
-const entry = (change: Partial<ComparedEntry>): ComparedEntry => ({
-  id: 't0',
-  sort: 'changed',
-  conflict: false,
-  mine: null,
-  theirs: null,
-  match: null,
-  fields: [],
-  linksAdded: [],
-  linksRemoved: [],
-  place: null,
-  ...change,
-});
 const moved = { place: { from: 'a', to: 'b', conflict: false } };
 
 describe('what entries differ in', () => {
   it('is what the newer version has otherwise, not what was edited here', () => {
-    expect(differencesOf(entry({ fields: [field('Text'), field('Owner', 'mine'), field('Clause', 'conflict')], ...moved, linksRemoved: ['x'] }))).toEqual([
-      'Text',
-      'Clause',
-      'Place',
-      'Links',
-    ]);
-    expect(differencesOf(entry({ sort: 'new', linksAdded: ['x'] }))).toEqual([]);
+    expect(
+      differencesOf(comparedEntry({ fields: [field('Text'), field('Owner', 'mine'), field('Clause', 'conflict')], ...moved, linksRemoved: ['x'] })),
+    ).toEqual(['Text', 'Clause', 'Place', 'Links']);
+    expect(differencesOf(comparedEntry({ sort: 'new', linksAdded: ['x'] }))).toEqual([]);
   });
 
   it('is counted, the most frequent first, with those that differ in nothing else', () => {
     const entries = [
-      entry({ fields: [field('Text'), field('Clause')] }),
-      entry({ fields: [field('Clause')] }),
-      entry({ fields: [field('Clause')] }),
-      entry(moved),
+      comparedEntry({ fields: [field('Text'), field('Clause')] }),
+      comparedEntry({ fields: [field('Clause')] }),
+      comparedEntry({ fields: [field('Clause')] }),
+      comparedEntry(moved),
     ];
     expect(countDifferences(entries)).toEqual([
       { part: 'Clause', count: 3, alone: 2 },
