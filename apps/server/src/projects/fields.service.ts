@@ -7,6 +7,7 @@ import type { Change } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 
 type Wanted = NonNullable<BodyOf<typeof addFields>>['fields'][number];
+type FieldChange = Extract<Change, { entity: 'field' }>;
 
 /** Fields that people add to the kinds of their project. */
 @Injectable()
@@ -18,48 +19,44 @@ export class FieldsService {
 
   /** The fields asked for, in order: new ones, and those that were there already. Refuses an unknown kind, and a name that a field of another type has. */
   async add(projectId: string, person: string, wanted: readonly Wanted[]): Promise<Field[]> {
-    const fields: Field[] = [];
-    await this.ledger.change(projectId, async (state) => {
-      const changes: Change[] = [];
-      const made = new Map<string, Extract<Change, { entity: 'field' }>>();
-      for (const one of wanted) {
-        const known = findField(state.scheme, one);
-        const twin = [...made.values()].find(({ after }) => after.kinds.includes(one.kind) && after.name.toLowerCase() === one.label.toLowerCase());
-        if (twin && twin.after.definition.type !== one.type)
-          throw new CoombError('input-invalid', `"${one.label}" is asked for with two types. Choose another name.`);
-        if (known) {
-          fields.push(known);
-          continue;
-        }
-        // One definition serves the kinds that want the same: a search or an export then finds one column.
-        const same = JSON.stringify([one.label.toLowerCase(), one.type, one.options ?? [], one.unit ?? '']);
-        let change = made.get(same);
-        if (!change) {
-          const id = nameField(
-            state.scheme,
-            [...made.values()].map((other) => other.after.definition.id),
-            one.label,
-          );
-          const definition: Field = {
-            id,
-            label: one.label,
-            type: one.type,
-            ...(one.options?.length && { options: one.options }),
-            ...(one.unit && { unit: one.unit }),
-          };
-          const row = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: one.label, kinds: [], definition };
-          change = { entity: 'field', before: null, after: row };
-          made.set(same, change);
-          changes.push(change);
-        }
-        if (!change.after.kinds.includes(one.kind)) change.after.kinds.push(one.kind);
-        fields.push(change.after.definition);
-      }
-      const names = [...new Set(changes.map((change) => (change.entity === 'field' ? change.after.name : '')))];
+    let fields: Field[] = [];
+    await this.ledger.change(projectId, async ({ scheme }) => {
+      const changes: FieldChange[] = [];
+      fields = wanted.map((one) => findField(scheme, one) ?? this.make(projectId, scheme, one, changes));
+      const names = [...new Set(changes.map((change) => change.after.name))];
       return { person, action: names.length === 1 ? `Add the field ${names[0]}` : `Add ${names.length} fields`, changes };
     });
     return fields;
   }
+
+  /** Makes a field, or gives the kind one that was just made the same for another: a search or an export then finds one column. */
+  private make(projectId: string, scheme: Scheme, one: Wanted, changes: FieldChange[]): Field {
+    const label = one.label.toLowerCase();
+    const twins = changes.filter(({ after }) => after.name.toLowerCase() === label);
+    if (twins.some(({ after }) => after.kinds.includes(one.kind) && after.definition.type !== one.type))
+      throw new CoombError('input-invalid', `"${one.label}" is asked for with two types. Choose another name.`);
+    const same = twins.find(({ after }) => after.kinds.includes(one.kind) || isAlike(after.definition, one));
+    if (same) {
+      if (!same.after.kinds.includes(one.kind)) same.after.kinds.push(one.kind);
+      return same.after.definition;
+    }
+    const taken = changes.map(({ after }) => after.definition.id);
+    const definition: Field = {
+      id: nameField(scheme, taken, one.label),
+      label: one.label,
+      type: one.type,
+      ...(one.options?.length && { options: one.options }),
+      ...(one.unit && { unit: one.unit }),
+    };
+    const row = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, name: one.label, kinds: [one.kind], definition };
+    changes.push({ entity: 'field', before: null, after: row });
+    return definition;
+  }
+}
+
+function isAlike(field: Field, wanted: Wanted): boolean {
+  const facts = ({ type, options = [], unit = '' }: Field | Wanted) => JSON.stringify([type, options, unit]);
+  return facts(field) === facts(wanted);
 }
 
 function findField(scheme: Scheme, wanted: Wanted): Field | undefined {

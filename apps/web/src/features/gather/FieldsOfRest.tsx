@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
 import type { FieldType, Meaning, ProposedField } from '@coomb/core';
 import { useProject } from '../../shared/live/project-queries';
-import { notify } from '../../shared/ui/notices';
+import { notify, notifyError } from '../../shared/ui/notices';
+import { labelOf } from './NewField';
 import { useAddFields } from './queries';
 
 /** What goes nowhere yet, by its place in the recipe. */
@@ -25,11 +26,14 @@ export function FieldsOfRest({
 }) {
   const add = useAddFields(useProject().id);
   if (rest.length === 0) return null;
+  const labels = rest.map(({ name }) => labelOf(name));
+  /** Two columns with the same lowest words keep their whole names. */
+  const labelAt = (index: number) => (labels.filter((label) => label === labels[index]).length > 1 ? rest[index]!.name.slice(0, 80) : labels[index]!);
   const make = () =>
     add.mutate(
-      rest.map(({ name, proposed }) => ({
+      rest.map(({ proposed }, index) => ({
         kind,
-        label: name.replace(/^ReqIF\./i, '').slice(0, 80),
+        label: labelAt(index),
         ...(proposed() as { type: FieldType; options?: string[] }),
       })),
       {
@@ -37,7 +41,7 @@ export function FieldsOfRest({
           onMade(new Map(rest.map(({ at }, index) => [at, { as: 'field', field: fields[index]!.id }])));
           notify(`${fields.length} ${fields.length === 1 ? 'field holds' : 'fields hold'} what was left out`);
         },
-        onError: (error) => notify(error.message),
+        onError: notifyError,
       },
     );
   return (

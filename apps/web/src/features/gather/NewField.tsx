@@ -28,12 +28,7 @@ interface Props {
 /** A field that the kind does not have yet, made where it is missed. */
 export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
   const add = useAddFields(useProject().id);
-  const [label, setLabel] = useState(
-    name
-      .split(' / ')
-      .at(-1)!
-      .replace(/^ReqIF\./i, ''),
-  );
+  const [label, setLabel] = useState(labelOf(name));
   const [type, setType] = useState<FieldType>(proposed?.type ?? 'text');
   const [options, setOptions] = useState((proposed?.options ?? []).join(', '));
   const chosen = type === 'choice' || type === 'choices';
@@ -90,6 +85,15 @@ export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
       </Flex>
     </Flex>
   );
+}
+
+/** Label of a field for a column or attribute: the lowest words of a header over several rows, without a standard's prefix. */
+export function labelOf(name: string): string {
+  return name
+    .split(' / ')
+    .at(-1)!
+    .replace(/^ReqIF\./i, '')
+    .slice(0, 80);
 }
 
 export function splitOptions(text: string): string[] {

@@ -108,8 +108,8 @@ describe('a sheet in the tray', () => {
     await waitFor(() =>
       expect(asked()).toEqual({
         fields: [
-          { kind: 'requirement', label: 'Review / State', type: 'choice', options: ['Open', 'Done'] },
-          { kind: 'requirement', label: 'Review / By', type: 'choice', options: ['Ida', 'Tom'] },
+          { kind: 'requirement', label: 'State', type: 'choice', options: ['Open', 'Done'] },
+          { kind: 'requirement', label: 'By', type: 'choice', options: ['Ida', 'Tom'] },
           { kind: 'requirement', label: 'Weight', type: 'number' },
         ],
       }),

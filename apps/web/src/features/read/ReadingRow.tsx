@@ -122,7 +122,10 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
                 .slice(0, 3)
                 .map((field) => (
                   <Box key={field.id} truncate title={field.label}>
-                    <FieldText field={field} value={item.fields[field.id]} />
+                    {field.label}{' '}
+                    <Box as="span" color="fg">
+                      <FieldText field={field} value={item.fields[field.id]} />
+                    </Box>
                   </Box>
                 ))}
           </>

@@ -72,13 +72,13 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
       <Button size="2xs" variant="outline" onClick={() => saveRecipeFile(recipe.name, recipe.body)}>
         Save as a file
       </Button>
-      <Box w="5.5em">
+      <Flex w="5.5em">
         {!recipe.ready && (
           <Button size="2xs" variant="ghost" onClick={() => withdraw.mutate(recipe.id)}>
             Take away
           </Button>
         )}
-      </Box>
+      </Flex>
     </Flex>
   );
 }
