@@ -5,8 +5,11 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { applyDocumentRecipe, defaultScheme, type MergeMine, mergeVersions, type MergeTheirs, proposeDocumentRecipe } from '@coomb/core';
 import { seeded } from '@coomb/core/testing';
-import { openArchive, readCsv, readDocx, readReqifFile, readXlsx } from '@coomb/formats';
+import { openArchive, readCsv, readDocx, readHtml, readMarkdown, readPdf, readReqifFile, readXlsx } from '@coomb/formats';
+import { Parser } from 'htmlparser2';
+import MarkdownIt from 'markdown-it';
 import Papa from 'papaparse';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { SaxesParser } from 'saxes';
 import { makeLargeDocument, makers } from './large-files.js';
 import { type Row, time } from './measure.js';
@@ -52,7 +55,23 @@ const formats: { name: keyof typeof makers; goal: string; bareName: string; read
     read: (bytes) => readCsv(bytes, 'a.csv'),
     bare: (bytes) => Papa.parse(bytes.toString('utf8')),
   },
+  {
+    name: 'md',
+    goal: '≥ 0.4 × of the bare parser',
+    bareName: 'parse alone',
+    read: readMarkdown,
+    bare: (bytes) => new MarkdownIt().parse(bytes.toString('utf8'), {}),
+  },
+  { name: 'html', goal: '≥ 0.4 × of the bare parser', bareName: 'parse alone', read: readHtml, bare: (bytes) => new Parser({}).end(bytes.toString('utf8')) },
+  { name: 'pdf', goal: '≥ 0.6 × of the bare parser', bareName: 'texts of every page alone', read: readPdf, bare: readPages },
 ];
+
+async function readPages(bytes: Buffer): Promise<void> {
+  const loading = getDocument({ data: new Uint8Array(bytes), disableFontFace: true, verbosity: 0 });
+  const pdf = await loading.promise;
+  for (let number = 1; number <= pdf.numPages; number++) await (await pdf.getPage(number)).getTextContent();
+  await loading.destroy();
+}
 
 /** Reading each format at two sizes, as a ratio to parsing the same bytes alone, with the memory that it takes; and the merge. */
 export async function benchFormats(): Promise<Row[]> {

@@ -1,4 +1,5 @@
 import { seeded } from '@coomb/core/testing';
+import { linesOf, pdfOf } from '@coomb/formats/testing';
 import ExcelJS from 'exceljs';
 import { Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow } from 'docx';
 
@@ -66,9 +67,39 @@ export async function makeLargeXlsx(count: number): Promise<Buffer> {
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
+/** Markdown of so many requirements under headings of fifty. */
+export function makeLargeMarkdown(count: number): Buffer {
+  const lines = sentences(count).map((text, i) => `${i % 50 ? '' : `## Section ${i / 50 + 1}\n\n`}SYS-${i}: ${text} **Always.**\n\nPriority: High\n`);
+  return Buffer.from(`# Requirements\n\n${lines.join('\n')}`);
+}
+
+/** The same as a web page. */
+export function makeLargeHtml(count: number): Buffer {
+  const parts = sentences(count).map(
+    (text, i) => `${i % 50 ? '' : `<h2>Section ${i / 50 + 1}</h2>`}<p>SYS-${i}: ${text} <b>Always.</b></p><p>Priority: High</p>`,
+  );
+  return Buffer.from(`<!doctype html><html><body><h1>Requirements</h1>${parts.join('\n')}</body></html>`);
+}
+
+/** A PDF of so many requirements, forty a page. */
+export function makeLargePdf(count: number): Buffer {
+  const texts = sentences(count);
+  const pages = Array.from({ length: Math.ceil(count / 40) }, (_, page) =>
+    linesOf([
+      [`Section ${page + 1}`, 16],
+      ['', 0],
+      ...texts.slice(page * 40, page * 40 + 40).map((text, i): [string, number] => [`SYS-${page * 40 + i}: ${text.slice(0, 70)}`, 9]),
+    ]),
+  );
+  return pdfOf(pages);
+}
+
 export const makers = {
   docx: makeLargeDocument,
   reqif: async (count: number) => makeLargeReqif(count),
   csv: async (count: number) => makeLargeCsv(count),
   xlsx: makeLargeXlsx,
+  md: async (count: number) => makeLargeMarkdown(count),
+  html: async (count: number) => makeLargeHtml(count),
+  pdf: async (count: number) => makeLargePdf(count),
 };

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defaultScheme, TraceGraph } from '@coomb/core';
 import { openDatabase, ProjectStateRepo, startServer } from '@coomb/server';
-import { makeLargeDocument } from './large-files.js';
+import { makeLargeCsv, makeLargeDocument } from './large-files.js';
 import { generate } from './generate.js';
 import { medianOf, type Row, time } from './measure.js';
 
@@ -113,7 +113,7 @@ export async function benchServer(keep?: (folder: string) => Promise<void>): Pro
     await page('find by words', '/find?words=item%204999');
     await page('a figure opened', '/figures/rule:tested:notMet');
     rows.push(await benchChange(server.address, size));
-    rows.push(await benchImport(server.address));
+    rows.push(await benchImport(server.address), ...(await benchAgain(server.address)));
     await server.stop();
     await keep?.(folder);
     return rows;
@@ -149,27 +149,106 @@ async function benchChange(address: string, size: string): Promise<Row> {
 
 async function benchImport(address: string): Promise<Row> {
   const bytes = await makeLargeDocument();
-  const post = async (path: string, body: unknown) =>
-    (await (
-      await fetch(`${address}/api${path}`, {
-        method: 'POST',
-        ...(body instanceof FormData ? { body } : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-      })
-    ).json()) as { id: string; job: string };
   const median = await time(3, async () => {
-    const { id } = await post('/projects', { name: 'Import' });
-    const form = new FormData();
-    form.set('file', new Blob([new Uint8Array(bytes)]), 'large.docx');
-    const entry = await post(`/projects/${id}/tray`, form);
-    const { job } = await post(`/projects/${id}/tray/${entry.id}/import`, { collection: { name: 'Large', prefix: 'SYS', holds: 'specification' } });
-    for (;;) {
-      const now = (await (await fetch(`${address}/api/projects/${id}/jobs/${job}`)).json()) as { state: string; message: string };
-      if (now.state === 'done') return;
-      if (now.state !== 'running') throw new Error(now.message);
-      await new Promise((resolve) => setTimeout(resolve, 20));
-    }
+    const desk = await openDesk(address);
+    await desk.run(await desk.handIn('large.docx', bytes), { collection: COLLECTION });
   });
   return { what: 'import a .docx: upload, read, store, recorded', size: '5,000 requirements', runs: 3, median };
+}
+
+const COLLECTION = { name: 'Large', prefix: 'SYS', holds: 'specification' };
+
+/** Ten thousand rows, and the same with every tenth changed: imported, compared, imported again, while another request asks for the projects. */
+async function benchAgain(address: string): Promise<Row[]> {
+  const rows = 10_000;
+  const first = makeLargeCsv(rows);
+  const second = Buffer.from(first.toString().replace(/^(SYS-\d*0,Title \d+)/gm, '$1 of issue two'));
+  const times = { import: [] as number[], compare: [] as number[], again: [] as number[], waits: [] as number[] };
+  for (let round = 0; round < 3; round++) {
+    const desk = await openDesk(address);
+    const other = watchWaits(address);
+    const one = await desk.handIn('rows.csv', first);
+    times.import.push(await clock(() => desk.run(one, { collection: COLLECTION })));
+    const source = (await desk.get<{ id: string }[]>('/sources'))[0]!.id;
+    const two = await desk.handIn('rows 2.csv', second);
+    let seq = 0;
+    times.compare.push(
+      await clock(async () => {
+        const { counts, seq: at } = await desk.post<{ seq: number; counts: { changed: number } }>(`/tray/${two}/compare`, { source });
+        if (counts.changed !== rows / 10) throw new Error(`${counts.changed} rows differ`);
+        seq = at;
+      }),
+    );
+    times.again.push(await clock(() => desk.run(two, { again: { source, seq } })));
+    times.waits.push(await other.stop());
+  }
+  const size = '10,000 rows of 8 columns';
+  const row = (what: string, list: number[]): Row => ({ what, size, runs: 3, median: medianOf(list) });
+  return [
+    row('import a .csv: store, recorded', times.import),
+    row('compare a newer version, every tenth row changed', times.compare),
+    row('import it again', times.again),
+    row('longest wait of another request meanwhile', times.waits),
+  ];
+}
+
+async function clock(work: () => Promise<unknown>): Promise<number> {
+  const start = performance.now();
+  await work();
+  return performance.now() - start;
+}
+
+/** Asks for the projects over and over; tells the longest answer in milliseconds when it is stopped. */
+function watchWaits(address: string): { stop: () => Promise<number> } {
+  let running = true;
+  const watching = (async () => {
+    let longest = 0;
+    while (running) {
+      longest = Math.max(longest, await clock(async () => (await fetch(`${address}/api/projects`)).text()));
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    return longest;
+  })();
+  return {
+    stop: () => {
+      running = false;
+      return watching;
+    },
+  };
+}
+
+/** A new project, and what a person does in it. */
+async function openDesk(address: string) {
+  const send = async <R>(path: string, init?: RequestInit): Promise<R> => {
+    const response = await fetch(`${address}/api${path}`, init);
+    if (!response.ok) throw new Error(await response.text());
+    return (await response.json()) as R;
+  };
+  const post = <R>(path: string, body: unknown) =>
+    send<R>(path, {
+      method: 'POST',
+      ...(body instanceof FormData ? { body } : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
+  const { id } = await post<{ id: string }>('/projects', { name: 'Import' });
+  return {
+    get: <R>(path: string) => send<R>(`/projects/${id}${path}`),
+    post: <R>(path: string, body: unknown) => post<R>(`/projects/${id}${path}`, body),
+    async handIn(name: string, bytes: Uint8Array): Promise<string> {
+      const form = new FormData();
+      form.set('file', new Blob([new Uint8Array(bytes)]), name);
+      return (await post<{ id: string }>(`/projects/${id}/tray`, form)).id;
+    },
+    /** Imports a file of the tray and waits until it is stored. Throws what the server says when it is not. */
+    async run(tray: string, wish: object): Promise<void> {
+      const { job } = await post<{ job: string }>(`/projects/${id}/tray/${tray}/import`, wish);
+      for (;;) {
+        const now = await send<{ state: string; message: string }>(`/projects/${id}/jobs/${job}`);
+        if (now.state === 'done') return;
+        if (now.state !== 'running') throw new Error(now.message);
+        await new Promise((resolve) => setTimeout(resolve, 20));
+      }
+    },
+  };
 }
 
 export { project as benchProject };

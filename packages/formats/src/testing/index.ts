@@ -1,0 +1,2 @@
+export * from './office-files.js';
+export * from './pdf-files.js';
