@@ -24,6 +24,47 @@ const KIND_OF: Record<string, AttributeType> = {
   DATE: 'date',
 };
 
+const VALUE = 'ATTRIBUTE-VALUE-';
+/** Elements that have no place here, in words. */
+const ASIDE: Record<string, string> = { 'RELATION-GROUP': 'relation groups', 'TOOL-EXTENSIONS': 'tool extensions' };
+const ROLES: Record<string, string> = {
+  TITLE: 'words',
+  'REQ-IF-TOOL-ID': 'words',
+  'ENUM-VALUE': 'option',
+  'SPEC-OBJECT-TYPE': 'type',
+  'SPEC-RELATION-TYPE': 'relationType',
+  'SPEC-OBJECT': 'object',
+  SPECIFICATION: 'specification',
+  'SPEC-HIERARCHY': 'node',
+  'SPEC-RELATION': 'relation',
+  'RELATION-GROUP': 'aside',
+  'TOOL-EXTENSIONS': 'aside',
+  'THE-VALUE': 'rich',
+};
+
+/** What an element is to the reader. A file of a million elements has some dozens of names: each is looked at once. */
+const roleOf = remember((name: string): { local: string; role: string | undefined } => {
+  const local = localName(name);
+  if (local.endsWith('-REF')) return { local, role: 'words' };
+  if (DATATYPES[local]) return { local, role: 'datatype' };
+  if (local.startsWith('ATTRIBUTE-DEFINITION-')) return { local, role: 'attribute' };
+  if (local.startsWith(VALUE)) return { local, role: 'value' };
+  return { local, role: ROLES[local] };
+});
+
+/** Remembers what a name gave, up to a bound: a hostile file may bring a new name for each element. */
+function remember<R>(look: (name: string) => R): (name: string) => R {
+  const known = new Map<string, R>();
+  return (name) => {
+    let found = known.get(name);
+    if (found === undefined) {
+      found = look(name);
+      if (known.size < 1000) known.set(name, found);
+    }
+    return found;
+  };
+}
+
 /**
  * Reads ReqIF 1.2 (OMG formal/16-07-01), any namespace prefix, as a stream of elements. What Coomb has no place for (relation groups,
  * tool extensions, access rights) is counted and named; it stays in the stored file, from which `rewriteReqif` takes it again.
@@ -71,54 +112,77 @@ class ReqifReader {
   private root = '';
 
   open(name: string, attributes: Record<string, string>, line: number): void {
-    const local = localName(name);
+    const { local, role } = roleOf(name);
     if (this.rich) return this.rich.open(local, attributes);
     this.path.push(local);
     this.root ||= local;
+    if (role === undefined) return;
     const [id, longName] = [attributes.IDENTIFIER ?? '', attributes['LONG-NAME'] ?? ''];
-    if (DATATYPES[local]) this.datatype = id;
-    if (local.endsWith('-REF') || local === 'TITLE' || local === 'REQ-IF-TOOL-ID') {
-      this.text = '';
-      this.collecting = true;
-    } else if (local === 'ENUM-VALUE') {
-      const label = longName || id;
-      this.options.set(id, label);
-      this.optionsOf.set(this.datatype, [...(this.optionsOf.get(this.datatype) ?? []), label]);
-    } else if (local === 'SPEC-OBJECT-TYPE') this.type = { id, name: longName || id, attributes: [], count: 0 };
-    else if (local === 'SPEC-RELATION-TYPE') this.relationTypes.set(id, { id, name: longName || id, count: 0 });
-    else if (local.startsWith('ATTRIBUTE-DEFINITION-')) this.openDefinition(local, id, longName, attributes);
-    else if (local === 'SPEC-OBJECT') this.object = { id, type: '', name: longName, values: {}, line };
-    else if (local === 'SPECIFICATION') this.specification = { id, name: longName, line, nodes: [] };
-    else if (local === 'SPEC-HIERARCHY') this.openNode();
-    else if (local === 'SPEC-RELATION') this.relation = { id, type: '', from: '', to: '' };
-    else if (local === 'RELATION-GROUP') this.count('relation groups');
-    else if (local === 'TOOL-EXTENSIONS') this.count('tool extensions');
-    else if (local.startsWith('ATTRIBUTE-VALUE-'))
-      this.value = { kind: KIND_OF[local.slice(16)] ?? 'text', definition: '', text: attributes['THE-VALUE'] ?? '' };
-    else if (local === 'THE-VALUE' && this.value) this.rich = new XhtmlReader(this.embedded);
+    switch (role) {
+      case 'datatype':
+        this.datatype = id;
+        break;
+      case 'words':
+        this.text = '';
+        this.collecting = true;
+        break;
+      case 'option':
+        this.options.set(id, longName || id);
+        this.optionsOf.set(this.datatype, [...(this.optionsOf.get(this.datatype) ?? []), longName || id]);
+        break;
+      case 'type':
+        this.type = { id, name: longName || id, attributes: [], count: 0 };
+        break;
+      case 'relationType':
+        this.relationTypes.set(id, { id, name: longName || id, count: 0 });
+        break;
+      case 'attribute':
+        this.openDefinition(local, id, longName, attributes);
+        break;
+      case 'object':
+        this.object = { id, type: '', name: longName, values: {}, line };
+        break;
+      case 'specification':
+        this.specification = { id, name: longName, line, nodes: [] };
+        break;
+      case 'node':
+        this.openNode();
+        break;
+      case 'relation':
+        this.relation = { id, type: '', from: '', to: '' };
+        break;
+      case 'aside':
+        this.count(ASIDE[local]!);
+        break;
+      case 'value':
+        this.value = { kind: KIND_OF[local.slice(VALUE.length)] ?? 'text', definition: '', text: attributes['THE-VALUE'] ?? '' };
+        break;
+      case 'rich':
+        if (this.value) this.rich = new XhtmlReader(this.embedded);
+    }
   }
 
   close(name: string): void {
-    const local = localName(name);
+    const { local, role } = roleOf(name);
     if (this.rich) {
       if (this.rich.close(local)) return;
       if (this.value) this.value.text = this.rich.html();
       this.rich = undefined;
     }
     this.path.pop();
-    if (this.collecting) this.closeText(local);
-    else if (local.startsWith('ATTRIBUTE-VALUE-')) this.closeValue();
-    else if (local.startsWith('ATTRIBUTE-DEFINITION-')) this.attribute = undefined;
-    else if (local === 'SPEC-OBJECT-TYPE' && this.type) {
+    if (this.collecting) return this.closeText(local);
+    if (role === 'value') this.closeValue();
+    else if (role === 'object') this.closeObject();
+    else if (role === 'node') this.nodes.pop();
+    else if (role === 'attribute') this.attribute = undefined;
+    else if (role === 'type' && this.type) {
       this.types.push(this.type);
       this.type = undefined;
-    } else if (local === 'SPEC-OBJECT') this.closeObject();
-    else if (local === 'SPEC-HIERARCHY') this.nodes.pop();
-    else if (local === 'SPECIFICATION' && this.specification) {
+    } else if (role === 'specification' && this.specification) {
       const { id, name: title, nodes } = this.specification;
       this.outlines.push({ id, name: title, nodes });
       this.specification = undefined;
-    } else if (local === 'SPEC-RELATION' && this.relation) {
+    } else if (role === 'relation' && this.relation) {
       this.relations.push(this.relation);
       const type = this.relationTypes.get(this.relation.type);
       if (type) type.count++;
