@@ -123,7 +123,7 @@ export function ExchangeGather({ entry, content }: Props) {
                   <Choice
                     label={`Link kind of ${relation.name}`}
                     value={relation.linkKind ? `${relation.linkKind} ${relation.reversed ? 'in' : 'out'}` : ''}
-                    width="200px"
+                    width="220px"
                     options={[
                       { value: '', label: 'no link' },
                       ...scheme.linkKinds.flatMap((kind) => [

@@ -60,7 +60,7 @@ export function MeaningChoice({
     { value: 'new', label: 'a new field…' },
   ];
   return (
-    <Box w="168px" flexShrink={0}>
+    <Box w={withHeading ? '186px' : '168px'} flexShrink={0}>
       <Choice
         label={`Meaning of ${name}`}
         value={encode(meaning)}

@@ -17,7 +17,7 @@ export function SheetOptions({ scheme, recipe, merged, onChange, children }: Pro
   const [rule] = recipe.skip ?? [];
   const named = recipe.columns.filter((column) => column.name.trim());
   return (
-    <Flex gap="6" px="4" py="1.5" align="center" fontSize="13px" bg="bg.panel" wrap="wrap">
+    <Flex columnGap="6" rowGap="1" px="4" py="1.5" align="center" fontSize="13px" bg="bg.panel" wrap="wrap">
       <Checkbox.Root size="sm" checked={recipe.indented === true} onCheckedChange={({ checked }) => onChange({ ...recipe, indented: checked === true })}>
         <Checkbox.HiddenInput />
         <Checkbox.Control />

@@ -121,7 +121,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
                 .fields.filter((field) => item.fields[field.id] && field.type !== 'rich' && String(item.fields[field.id]).length < 40)
                 .slice(0, 3)
                 .map((field) => (
-                  <Box key={field.id} truncate title={field.label}>
+                  <Box key={field.id} lineClamp={2} lineHeight="1.3">
                     {field.label}{' '}
                     <Box as="span" color="fg">
                       <FieldText field={field} value={item.fields[field.id]} />
