@@ -134,7 +134,9 @@ describe('a document in the tray', () => {
     await userEvent.selectOptions(await screen.findByLabelText('Meaning of derived from'), 'link: is derived from');
     await userEvent.click(screen.getByRole('button', { name: 'Other ends of derived from' }));
     await userEvent.selectOptions(await screen.findByLabelText('Key of derived from'), 'its title');
+    await waitFor(() => expect((screen.getByLabelText('Key of derived from') as HTMLSelectElement).value).toBe('title'));
     await userEvent.click(screen.getByLabelText('Gate tests'));
+    await waitFor(() => expect((screen.getByLabelText('Gate tests') as HTMLInputElement).checked).toBe(true));
     await waitFor(() =>
       expect(lastCheck()?.documentRecipe.phrases).toEqual([
         { words: 'derived from', meaning: { as: 'link', linkKind: 'derives', reversed: false, by: 'title', within: ['Gate tests'] } },
