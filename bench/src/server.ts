@@ -167,20 +167,23 @@ async function benchAgain(address: string): Promise<Row[]> {
   for (let round = 0; round < 3; round++) {
     const desk = await openDesk(address);
     const other = watchWaits(address);
-    const one = await desk.handIn('rows.csv', first);
-    times.import.push(await clock(() => desk.run(one, { collection: COLLECTION })));
-    const source = (await desk.get<{ id: string }[]>('/sources'))[0]!.id;
-    const two = await desk.handIn('rows 2.csv', second);
-    let seq = 0;
-    times.compare.push(
-      await clock(async () => {
-        const { counts, seq: at } = await desk.post<{ seq: number; counts: { changed: number } }>(`/tray/${two}/compare`, { source });
-        if (counts.changed !== rows / 10) throw new Error(`${counts.changed} rows differ`);
-        seq = at;
-      }),
-    );
-    times.again.push(await clock(() => desk.run(two, { again: { source, seq } })));
-    times.waits.push(await other.stop());
+    try {
+      const one = await desk.handIn('rows.csv', first);
+      times.import.push(await clock(() => desk.run(one, { collection: COLLECTION })));
+      const source = (await desk.get<{ id: string }[]>('/sources'))[0]!.id;
+      const two = await desk.handIn('rows 2.csv', second);
+      let seq = 0;
+      times.compare.push(
+        await clock(async () => {
+          const { counts, seq: at } = await desk.post<{ seq: number; counts: { changed: number } }>(`/tray/${two}/compare`, { source });
+          if (counts.changed !== rows / 10) throw new Error(`${counts.changed} rows differ`);
+          seq = at;
+        }),
+      );
+      times.again.push(await clock(() => desk.run(two, { again: { source, seq } })));
+    } finally {
+      times.waits.push(await other.stop());
+    }
   }
   const size = '10,000 rows of 8 columns';
   const row = (what: string, list: number[]): Row => ({ what, size, runs: 3, median: medianOf(list) });

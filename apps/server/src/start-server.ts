@@ -1,3 +1,4 @@
+import type { Server } from 'node:http';
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -42,6 +43,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       { logger: ['error', 'warn'], bodyParser: false },
     );
     configure(app, options.web);
+    // A browser that asks again after a long write must find its connection still open.
+    (app.getHttpServer() as Server).keepAliveTimeout = 75_000;
     await app.listen(options.port, options.host);
     const { port } = app.getHttpServer().address() as AddressInfo;
     const stop = async () => {
