@@ -15,7 +15,6 @@ const add = (title: string, rows: Row[]) => {
 };
 
 if (isWanted('core')) add('Core', await benchCore());
-if (isWanted('formats')) add('Formats', await benchFormats());
 if (isWanted('server') || isWanted('page')) {
   let pages: Row[] = [];
   const rows = await benchServer(
@@ -28,6 +27,9 @@ if (isWanted('server') || isWanted('page')) {
   add('Server', rows);
   if (pages.length) add('Browser', pages);
 }
+// Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself
+// reads files in workers, whose globals are their own.
+if (isWanted('formats')) add('Formats', await benchFormats());
 if (wanted.size === 0) {
   const text = parts.map(([title, rows]) => `## ${title}\n\n${format(rows)}`).join('\n\n');
   writeFileSync(

@@ -9,7 +9,6 @@ import { openArchive, readCsv, readDocx, readHtml, readMarkdown, readPdf, readRe
 import { Parser } from 'htmlparser2';
 import MarkdownIt from 'markdown-it';
 import Papa from 'papaparse';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { SaxesParser } from 'saxes';
 import { makeLargeDocument, makers } from './large-files.js';
 import { type Row, time } from './measure.js';
@@ -67,6 +66,7 @@ const formats: { name: keyof typeof makers; goal: string; bareName: string; read
 ];
 
 async function readPages(bytes: Buffer): Promise<void> {
+  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const loading = getDocument({ data: new Uint8Array(bytes), disableFontFace: true, verbosity: 0 });
   const pdf = await loading.promise;
   for (let number = 1; number <= pdf.numPages; number++) await (await pdf.getPage(number)).getTextContent();
