@@ -49,7 +49,7 @@ export class BodyReader implements XmlVisitor {
   private readonly tracked: Issue[] = [];
   private readonly counter: NumberCounter;
   private readonly oddities = new Map<string, { at: string; message: string; count: number }>();
-  private marks: Set<string> = new Set();
+  private readonly marks = new Set<string>();
   private skipping = 0;
   /** Inside the properties of a run or a row, where elements describe and do not hold. */
   private inProperties = false;
@@ -112,7 +112,7 @@ export class BodyReader implements XmlVisitor {
         if (paragraph) paragraph.level = Number(value) || 0;
         return;
       case 'r':
-        this.marks = new Set();
+        this.marks.clear();
         return;
       case 'rPr':
       case 'trPr':
@@ -183,7 +183,7 @@ export class BodyReader implements XmlVisitor {
   text(text: string): void {
     if (!this.inText || this.skipping > 0) return;
     let html = escapeHtml(text);
-    for (const mark of this.marks) html = `<${mark}>${html}</${mark}>`;
+    if (this.marks.size) for (const mark of this.marks) html = `<${mark}>${html}</${mark}>`;
     this.add(text, html);
   }
 
@@ -290,8 +290,13 @@ export class BodyReader implements XmlVisitor {
     const cell = table?.cell;
     if (!table || !cell) return;
     table.cell = undefined;
-    const words = cell.paragraphs.length === 0 ? { text: '', html: '' } : joinWords(cell.paragraphs);
-    table.rows.at(-1)?.push({ ...words, span: cell.span, ...(cell.continued && { continued: true }) });
+    const { text, html, tracked, footnotes, comments }: SourceWords = cell.paragraphs.length === 0 ? { text: '', html: '' } : joinWords(cell.paragraphs);
+    const made: SourceCell = { text, html, span: cell.span };
+    if (tracked) made.tracked = tracked;
+    if (footnotes) made.footnotes = footnotes;
+    if (comments) made.comments = comments;
+    if (cell.continued) made.continued = true;
+    table.rows.at(-1)?.push(made);
   }
 
   private closeRow(): void {

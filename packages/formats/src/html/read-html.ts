@@ -5,7 +5,14 @@ import { ReadError } from '../read-error.js';
 import { plainText, sanitiseRichText } from '../rich-text/sanitise.js';
 
 const SKIPPED = new Set(['script', 'style', 'head', 'nav', 'template', 'noscript', 'svg', 'iframe', 'object', 'form']);
-const INLINE = new Set(['strong', 'b', 'em', 'i', 'u', 's', 'del', 'ins', 'sub', 'sup', 'code', 'a', 'br']);
+/** Formatting within a line, and the names it is kept by. */
+const INLINE = new Map([
+  ...['strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'a', 'br'].map((name): [string, string] => [name, name]),
+  ['b', 'strong'],
+  ['i', 'em'],
+  ['strike', 's'],
+  ['del', 's'],
+]);
 const BLOCK = new Set([
   'p',
   'div',
@@ -81,7 +88,7 @@ class HtmlReader {
       const table = this.tables.at(-1);
       if (table) table.cell = { html: '', span: Math.max(1, Math.min(60, Number(attributes.colspan) || 1)) };
     } else if (INLINE.has(name))
-      this.put(name === 'br' ? '<br>' : `<${name}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
+      this.put(name === 'br' ? '<br />' : `<${INLINE.get(name)}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
     else if (name === 'img') this.pictures++;
     else if (cell) cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `<${name}>` : '';
     else if (/^h[1-6]$/.test(name)) {
@@ -106,7 +113,7 @@ class HtmlReader {
       const html = sanitiseRichText(table.cell.html).trim();
       table.rows.at(-1)?.push({ text: plainText(html), html, span: table.cell.span });
       table.cell = undefined;
-    } else if (INLINE.has(name)) this.put(name === 'br' ? '' : `</${name}>`);
+    } else if (INLINE.has(name)) this.put(name === 'br' ? '' : `</${INLINE.get(name)}>`);
     else if (table?.cell) table.cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `</${name}>` : '';
     else if (/^h[1-6]$/.test(name)) {
       this.endParagraph();

@@ -66,6 +66,7 @@ function isPlain(html: string): boolean {
 
 /** Plain words of rich text, blocks parted by line ends. */
 export function plainText(html: string): string {
+  if (!/[<&]/.test(html)) return html.trim();
   return html
     .replace(/<br\s*\/?>|<\/(p|li|tr|h\d)>/gi, '\n')
     .replace(/<\/t[dh]>/gi, '\t')

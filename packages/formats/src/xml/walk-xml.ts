@@ -69,10 +69,16 @@ function findEncoding(start: Uint8Array): string {
   }
 }
 
-/** Name without its namespace prefix. */
+const MOST_NAMES = 2000;
+const localNames = new Map<string, string>();
+
+/** Name without its namespace prefix. Names recur by the thousand: each is cut once, so that comparing it later is comparing one and the same string. */
 export function localName(name: string): string {
-  const colon = name.indexOf(':');
-  return colon < 0 ? name : name.slice(colon + 1);
+  const known = localNames.get(name);
+  if (known !== undefined) return known;
+  const local = name.slice(name.indexOf(':') + 1);
+  if (localNames.size < MOST_NAMES && name.length < 100) localNames.set(name, local);
+  return local;
 }
 
 /** Gives a buffer in pieces, so that parsing can be interrupted and the parser's copy stays small. */
