@@ -1,13 +1,20 @@
 import { CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { Connection, Database } from '../database/database.js';
+import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { DrawingRow, SourceRow } from '../ledger/change.js';
 
 export type ResultRow = typeof schema.results.$inferSelect;
 export type FileRow = typeof schema.files.$inferSelect;
+
+/** Bytes travel as base64 in both directions (see schema.ts). */
+const fileColumns = {
+  ...getTableColumns(schema.files),
+  bytes: sql`encode(${schema.files.bytes}, 'base64')`.mapWith((text: string) => Buffer.from(text, 'base64')),
+};
 
 interface RunSummary {
   id: string;
@@ -25,11 +32,11 @@ export class GatherRepo {
   }
 
   async insertResults(tx: Connection, rows: ResultRow[]): Promise<void> {
-    for (let at = 0; at < rows.length; at += 1000) await tx.insert(schema.results).values(rows.slice(at, at + 1000));
+    await insertRows(tx, schema.results, rows);
   }
 
   async insertPlaces(tx: Connection, rows: (typeof schema.places.$inferInsert)[]): Promise<void> {
-    for (let at = 0; at < rows.length; at += 5000) await tx.insert(schema.places).values(rows.slice(at, at + 5000));
+    await insertRows(tx, schema.places, rows);
   }
 
   /** Pictures stored with any version of a source: id by the hash of their bytes. */
@@ -46,7 +53,7 @@ export class GatherRepo {
 
   async getFile(project: string, id: string): Promise<FileRow> {
     const [row] = await this.db
-      .select()
+      .select(fileColumns)
       .from(schema.files)
       .where(and(eq(schema.files.projectId, project), eq(schema.files.id, id)));
     if (!row) throw new CoombError('not-found', 'There is no such file.');
@@ -55,7 +62,7 @@ export class GatherRepo {
 
   async getOriginal(project: string, source: string): Promise<FileRow> {
     const [row] = await this.db
-      .select()
+      .select(fileColumns)
       .from(schema.files)
       .where(and(eq(schema.files.projectId, project), eq(schema.files.sourceId, source), eq(schema.files.id, source)));
     if (!row) throw new CoombError('not-found', 'The original of this source is not stored.');

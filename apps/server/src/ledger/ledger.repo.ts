@@ -1,8 +1,8 @@
-import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm';
-import { getTableColumns } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection, Database } from '../database/database.js';
+import { insertRows, replaceById } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { Change, Entities, Entity } from './change.js';
@@ -19,19 +19,7 @@ const tables: Record<Entity, PgTable> = {
   clipping: schema.clippings,
   field: schema.fields,
 };
-const tableNames: Record<Entity, string> = {
-  collection: 'collection',
-  source: 'source',
-  item: 'item',
-  link: 'link',
-  drawing: 'drawing',
-  run: 'run',
-  waiver: 'waiver',
-  recipe: 'recipe',
-  clipping: 'clipping',
-  field: 'field',
-};
-const CHUNK = 2000;
+const CHUNK = 1000;
 
 export type BatchRow = typeof schema.batches.$inferSelect;
 
@@ -52,34 +40,12 @@ export class LedgerRepo {
       const chunk = changes.slice(at, at + CHUNK);
       for (const entity of Object.keys(tables) as Entity[]) {
         const rows = chunk.filter((change) => change.entity === entity).map((change) => change.after);
-        if (rows.length) await this.upsert(tx, entity, rows);
+        if (rows.length) await insertRows(tx, tables[entity], rows, replaceById(tables[entity]));
       }
-      const records = chunk.map((change, index) => ({
-        batch_id: batch.id,
-        ordinal: at + index,
-        entity: change.entity,
-        entity_id: change.after.id,
-        before: change.before,
-        after: change.after,
-      }));
-      await tx.execute(sql`insert into change select * from jsonb_populate_recordset(null::change, ${JSON.stringify(records)}::jsonb)`);
+      const records = chunk.map(({ entity, before, after }, index) => ({ batchId: batch.id, ordinal: at + index, entity, entityId: after.id, before, after }));
+      await insertRows(tx, schema.changes, records);
       await step(Math.min(changes.length, at + CHUNK));
     }
-  }
-
-  private async upsert(tx: Connection, entity: Entity, rows: readonly object[]): Promise<void> {
-    const columns = getTableColumns(tables[entity]);
-    const records = rows.map((row) => Object.fromEntries(Object.entries(columns).map(([key, column]) => [column.name, (row as Record<string, unknown>)[key]])));
-    const table = sql.identifier(tableNames[entity]);
-    const sets = sql.join(
-      Object.values(columns)
-        .filter((column) => column.name !== 'id')
-        .map((column) => sql`${sql.identifier(column.name)} = excluded.${sql.identifier(column.name)}`),
-      sql`, `,
-    );
-    await tx.execute(
-      sql`insert into ${table} select * from jsonb_populate_recordset(null::${table}, ${JSON.stringify(records)}::jsonb) on conflict (id) do update set ${sets}`,
-    );
   }
 
   /** Rows by id, as they stand; ids that do not exist are left out. */
