@@ -75,7 +75,15 @@ export function DocumentGather({ entry, content }: Props) {
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
-              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} phrases={recipe.phrases ?? none} />
+              <DocumentView
+                blocks={blocks}
+                outcome={outcome}
+                shown={shown}
+                onPick={pick}
+                onPhrase={addPhrase}
+                phrases={recipe.phrases ?? none}
+                changes={recipe.changes}
+              />
             </Box>
             <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
               <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} onPhrase={addPhrase} />

@@ -2,8 +2,8 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import { buildPhrases, type DocumentRecipe, findLeadingWords, type RecipeOutcome, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { rangeOf } from '../source/selection';
 import type { PickedPart } from './pick-part';
+import { readShownText } from './shown-text';
 
 interface Props {
   blocks: SourceBlock[];
@@ -14,6 +14,8 @@ interface Props {
   /** Selected words are to lead to a value. */
   onPhrase: (words: string) => void;
   phrases: NonNullable<DocumentRecipe['phrases']>;
+  /** Which version of tracked changes is read. */
+  changes: DocumentRecipe['changes'];
 }
 
 interface Recognised {
@@ -23,7 +25,7 @@ interface Recognised {
 }
 
 /** The document as it reads, with what the recipe recognises marked in the margin. */
-export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases }: Props) {
+export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases, changes }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [selected, setSelected] = useState<{ words: string; left: number; top: number }>();
   const recognised = useMemo(() => {
@@ -50,8 +52,8 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases
     .map((one) => one.index)
     .join();
   useEffect(() => {
-    if (drawn) paintPhrases(frame.current, blocks, phrases);
-  }, [drawn, blocks, phrases]);
+    if (drawn && blocks.length) paintPhrases(frame.current, phrases, changes);
+  }, [drawn, blocks, phrases, changes]);
   const readSelection = () => {
     const selection = document.getSelection();
     const words = selection && !selection.isCollapsed ? findLeadingWords(selection.toString()) : '';
@@ -160,17 +162,17 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
             {block.number ?? (block.list?.ordered ? '–' : '•')}
           </Box>
         )}
-        <Words words={block} index={index} />
+        <Words words={block} />
       </Box>
     </Flex>
   );
 }
 
 /** Text with tracked changes shown, its footnotes below and comments beside who made them. */
-function Words({ words, index }: { words: SourceWords; index?: number }) {
+function Words({ words }: { words: SourceWords }) {
   return (
     <>
-      <span data-block={words.tracked ? undefined : index} dangerouslySetInnerHTML={{ __html: withoutPictures(words.tracked?.marked ?? words.html) }} />
+      <span data-words dangerouslySetInnerHTML={{ __html: withoutPictures(words.tracked?.marked ?? words.html) }} />
       {words.footnotes?.map(({ mark, html }) => (
         <Box key={mark} fontSize="12px" color="fg.muted" fontWeight="400">
           {mark} <span dangerouslySetInnerHTML={{ __html: html }} />
@@ -187,14 +189,12 @@ function Words({ words, index }: { words: SourceWords; index?: number }) {
 }
 
 /** Marks phrases and what they lead to without touching the text, by the browser's own highlights. */
-function paintPhrases(root: HTMLElement | null, blocks: readonly SourceBlock[], phrases: Props['phrases']): void {
+function paintPhrases(root: HTMLElement | null, phrases: Props['phrases'], changes: Props['changes']): void {
   if (!root || typeof CSS === 'undefined' || !('highlights' in CSS)) return;
   const find = buildPhrases(phrases);
-  const ranges = [...root.querySelectorAll<HTMLElement>('[data-block]')].flatMap((element) => {
-    const block = blocks[Number(element.dataset.block)];
-    if (block?.type !== 'paragraph') return [];
-    const lead = block.text.length - block.text.trimStart().length;
-    return find(block.text).flatMap(({ start, end }) => rangeOf(element, start - lead, end - lead) ?? []);
+  const ranges = [...root.querySelectorAll<HTMLElement>('[data-words]')].flatMap((element) => {
+    const { text, rangeOf } = readShownText(element, changes === 'rejected' ? 'ins' : 'del');
+    return find(text).flatMap(({ start, end }) => rangeOf(start, end) ?? []);
   });
   CSS.highlights.set('coomb-phrase', new Highlight(...ranges));
 }
