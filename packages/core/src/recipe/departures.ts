@@ -43,7 +43,8 @@ export function findDocumentDepartures(recipe: DocumentRecipe, document: Pick<So
   for (const { label, meaning } of recipe.labels)
     if (meaning.as !== 'ignore' && !labels.has(label.toLowerCase()))
       found.push(depart('label-missing', 'running text', `The recipe expects the label "${label}:"; it occurs nowhere`));
-  for (const { words } of recipe.phrases ?? []) {
+  for (const { words, meaning } of recipe.phrases ?? []) {
+    if (meaning.as === 'ignore') continue;
     const find = buildPhrases([{ words, meaning: { as: 'text' } }]);
     if (
       !document.blocks.some((block) =>

@@ -44,17 +44,21 @@ function mayStart(scheme: Scheme, linkKind: string, kind: string): boolean {
 const BINDING = ['shall', 'must', 'has to', 'is required to'];
 /** Fewer typed headings than this are taken for lines of text. */
 const FEWEST_HEADINGS = 3;
+/** Cells of fewer characters hold names and values, no sentences. */
+const MOST_OF_A_NAME = 30;
 
 /** A first recipe for a document, from what it holds: the person corrects it. */
 export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, kind = 'requirement'): DocumentRecipe {
   const labels = new Map<string, number>();
   const tables = new Map<string, TableMeaning>();
   const texts: string[] = [];
+  const cellTexts: string[] = [];
   let [headings, typed] = [0, 0];
   for (const block of document.blocks) {
     if (block.type === 'table') {
       const table = proposeTable(scheme, kind, block);
       if (table) tables.set(table.header, table);
+      for (const row of block.rows) for (const cell of row) if (cell.text.length > MOST_OF_A_NAME) cellTexts.push(cell.text);
       continue;
     }
     if (block.level > 0) headings++;
@@ -65,7 +69,7 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
   }
   const identifier = proposeIdentifier(document);
-  const phrases = proposePhrases(scheme, kind, texts);
+  const phrases = proposePhrases(scheme, kind, [...texts, ...cellTexts]);
   return {
     name: 'Proposed from the document',
     kind,
@@ -112,7 +116,7 @@ function proposeBindingWords(texts: readonly string[], identifier: string): stri
   return counts.filter(({ count }) => count * 10 >= all && count > 0).map(({ word }) => word);
 }
 
-/** Phrases of the link kinds, and of parents and fields, that lead to a value in several paragraphs. */
+/** Phrases of the link kinds, and of parents and fields, that lead to a value in several places; and other words that lead to references again and again. */
 function proposePhrases(scheme: Scheme, kind: string, texts: readonly string[]): Phrase[] {
   const links = scheme.linkKinds.flatMap((link): Phrase[] => [
     ...(link.fromKinds.includes(kind) ? [{ words: link.phrase, meaning: { as: 'link' as const, linkKind: link.id, reversed: false } }] : []),
@@ -122,16 +126,40 @@ function proposePhrases(scheme: Scheme, kind: string, texts: readonly string[]):
     const meaning = proposeMeaning(scheme, kind, words);
     return meaning.as === 'ignore' || links.some((one) => one.words === words) ? [] : [{ words, meaning }];
   });
-  return [...links, ...others].filter((phrase) => {
+  const low = texts.map((text) => text.toLowerCase());
+  const known = [...links, ...others].filter((phrase) => {
     const find = buildPhrases([phrase]);
     const first = phrase.words.toLowerCase();
     let count = 0;
-    for (const text of texts) {
-      const at = text.toLowerCase().indexOf(first);
-      if (at > 0 && find(text).some(({ value }) => /^\[?[A-Z][\w.\-/ ]*\d/.test(value)) && ++count > 1) return true;
-    }
+    for (const [index, text] of low.entries())
+      if (text.indexOf(first) > 0 && find(texts[index]!).some(({ value }) => /^\[?[A-Z][\w.\-/ ]*\d/.test(value)) && ++count > 1) return true;
     return false;
   });
+  return [...known, ...findLeads(scheme, kind, texts, new Set([...links, ...others].map(({ words }) => words.toLowerCase())))];
+}
+
+/** One to four words at the start of a clause, before something like a reference. */
+const LEAD = /[.;,(]\s+((?:\p{L}+\s+){0,3}\p{L}{2,})\s*:?\s+\[?[A-Z][A-Z0-9]{0,9}[-_]\d/gu;
+const FEWEST_LEADS = 3;
+const MOST_LEADS = 4;
+
+/** Words that lead to references in several places and that nothing is known of: the person says what they mean. */
+function findLeads(scheme: Scheme, kind: string, texts: readonly string[], known: ReadonlySet<string>): Phrase[] {
+  const counts = new Map<string, { words: string; count: number }>();
+  for (const text of texts)
+    for (const [, found] of text.matchAll(LEAD)) {
+      const words = found!.replace(/\s+/g, ' ');
+      const key = words.toLowerCase();
+      if (known.has(key)) continue;
+      const own = counts.get(key);
+      if (own) own.count++;
+      else counts.set(key, { words, count: 1 });
+    }
+  return [...counts.values()]
+    .filter(({ words, count }) => count >= FEWEST_LEADS && !/^(and|und|oder)$/i.test(words))
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_LEADS)
+    .map(({ words }) => ({ words, meaning: proposeMeaning(scheme, kind, words) }));
 }
 
 /** Levels whose headings mostly carry a reference hold items; the others are sections. */
