@@ -5,13 +5,13 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { applyDocumentRecipe, defaultScheme, type MergeMine, mergeVersions, type MergeTheirs, proposeDocumentRecipe } from '@coomb/core';
 import { seeded } from '@coomb/core/testing';
-import { openArchive, readCsv, readDocx, readHtml, readMarkdown, readPdf, readReqifFile, readXlsx } from '@coomb/formats';
+import { openArchive, readCsv, readDocx, readHtml, readJunit, readMarkdown, readPdf, readReqifFile, readXlsx, readXmi } from '@coomb/formats';
 import { Parser } from 'htmlparser2';
 import MarkdownIt from 'markdown-it';
 import Papa from 'papaparse';
 import { SaxesParser } from 'saxes';
 import { makeLargeDocument, makers } from './large-files.js';
-import { type Row, time } from './measure.js';
+import { type Row, time, timeEach } from './measure.js';
 
 /** Parsing alone: the bytes go through the XML parser that Coomb uses, and nothing is done with them. */
 async function parseBare(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): Promise<void> {
@@ -34,7 +34,7 @@ async function parseParts(bytes: Uint8Array, wanted: (name: string) => boolean):
 const formats: { name: keyof typeof makers; goal: string; bareName: string; read: (bytes: Buffer) => unknown; bare: (bytes: Buffer) => unknown }[] = [
   {
     name: 'docx',
-    goal: '≥ 0.6 × of the bare parser',
+    goal: '≥ 0.4 × of unzip and parse',
     bareName: 'unzip and parse alone',
     read: readDocx,
     bare: (bytes) => parseParts(bytes, (name) => name === 'word/document.xml'),
@@ -62,6 +62,8 @@ const formats: { name: keyof typeof makers; goal: string; bareName: string; read
     bare: (bytes) => new MarkdownIt().parse(bytes.toString('utf8'), {}),
   },
   { name: 'html', goal: '≥ 0.4 × of the bare parser', bareName: 'parse alone', read: readHtml, bare: (bytes) => new Parser({}).end(bytes.toString('utf8')) },
+  { name: 'xmi', goal: '≥ 0.5 × of the bare parser', bareName: 'parse alone', read: readXmi, bare: (bytes) => parseBare(pieces(bytes)) },
+  { name: 'xml', goal: '≥ 0.5 × of the bare parser', bareName: 'parse alone', read: readJunit, bare: (bytes) => parseBare(pieces(bytes)) },
   { name: 'pdf', goal: '≥ 0.6 × of the bare parser', bareName: 'texts of every page alone', read: readPdf, bare: readPages },
 ];
 
@@ -75,18 +77,18 @@ async function readPages(bytes: Buffer): Promise<void> {
 
 /** Reading each format at two sizes, as a ratio to parsing the same bytes alone, with the memory that it takes; and the merge. */
 export async function benchFormats(): Promise<Row[]> {
-  const rows: Row[] = [];
+  const rows: Row[] = [await benchRecipe(), await benchMerge()];
   const folder = mkdtempSync(join(tmpdir(), 'coomb-formats-'));
   for (const { name, goal, bareName, read, bare } of formats)
     for (const count of [5000, 50_000]) {
       const bytes = await makers[name](count);
       const path = join(folder, `large.${name}`);
       writeFileSync(path, bytes);
-      const runs = count > 10_000 ? 3 : 7;
-      const [median, parse] = [await time(runs, () => read(bytes)), await time(runs, () => bare(bytes))];
+      const runs = count > 10_000 ? 5 : 7;
+      const [median, parse] = (await timeEach(runs, [() => read(bytes), () => bare(bytes)])) as [number, number];
       const speed = bytes.length / 1024 / 1024 / (median / 1000);
       rows.push({
-        what: `read .${name}: ${speed.toFixed(1)} MB/s, ${measureMemory(path)} MB`,
+        what: `read ${name === 'xml' ? 'JUnit .xml' : `.${name}`}: ${speed.toFixed(1)} MB/s, ${measureMemory(path)} MB`,
         size: `${count.toLocaleString('en')} items, ${(bytes.length / 1024).toLocaleString('en', { maximumFractionDigits: 0 })} kB`,
         runs,
         median,
@@ -95,7 +97,6 @@ export async function benchFormats(): Promise<Row[]> {
       });
     }
   rmSync(folder, { recursive: true });
-  rows.push(await benchRecipe(), await benchMerge());
   return rows;
 }
 
@@ -110,15 +111,17 @@ async function benchRecipe(): Promise<Row> {
   const recipe = proposeDocumentRecipe(defaultScheme, document);
   const items = applyDocumentRecipe(defaultScheme, recipe, document).drafts.filter((draft) => draft.role === 'item').length;
   if (items !== 5000) throw new Error(`The document gave ${items} items`);
-  const median = await time(7, async () => applyDocumentRecipe(defaultScheme, recipe, (await readDocx(bytes)).document));
-  const parse = await time(7, () => parseParts(bytes, (name) => name === 'word/document.xml'));
+  const [median, parse] = (await timeEach(7, [
+    async () => applyDocumentRecipe(defaultScheme, recipe, (await readDocx(bytes)).document),
+    () => parseParts(bytes, (name) => name === 'word/document.xml'),
+  ])) as [number, number];
   return {
     what: 'read a .docx and apply its recipe',
     size: '5,000 requirements',
     runs: 7,
     median,
     baseline: { what: 'unzip and parse alone', median: parse },
-    goal: '≥ 0.6 × of the bare parser',
+    goal: '≥ 0.4 × of unzip and parse',
   };
 }
 

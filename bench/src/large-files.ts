@@ -94,6 +94,38 @@ export function makeLargePdf(count: number): Buffer {
   return pdfOf(pages);
 }
 
+/** An XMI model of so many elements: packages of fifty blocks, each with a part and a dependency. */
+export function makeLargeXmi(count: number): Buffer {
+  const element = (type: string, id: string, name: string, inner = '') =>
+    `<packagedElement xmi:type="uml:${type}" xmi:id="${id}" name="${name}">${inner}</packagedElement>`;
+  const texts = sentences(count / 2);
+  const block = (i: number) =>
+    element(
+      'Class',
+      `b${i}`,
+      `Block ${i}`,
+      `<ownedAttribute xmi:type="uml:Property" xmi:id="p${i}" name="part" aggregation="composite" type="b${i + 1}"/><ownedComment xmi:type="uml:Comment" xmi:id="c${i}" body="${texts[i]}"/>`,
+    ) + `<packagedElement xmi:type="uml:Dependency" xmi:id="d${i}" client="b${i}" supplier="b${Math.floor(i / 2)}"/>`;
+  const packages = Array.from({ length: Math.ceil(texts.length / 50) }, (_, at) =>
+    element('Package', `k${at}`, `Package ${at}`, Array.from({ length: Math.min(50, texts.length - at * 50) }, (_, i) => block(at * 50 + i)).join('\n')),
+  );
+  return Buffer.from(
+    `<xmi:XMI xmlns:xmi="http://www.omg.org/spec/XMI/20131001" xmlns:uml="http://www.omg.org/spec/UML/20131001"><uml:Model xmi:type="uml:Model" xmi:id="m" name="Weir">${packages.join('\n')}</uml:Model></xmi:XMI>`,
+  );
+}
+
+/** Results of so many tests in suites of fifty, every tenth failed. */
+export function makeLargeJunit(count: number): Buffer {
+  const cases = sentences(count).map(
+    (text, i) => `<testcase classname="weir" name="TC-${i} opens" time="0.${i % 10}">${i % 10 ? '' : `<failure message="late">${text}</failure>`}</testcase>`,
+  );
+  const suites = Array.from(
+    { length: Math.ceil(count / 50) },
+    (_, at) => `<testsuite name="Suite ${at}">${cases.slice(at * 50, at * 50 + 50).join('\n')}</testsuite>`,
+  );
+  return Buffer.from(`<?xml version="1.0"?><testsuites name="Rig">${suites.join('\n')}</testsuites>`);
+}
+
 export const makers = {
   docx: makeLargeDocument,
   reqif: async (count: number) => makeLargeReqif(count),
@@ -102,4 +134,6 @@ export const makers = {
   md: async (count: number) => makeLargeMarkdown(count),
   html: async (count: number) => makeLargeHtml(count),
   pdf: async (count: number) => makeLargePdf(count),
+  xmi: async (count: number) => makeLargeXmi(count),
+  xml: async (count: number) => makeLargeJunit(count),
 };

@@ -16,15 +16,21 @@ export function medianOf(values: number[]): number {
 
 /** Median time of a piece of work in milliseconds, after three runs that do not count: the engine compiles while they run. */
 export async function time(runs: number, work: () => unknown): Promise<number> {
-  for (let i = 0; i < 3; i++) await work();
-  const times: number[] = [];
-  for (let i = 0; i < runs; i++) {
-    globalThis.gc?.();
-    const start = performance.now();
-    await work();
-    times.push(performance.now() - start);
-  }
-  return medianOf(times);
+  return (await timeEach(runs, [work]))[0]!;
+}
+
+/** The same for several pieces of work taken in turn, so that a machine that slows down slows all of them. */
+export async function timeEach(runs: number, works: readonly (() => unknown)[]): Promise<number[]> {
+  for (const work of works) for (let i = 0; i < 3; i++) await work();
+  const times = works.map((): number[] => []);
+  for (let i = 0; i < runs; i++)
+    for (const [index, work] of works.entries()) {
+      globalThis.gc?.();
+      const start = performance.now();
+      await work();
+      times[index]!.push(performance.now() - start);
+    }
+  return times.map(medianOf);
 }
 
 export function show(milliseconds: number): string {

@@ -1,3 +1,5 @@
+import { pipeline } from 'node:stream';
+import { createInflateRaw } from 'node:zlib';
 import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
 import { ReadError } from '../read-error.js';
 
@@ -85,18 +87,34 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
   });
 }
 
+const DEFLATED = 8;
+/** Bytes that come out at a time. */
+const PIECE = 1 << 16;
+
 function openEntry(zip: ZipFile, entry: Entry | undefined, name: string): Promise<AsyncIterable<Buffer>> {
   if (!entry) return Promise.reject(new ReadError('part-missing', `The file lacks its part "${name}": it is damaged, or not what its name says.`));
+  const isDeflated = entry.compressionMethod === DEFLATED;
   return new Promise((resolve, reject) =>
-    zip.openReadStream(entry, (error, stream) => (error ? reject(damaged(error)) : resolve(guard(stream as AsyncIterable<Buffer>)))),
+    zip.openReadStream(entry, { decompress: isDeflated ? false : null, decrypt: null, start: null, end: null }, (error, stream) => {
+      if (error) return reject(damaged(error));
+      // What goes wrong in either stream is thrown to whoever reads the second.
+      const out = isDeflated ? pipeline(stream, createInflateRaw({ chunkSize: PIECE }), () => {}) : stream;
+      resolve(guard(out as AsyncIterable<Buffer>, entry.uncompressedSize));
+    }),
   );
 }
 
-/** What goes wrong while unpacking is damage of the file as well. */
-async function* guard(stream: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+/** What goes wrong while unpacking is damage of the file as well, and so is a part of another size than declared. */
+async function* guard(stream: AsyncIterable<Buffer>, size: number): AsyncGenerator<Buffer> {
+  let left = size;
   try {
-    yield* stream;
+    for await (const chunk of stream) {
+      left -= chunk.length;
+      if (left < 0) break;
+      yield chunk;
+    }
   } catch (error) {
     throw damaged(error);
   }
+  if (left !== 0) throw damaged(new Error(`The part holds ${size - left} bytes of ${size}`));
 }
