@@ -100,12 +100,12 @@ export function makeLargeXmi(count: number): Buffer {
     `<packagedElement xmi:type="uml:${type}" xmi:id="${id}" name="${name}">${inner}</packagedElement>`;
   const texts = sentences(count / 2);
   const block = (i: number) =>
-    element(
+    `${element(
       'Class',
       `b${i}`,
       `Block ${i}`,
       `<ownedAttribute xmi:type="uml:Property" xmi:id="p${i}" name="part" aggregation="composite" type="b${i + 1}"/><ownedComment xmi:type="uml:Comment" xmi:id="c${i}" body="${texts[i]}"/>`,
-    ) + `<packagedElement xmi:type="uml:Dependency" xmi:id="d${i}" client="b${i}" supplier="b${Math.floor(i / 2)}"/>`;
+    )}<packagedElement xmi:type="uml:Dependency" xmi:id="d${i}" client="b${i}" supplier="b${Math.floor(i / 2)}"/>`;
   const packages = Array.from({ length: Math.ceil(texts.length / 50) }, (_, at) =>
     element('Package', `k${at}`, `Package ${at}`, Array.from({ length: Math.min(50, texts.length - at * 50) }, (_, i) => block(at * 50 + i)).join('\n')),
   );

@@ -70,8 +70,30 @@ describe('readHtml', () => {
 
   it('reads tables with spanning cells and a table inside a cell', () => {
     const { document } = read('<table><tr><th colspan="2">Head</th></tr><tr><td>1</td><td><table><tr><td>a</td><td>b</td></tr></table></td></tr></table>');
-    expect(shape(document)).toEqual(['Head / 1|a · b']);
+    expect(shape(document)).toEqual(['Head / 1|a\tb', 'a|b']);
     expect(document.blocks[0]).toMatchObject({ rows: [[{ span: 2 }], [{ span: 1 }, { span: 1 }]] });
+    expect(document.blocks[1]).toMatchObject({ at: 2, inside: 1 });
+  });
+
+  it('repeats a cell in every row that it spans, as continued', () => {
+    const { document } = read(
+      '<table><tr><td rowspan="3">A</td><td>1</td><td rowspan="2">X</td></tr><tr><td>2</td></tr><tr><td>3</td><td>Y</td></tr><tr><td>B</td><td>4</td><td>Z</td></tr></table>',
+    );
+    expect(shape(document)).toEqual(['A|1|X / A|2|X / A|3|Y / B|4|Z']);
+    expect(document.blocks[0]).toMatchObject({
+      rows: [
+        [{}, {}, {}],
+        [{ continued: true }, {}, { continued: true }],
+        [{ continued: true }, {}, {}],
+        [{}, {}, {}],
+      ],
+    });
+  });
+
+  it('keeps the lines of a listing and what indents them', () => {
+    const { document } = read('<p>The gate  shall\nread:</p><pre><code>open(gate);\n  hold  &lt;5 s&gt;;\n</code></pre><p>  Then stop.</p>');
+    expect(shape(document)).toEqual(['The gate shall read:', 'open(gate);\n  hold  <5 s>;', 'Then stop.']);
+    expect(document.blocks[1]).toMatchObject({ html: '<code>open(gate);<br />\u00a0\u00a0hold\u00a0\u00a0&lt;5 s&gt;;<br /></code>' });
   });
 
   it('reads pages in other encodings', () => {

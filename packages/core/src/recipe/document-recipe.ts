@@ -103,7 +103,7 @@ export const otherIdentifiers: readonly string[] = [
   '\\[([A-Z]{1,10} ?\\d+(?:\\.\\d+)*)\\]',
   '([A-Z][A-Z0-9]{0,9}(?:[-_./][A-Z0-9]{1,10}){1,4}\\d(?:\\.\\d+)*)[:.)]?',
   '([A-Z]{1,4}\\d{1,6}(?:\\.\\d+)*)[:.)]',
-  '\\[([^\\[\\]\\s]{2,30})\\]',
+  '\\[([^\\[\\]\\s]{2,80})\\]',
 ];
 
 /** What references usually look like, readable enough for the recipe to show it to the person. */

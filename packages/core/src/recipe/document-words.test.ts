@@ -13,6 +13,7 @@ describe('a binding word', () => {
     ["The operator's gate must be the keeper's.", 'must', true],
     ["It's must and that's that.", 'must', true],
     ['“The gate must close”', 'must', true],
+    ['The mark must_use is given.', 'must', false],
   ])('%s %s: %s', (text, word, says) => {
     expect(hasWord(text, word)).toBe(says);
   });

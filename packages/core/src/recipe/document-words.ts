@@ -36,7 +36,7 @@ export function hasWord(text: string, word: string): boolean {
   const low = text.toLowerCase();
   if (!low.includes(/^\S*/.exec(wanted)![0])) return false;
   const meant = low.replace(QUOTED, (whole, before: string, quoted: string) => (quoted === wanted || quoted === `${wanted} not` ? `${before} ` : whole));
-  return ` ${meant.replace(/[^\p{L}\p{N}]+/gu, ' ')} `.includes(` ${wanted} `);
+  return ` ${meant.replace(/[^\p{L}\p{N}_]+/gu, ' ')} `.includes(` ${wanted} `);
 }
 
 /** The first words, for a remark. */

@@ -1,5 +1,5 @@
 import { Parser } from 'htmlparser2';
-import { escapeHtml, type Issue, type SourceCell, type SourceDocument } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceCell, type SourceDocument, type SourceTable } from '@coomb/core';
 import { decodeText } from '../csv/read-csv.js';
 import { ReadError } from '../read-error.js';
 import { plainText, sanitiseRichText } from '../rich-text/sanitise.js';
@@ -55,8 +55,11 @@ export function readHtmlText(html: string): { document: SourceDocument; issues: 
 }
 
 interface OpenTable {
-  rows: SourceCell[][];
-  cell: { html: string; span: number } | undefined;
+  rows: { cell: SourceCell; down: number }[][];
+  /** `down` is how many rows the cell takes. */
+  cell: { html: string; span: number; down: number } | undefined;
+  /** Tables that stand in its cells. */
+  inner: SourceTable[];
 }
 
 class HtmlReader {
@@ -69,6 +72,8 @@ class HtmlReader {
   private paragraphs = 0;
   private tableCount = 0;
   private pictures = 0;
+  /** Listings that are open, in which blanks and line ends count. */
+  private preformatted = 0;
   private readonly lists: boolean[] = [];
   private item = false;
   private readonly tables: OpenTable[] = [];
@@ -82,11 +87,11 @@ class HtmlReader {
     const cell = this.tables.at(-1)?.cell;
     if (name === 'table') {
       this.endParagraph();
-      this.tables.push({ rows: [], cell: undefined });
+      this.tables.push({ rows: [], cell: undefined, inner: [] });
     } else if (name === 'tr') this.tables.at(-1)?.rows.push([]);
     else if (name === 'td' || name === 'th') {
       const table = this.tables.at(-1);
-      if (table) table.cell = { html: '', span: Math.max(1, Math.min(60, Number(attributes.colspan) || 1)) };
+      if (table) table.cell = { html: '', span: readSpan(attributes.colspan, 60), down: readSpan(attributes.rowspan, 1000) };
     } else if (INLINE.has(name))
       this.put(name === 'br' ? '<br />' : `<${INLINE.get(name)}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
     else if (name === 'img') this.pictures++;
@@ -96,6 +101,7 @@ class HtmlReader {
       this.level = Number(name[1]);
     } else if (BLOCK.has(name)) {
       this.endParagraph();
+      if (name === 'pre') this.preformatted++;
       if (name === 'ul' || name === 'ol') this.lists.push(name === 'ol');
       if (name === 'li') this.item = true;
     }
@@ -111,7 +117,8 @@ class HtmlReader {
     if (name === 'table') this.closeTable();
     else if ((name === 'td' || name === 'th') && table?.cell) {
       const html = sanitiseRichText(table.cell.html).trim();
-      table.rows.at(-1)?.push({ text: plainText(html), html, span: table.cell.span });
+      const cell = { text: plainText(html).replace(/\u00a0/g, ' '), html, span: table.cell.span };
+      table.rows.at(-1)?.push({ cell, down: table.cell.down });
       table.cell = undefined;
     } else if (INLINE.has(name)) this.put(name === 'br' ? '' : `</${INLINE.get(name)}>`);
     else if (table?.cell) table.cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `</${name}>` : '';
@@ -120,12 +127,15 @@ class HtmlReader {
       this.level = 0;
     } else if (BLOCK.has(name)) {
       this.endParagraph();
+      if (name === 'pre') this.preformatted--;
       if (name === 'ul' || name === 'ol') this.lists.pop();
     }
   }
 
   text(text: string): void {
-    if (this.skipping === 0) this.put(escapeHtml(text));
+    if (this.skipping > 0) return;
+    if (this.preformatted > 0) this.put(keepLines(text));
+    else this.put(escapeHtml(text.replace(/\s+/g, ' ')));
   }
 
   finish(): SourceDocument['blocks'] {
@@ -147,9 +157,9 @@ class HtmlReader {
   }
 
   private endParagraph(): void {
-    const html = sanitiseRichText(this.html.replace(/\s+/g, ' ')).trim();
+    const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
     this.html = '';
-    const text = plainText(html);
+    const text = plainText(html).replace(/\u00a0/g, ' ');
     if (!text) return;
     const isItem = this.item && this.lists.length > 0;
     this.item = false;
@@ -163,12 +173,57 @@ class HtmlReader {
     });
   }
 
+  /** A table in a cell is part of that cell's text, and a block of its own after the table that it stands in. */
   private closeTable(): void {
     const table = this.tables.pop();
     if (!table) return;
-    const rows = table.rows.filter((row) => row.length > 0);
-    const outer = this.tables.at(-1)?.cell;
-    if (outer) outer.html += rows.map((row) => row.map((cell) => cell.html).join(' · ')).join('<br>');
-    else if (rows.length > 0) this.blocks.push({ type: 'table', at: ++this.tableCount, rows });
+    const rows = spreadRows(table.rows.filter((row) => row.length > 0));
+    const outer = this.tables.at(-1);
+    if (outer?.cell) {
+      const cells = (row: SourceCell[]) => row.map(({ html, span }) => `<td${span > 1 ? ` colspan="${span}"` : ''}>${html}</td>`).join('');
+      outer.cell.html += `<table><tbody>${rows.map((row) => `<tr>${cells(row)}</tr>`).join('')}</tbody></table>`;
+      outer.inner.push(...(rows.length > 0 ? [{ type: 'table', at: 0, rows } as const] : []), ...table.inner);
+    } else if (rows.length > 0) {
+      const at = ++this.tableCount;
+      this.blocks.push({ type: 'table', at, rows });
+      for (const inner of table.inner) this.blocks.push({ ...inner, at: ++this.tableCount, inside: at });
+    }
   }
+}
+
+function readSpan(value: string | undefined, most: number): number {
+  return Math.max(1, Math.min(most, Math.floor(Number(value)) || 1));
+}
+
+/** Cells that take several rows stand in each of them, as continued. */
+function spreadRows(rows: OpenTable['rows']): SourceCell[][] {
+  /** By the column they begin in: cells from above, and how many rows they still take. */
+  let open = new Map<number, { cell: SourceCell; left: number }>();
+  return rows.map((row) => {
+    const spread: SourceCell[] = [];
+    const still: typeof open = new Map();
+    let column = 0;
+    const put = (cell: SourceCell, left: number) => {
+      spread.push(cell);
+      if (left > 0) still.set(column, { cell, left });
+      column += cell.span;
+    };
+    const putOpen = () => {
+      for (let above = open.get(column); above; above = open.get(column)) put({ ...above.cell, continued: true }, above.left - 1);
+    };
+    for (const { cell, down } of row) {
+      putOpen();
+      put(cell, down - 1);
+    }
+    putOpen();
+    open = still;
+    return spread;
+  });
+}
+
+/** Words of a listing: line ends stay, and so do the blanks that indent. */
+function keepLines(text: string): string {
+  return escapeHtml(text.replace(/\t/g, '    '))
+    .replace(/\r?\n/g, '<br />')
+    .replace(/ {2,}|(?<=<br \/>) /g, (blanks) => '\u00a0'.repeat(blanks.length));
 }
