@@ -277,7 +277,9 @@ export const jobSchema = z.object({
   progress: z.number(),
   step: z.string(),
   message: z.string(),
-  outcome: z.object({ collection: idSchema.nullable(), items: z.number(), links: z.number(), results: z.number(), issues: z.array(issueSchema) }).nullable(),
+  outcome: z
+    .object({ collection: idSchema.nullable(), items: z.number(), sections: z.number(), links: z.number(), results: z.number(), issues: z.array(issueSchema) })
+    .nullable(),
 });
 export type Job = z.infer<typeof jobSchema>;
 

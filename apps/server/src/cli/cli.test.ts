@@ -66,11 +66,11 @@ describe('the command line', () => {
       'SYS',
       '--json',
     );
-    expect(JSON.parse(imported.out[0]!)).toMatchObject({ items: 155 });
+    expect(JSON.parse(imported.out[0]!)).toMatchObject({ items: 123 });
     expect((await coomb('import', demo('4 Larkbeck test cases.xlsx'), ...target, '--collection', 'Tests', '--prefix', 'TC', '--kind', 'testCase')).out[0]).toBe(
-      '61 items, 90 links, 0 results',
+      '61 items and 0 sections, 90 links, 0 results',
     );
-    expect((await coomb('import', demo('6 Site run 3.xml'), ...target)).out[0]).toBe('0 items, 0 links, 35 results');
+    expect((await coomb('import', demo('6 Site run 3.xml'), ...target)).out[0]).toBe('0 items and 0 sections, 0 links, 35 results');
     const coverage = await coomb('coverage', ...target, '--json', '--require', 'tested=99');
     expect(coverage.code).toBe(3);
     expect(coverage.error).toContain('99 % required');

@@ -20,6 +20,7 @@ export interface ImportContext {
 export interface BuiltImport {
   changes: Change[];
   items: number;
+  sections: number;
   links: number;
   issues: Issue[];
 }
@@ -33,7 +34,8 @@ export function buildImport(context: ImportContext, outcome: RecipeOutcome): Bui
     ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
     ...links.map((after): Change => ({ entity: 'link', before: null, after })),
   ];
-  return { changes, items: rows.length, links: links.length, issues };
+  const sections = rows.filter((row) => row.heading).length;
+  return { changes, items: rows.length - sections, sections, links: links.length, issues };
 }
 
 function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): ItemRow[] {

@@ -66,7 +66,7 @@ describe('gathering', () => {
     });
     const original = demo('2 Larkbeck system requirements.docx');
     const outcome = await importThrough(server.client, project, 'spec.docx', original, into('System requirements', 'SYS', 'specification'));
-    expect(outcome).toMatchObject({ items: 155, links: 123 });
+    expect(outcome).toMatchObject({ items: 123, sections: 32, links: 123 });
     const sheet = await server.client.call(getItem, { params: { project, item: 'SYS-038' } });
     expect(sheet).toMatchObject({
       title: 'Entry signals',

@@ -69,7 +69,7 @@ export class ImportService {
     wish: ImportWish,
     handle: JobHandle,
   ): Promise<Outcome> {
-    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    const outcome: Outcome = { collection: null, items: 0, sections: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const { collection, change } = this.chooseCollection(state, wish);
@@ -80,7 +80,7 @@ export class ImportService {
       await handle.step(0.15, 'Making items');
       const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
       source.issues = [...content.issues, ...built.issues];
-      Object.assign(outcome, { collection: collection.id, items: built.items, links: built.links, issues: source.issues });
+      Object.assign(outcome, { collection: collection.id, items: built.items, sections: built.sections, links: built.links, issues: source.issues });
       const drawings = content.type === 'model' ? buildDrawings(this.clock, projectId, collection.id, content.model) : [];
       const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
       return {
@@ -102,7 +102,7 @@ export class ImportService {
     wish: ImportWish,
     handle: JobHandle,
   ): Promise<Outcome> {
-    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    const outcome: Outcome = { collection: null, items: 0, sections: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const source = buildSource(this.clock, projectId, person, now, file, wish);

@@ -47,7 +47,7 @@ export const importCommand: Command = {
       const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
       if (values.json) io.out(JSON.stringify(outcome));
       else {
-        io.out(`${outcome.items} items, ${outcome.links} links, ${outcome.results} results`);
+        io.out(`${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links, ${outcome.results} results`);
         for (const issue of outcome.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
       }
       return exitCodes.done;

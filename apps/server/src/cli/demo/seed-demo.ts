@@ -54,7 +54,7 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
     const bytes = readFileSync(`${folder}${file}`);
     const recipe = file.endsWith('.csv') ? { sheetRecipe: proposeSheetRecipe(defaultScheme, readCsv(bytes, file).sheets, 'need') } : {};
     const outcome = await importThrough(client, project, file, bytes, { ...wish, ...recipe });
-    tell(`${file}: ${outcome.items} items, ${outcome.links} links`);
+    tell(`${file}: ${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links`);
   }
   await linkDesign(client, project, `${folder}links.csv`);
   for (const file of ['5 Rig run 7.xml', '6 Site run 3.xml']) {
@@ -71,7 +71,7 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
         : { reads: 'exchange' as const, recipe: wish.exchangeRecipe! };
     const kept = await client.call(keepRecipe, { params: { project }, body: { name: `Recipe of ${name.toLowerCase()}`, body } });
     const outcome = await importThrough(client, project, file, bytes, { ...wish, recipe: kept.id, collection: { name, prefix, holds: 'specification' } });
-    tell(`${file}: ${outcome.items} items, ${outcome.links} links`);
+    tell(`${file}: ${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links`);
   }
   await reword(client, project);
   const lamp = await client.call(getItem, { params: { project, item: 'SYS-118' } });

@@ -69,7 +69,7 @@ export class ImportAgainService {
     wish: RecipeWish & { again: AgainWish; recipe?: string | undefined },
     handle: JobHandle,
   ): Promise<Outcome> {
-    const outcome: Outcome = { collection: null, items: 0, links: 0, results: 0, issues: [] };
+    const outcome: Outcome = { collection: null, items: 0, sections: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
       if (state.seq !== wish.again.seq)
         throw new CoombError(

@@ -116,6 +116,8 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases
   );
 }
 
+/** Characters that fit into the margin. */
+const MARK_LENGTH = 9;
 const sizes = ['22px', '18px', '16px', '15px'];
 
 function Block({ block, index, recognised, row }: { block: SourceBlock; index: number; recognised: Map<string, Recognised>; row: number | undefined }) {
@@ -214,8 +216,9 @@ function Mark({ mark }: { mark: Recognised }) {
       borderRightWidth="3px"
       borderColor={mark.section ? 'border.emphasized' : 'moss.solid'}
       color={mark.section ? 'fg.muted' : 'moss.fg'}
+      title={mark.label}
     >
-      {mark.label}
+      {shorten(mark.label)}
     </Box>
   );
 }
@@ -223,4 +226,9 @@ function Mark({ mark }: { mark: Recognised }) {
 /** Pictures are stored at import; until then their place is named. */
 function withoutPictures(html: string): string {
   return html.replace(/<img src="coomb-picture:[^"]*" alt="([^"]*)">/g, '<em>[picture: $1]</em>');
+}
+
+/** Long references differ at their end. */
+function shorten(label: string): string {
+  return label.length > MARK_LENGTH && !label.includes(' ') ? `…${label.slice(1 - MARK_LENGTH)}` : label;
 }

@@ -1,3 +1,4 @@
+import { describeCounts } from './outcome-words';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { BodyOf, Collection, importFile, TrayEntry } from '@coomb/contract';
 import { useState } from 'react';
@@ -41,7 +42,7 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
       {
         onSuccess: (job) => {
           if (job.state !== 'done') return;
-          notify(`Imported ${job.outcome!.items} items and ${job.outcome!.links} links`);
+          notify(`Imported ${describeCounts(job.outcome!)}`);
           void navigate(`/p/${project.id}/shape/${job.outcome!.collection}`);
         },
       },

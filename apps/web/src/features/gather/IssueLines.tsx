@@ -24,7 +24,7 @@ export function IssueLines({ issues, onShow }: { issues: readonly Issue[]; onSho
             <Box color={colour} alignSelf="center" title={issue.severity}>
               <Icon size={12} />
             </Box>
-            <Box fontFamily="mono" fontSize="11.5px" color="fg.muted" flexShrink={0}>
+            <Box fontFamily="mono" fontSize="11.5px" color="fg.muted" flexShrink={0} minW="94px">
               {issue.at}
             </Box>
             <Box>{issue.message}</Box>

@@ -31,6 +31,8 @@ describe('proposePrefix', () => {
     [[null, 'GD-0012', 'SYS-1'], 'need', 'GD'],
     [[null, '12'], 'testCase', 'TC'],
     [['VERYLONGPREFIX-1'], 'need', 'VERYLONGPR'],
+    [['A-1', 'SYS-1', 'SYS-2'], 'need', 'SYS'],
+    [['intro.a', 'items.a', 'types.a'], 'requirement', 'REQ'],
     [[], 'hazard', 'REQ'],
   ])('of %j, items of kind %s, is %s', (references, kind, prefix) => {
     const drafts = references.map((reference) => ({ reference }) as RecipeOutcome['drafts'][number]);

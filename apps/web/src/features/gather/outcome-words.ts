@@ -1,24 +1,25 @@
-import type { RecipeOutcome } from '@coomb/core';
+import { groupBy, type RecipeOutcome } from '@coomb/core';
 
 /** "123 items, 32 sections, 98 of 123 links; 2 remarks". `found` is how many links find their other end in the project, where that is known. */
 export function describeOutcome(outcome: RecipeOutcome, remarks: number, found?: number): string {
   const items = outcome.drafts.filter((draft) => draft.role === 'item').length;
-  const sections = outcome.drafts.length - items;
-  const many = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
-  const links = many(outcome.links.length, 'link');
-  return (
-    [
-      many(items, 'item'),
-      ...(sections ? [many(sections, 'section')] : []),
-      found !== undefined && found < outcome.links.length ? `${found} of ${links}` : links,
-    ].join(', ') + (remarks ? `; ${many(remarks, 'remark')}` : '; nothing doubtful')
-  );
+  const counts = describeCounts({ items, sections: outcome.drafts.length - items, links: outcome.links.length }, found);
+  return `${counts}; ${remarks ? many(remarks, 'remark') : 'nothing doubtful'}`;
 }
+
+/** "123 items, 32 sections, 98 of 123 links". */
+export function describeCounts({ items, sections, links }: { items: number; sections: number; links: number }, found = links): string {
+  const all = many(links, 'link');
+  return [many(items, 'item'), ...(sections ? [many(sections, 'section')] : []), found < links ? `${found} of ${all}` : all].join(', ');
+}
+
+const many = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 const prefixes: Record<string, string> = { need: 'NEED', requirement: 'REQ', testCase: 'TC' };
 
-/** Prefix for references of a new collection: that of the first item that brings one, else the usual one of the kind. */
+/** Prefix for references of a new collection: the one that at least half of them bring, else the usual one of the kind. */
 export function proposePrefix({ drafts }: RecipeOutcome, kind: string): string {
-  const reference = drafts.find((draft) => draft.reference)?.reference ?? '';
-  return (/^[A-Za-z]+/.exec(reference)?.[0] ?? prefixes[kind] ?? 'REQ').slice(0, 10);
+  const found = drafts.flatMap((draft) => /^[A-Za-z]+/.exec(draft.reference ?? '')?.[0] ?? []);
+  const [most] = [...groupBy(found, (prefix) => prefix)].sort(([, a], [, b]) => b.length - a.length);
+  return (most && most[1].length * 2 >= found.length ? most[0] : (prefixes[kind] ?? 'REQ')).slice(0, 10);
 }

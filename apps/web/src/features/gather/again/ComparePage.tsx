@@ -67,7 +67,7 @@ export function ComparePage() {
       {
         onSuccess: (job) => {
           if (job.state !== 'done') return void comparison.refetch();
-          notify(`Imported ${job.outcome!.items} changed items and ${job.outcome!.links} links`);
+          notify(`Imported ${job.outcome!.items} changed items or sections and ${job.outcome!.links} links`);
           void navigate(`/p/${project.id}/shape/${job.outcome!.collection}`);
         },
       },
@@ -145,7 +145,7 @@ export function ComparePage() {
         {failure && <ErrorNote error={failure} />}
         <Flex align="center" gap="3">
           <Box flex="1" fontSize="13.5px">
-            {taken} of {differing} differences taken, {counts.same} items the same.
+            {taken} of {differing} differences taken, {counts.same} items and sections the same.
             {open > 0 && (
               <Box as="span" color="brick.fg">
                 {' '}

@@ -112,7 +112,7 @@ describe('a newer version beside what stands here', () => {
       true,
       true,
     ]);
-    expect(screen.getByText(/4 of 5 differences taken, 40 items the same/)).toBeTruthy();
+    expect(screen.getByText(/4 of 5 differences taken, 40 items and sections the same/)).toBeTruthy();
     expect(screen.getByText(/1 to decide keep what stands here/)).toBeTruthy();
   });
 
@@ -167,7 +167,7 @@ describe('a newer version beside what stands here', () => {
       progress: 1,
       message: '',
       state: 'done' as const,
-      outcome: { collection: idOf(11), items: 4, links: 1, results: 0, issues: [] },
+      outcome: { collection: idOf(11), items: 4, sections: 0, links: 1, results: 0, issues: [] },
     };
     answer(importFile, { job: job.id });
     answer(getJob, job);
