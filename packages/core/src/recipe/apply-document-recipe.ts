@@ -6,12 +6,14 @@ import { findSentences } from '../wording/sentences.js';
 import { buildTitle } from '../wording/title.js';
 import { Constants } from './constants.js';
 import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, type TableMeaning } from './document-recipe.js';
-import { asParagraph, cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, spread, textWithoutMarks } from './document-words.js';
+import { asParagraph, cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, textWithoutMarks } from './document-words.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
-import { readFieldValue } from './field-value.js';
+import { joinFieldValues, readFieldValue } from './field-value.js';
 import { findOutlineNumber, findTypedLevel } from './outline-number.js';
 import { buildPhrases, type FoundPhrase } from './phrases.js';
-import { cardHeader } from './propose-document-recipe.js';
+import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
+import { KindNames } from './row-kind.js';
+import { buildReferenceTest, findTableMeaning, readCard, readItemTable, spread } from './table-shape.js';
 
 /** Reads a document by a recipe. Nothing is dropped in silence: what becomes no item is a line in `issues`. */
 export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, document: SourceDocument): RecipeOutcome {
@@ -30,6 +32,22 @@ const USUALLY_BINDING = ['shall', 'must'];
 /** Level of a section that is a row of a table: below every heading. */
 const IN_TABLE = 100;
 
+interface TableValue {
+  name: string;
+  meaning: Meaning;
+  cell: SourceCell | undefined;
+}
+
+/** A table while its rows become items. */
+interface OpenTable {
+  table: SourceTable;
+  meaning: TableMeaning;
+  index: number;
+  placing: OutlinePlacing;
+  /** The item of the row above. */
+  above: Draft | undefined;
+}
+
 class DocumentReading {
   private readonly drafts: Draft[] = [];
   private readonly links: DraftLink[] = [];
@@ -38,7 +56,9 @@ class DocumentReading {
   private readonly byReference = new Map<string, number>();
   private readonly sections: { level: number; key: number }[] = [];
   private readonly identifier: ReturnType<typeof buildIdentifier>;
+  private readonly isReference: (text: string) => boolean;
   private readonly phrases: (text: string) => FoundPhrase[];
+  private readonly kinds: KindNames;
   private current: Draft | undefined;
   private list: { ordered: boolean } | undefined;
   private readonly scheme: Scheme;
@@ -48,7 +68,9 @@ class DocumentReading {
     this.scheme = scheme;
     this.recipe = recipe;
     this.identifier = buildIdentifier(recipe.identifier);
+    this.isReference = buildReferenceTest(recipe.identifier);
     this.phrases = buildPhrases(recipe.phrases ?? []);
+    this.kinds = new KindNames(scheme);
   }
 
   heading(block: SourceParagraph, index: number): void {
@@ -130,7 +152,7 @@ class DocumentReading {
   }
 
   table(table: SourceTable, index: number): void {
-    const meaning = this.findTable(table);
+    const meaning = findTableMeaning(this.recipe.tables, table, this.isReference);
     // A table in a cell is read with that cell, unless the recipe makes items of it.
     if (table.inside !== undefined && meaning?.use !== 'items' && meaning?.use !== 'fields') return;
     this.closeList();
@@ -150,7 +172,11 @@ class DocumentReading {
       return this.appendTable(table);
     }
     if (meaning.use === 'fields') return this.card(table, meaning, place);
-    for (let row = 1; row < table.rows.length; row++) this.row(table, meaning, index, row);
+    const { first } = readItemTable(table, this.isReference);
+    const numberAt = meaning.columns.findIndex((column) => column.meaning.as === 'number');
+    const numbers = table.rows.slice(first).map((row) => (numberAt < 0 ? '' : (spread(row)[numberAt]?.text ?? '')));
+    const rows: OpenTable = { table, meaning, index, placing: new OutlinePlacing(numbers.some(isOutlineNumber)), above: undefined };
+    for (let row = first; row < table.rows.length; row++) this.row(rows, row);
     if (this.sections.at(-1)?.level === IN_TABLE) this.sections.pop();
   }
 
@@ -165,22 +191,54 @@ class DocumentReading {
     return { drafts: this.drafts, links: this.links, issues: this.issues };
   }
 
-  private findTable(table: SourceTable): TableMeaning | undefined {
-    const byHeader = headerOf(table.rows[0] ?? []);
-    const card = table.rows.every((row) => row.length === 2) ? cardHeader(table) : undefined;
-    return (
-      this.recipe.tables.find((one) => one.header === (one.use === 'fields' ? card : byHeader)) ??
-      this.recipe.tables.find((one) => one.header === byHeader || one.header === card)
-    );
-  }
-
-  private row(table: SourceTable, meaning: TableMeaning, index: number, row: number): void {
+  private row(rows: OpenTable, row: number): void {
+    const { table, meaning, index } = rows;
     const place: SourcePlace = { block: index, row, says: `table ${table.at}, row ${row + 1}` };
     const cells = spread(table.rows[row]!);
     if (cells.every((cell) => !cell?.text.trim() && !cell?.html.includes('<img'))) return this.note('note', 'row-empty', place, 'An empty row was skipped');
-    if (table.rows[row]!.length === 1 && meaning.columns.length > 1) return this.band(table.rows[row]![0]!, place);
+    if (table.rows[row]!.length === 1 && meaning.columns.length > 1) {
+      rows.above = undefined;
+      rows.placing.restart();
+      return this.band(table.rows[row]![0]!, place);
+    }
     const values = meaning.columns.map((column, at) => ({ meaning: column.meaning, name: column.name, cell: cells[at] }));
-    this.fill(values, place);
+    const key = values.find((one) => one.meaning.as === 'reference') ?? values.find((one) => one.meaning.as === 'title');
+    if (key?.cell?.continued && rows.above) return this.goOn(rows.above, values, place);
+    rows.above = this.fill(values, place, rows.placing);
+  }
+
+  /** A row whose reference goes on from above adds what it holds to that item: text, links, further choices. */
+  private goOn(draft: Draft, values: readonly TableValue[], place: SourcePlace): void {
+    for (const { name, meaning, cell } of values) {
+      const value = cell?.text.trim();
+      if (!cell || !value || cell.continued || meaning.as === 'ignore') continue;
+      if (meaning.as === 'text') draft.html += asParagraph(cell.html) + notesOf(cell);
+      else if (meaning.as === 'field') this.addToField(draft, name, meaning.field, value, place);
+      else if (meaning.as === 'link') this.give(draft, name, meaning, value, place);
+      else
+        this.note(
+          'warning',
+          'row-continued',
+          place,
+          `The row goes on with ${draft.reference ?? 'the item above'}, whose ${meaning.as} stands already; "${cut(value)}" was skipped`,
+        );
+    }
+  }
+
+  private addToField(draft: Draft, name: string, id: string, value: string, place: SourcePlace): void {
+    const before = draft.fields[id];
+    this.give(draft, name, { as: 'field', field: id }, value, place);
+    const after = draft.fields[id];
+    if (before === undefined || after === undefined) return;
+    const joined = joinFieldValues(this.fieldOf(draft, id)?.type, before, after);
+    draft.fields[id] = joined ?? before;
+    if (joined === undefined)
+      this.note(
+        'warning',
+        'row-continued',
+        place,
+        `${name} holds ${String(before)} already for ${draft.reference ?? 'the item above'}; "${cut(value)}" was skipped`,
+      );
   }
 
   /** A row across a table of items is the title of those below it. */
@@ -192,37 +250,66 @@ class DocumentReading {
     this.note('note', 'row-spanning', place, `A row that spans the whole table, "${cut(cell.text)}", was read as the title of those below it`);
   }
 
+  /** A table of labels and values is one item; what it says beyond the recipe is told. */
   private card(table: SourceTable, meaning: TableMeaning, place: SourcePlace): void {
-    const values = table.rows.map((row) => {
-      const name = row[0]?.text.trim() ?? '';
-      return { name, meaning: meaning.columns.find((column) => column.name === name)?.meaning ?? { as: 'ignore' as const }, cell: row[1] };
+    const pairs = readCard(table);
+    if (!pairs)
+      return this.note(
+        'warning',
+        'table-no-card',
+        place,
+        'The recipe takes this table for one item, but its rows are no pairs of label and value; it was kept as text',
+        () => this.appendTable(table),
+      );
+    const values = pairs.map(({ label, cell }): TableValue => {
+      const known = meaning.columns.find((column) => column.name === label);
+      if (!known && cell.text.trim())
+        this.note('warning', 'label-unknown', place, `The recipe says nothing of "${label}" in such a table; "${cut(cell.text)}" was skipped`);
+      return { name: label, meaning: known?.meaning ?? { as: 'ignore' }, cell };
     });
     this.fill(values, place);
   }
 
-  private fill(values: { name: string; meaning: Meaning; cell: SourceCell | undefined }[], place: SourcePlace): void {
-    const of = (as: Meaning['as']) => values.find(({ meaning, cell }) => meaning.as === as && cell?.text.trim())?.cell;
-    const reference =
-      of('reference')
-        ?.text.trim()
-        .replace(/^\[|\]$/g, '') ?? null;
-    const title = of('title')?.text.trim() ?? '';
+  private fill(values: readonly TableValue[], place: SourcePlace, placing?: OutlinePlacing): Draft | undefined {
+    const of = (as: Meaning['as']) => values.find(({ meaning, cell }) => meaning.as === as && cell?.text.trim())?.cell?.text.trim() ?? '';
+    const named = this.splitCell(of('reference'));
+    const title = of('title') || named.rest;
     const text = values.filter(({ meaning, cell }) => meaning.as === 'text' && cell).map(({ cell }) => cell!);
-    if (!reference && !title && text.every((cell) => !cell.text.trim()))
-      return this.note('warning', 'row-without-item', place, 'Neither reference nor title nor text stands in this row; it was skipped');
-    const draft = this.add('item', reference, title, text.map((cell) => asParagraph(cell.html) + notesOf(cell)).join(''), place);
-    if (!reference) this.note('note', 'no-reference', place, 'No reference stands here; the next free one will be given');
+    if (!named.reference && !title && text.every((cell) => !cell.text.trim())) {
+      this.note('warning', 'row-without-item', place, 'Neither reference nor title nor text stands in this row; it was skipped');
+      return undefined;
+    }
+    const kind = of('kind');
+    const is = this.kinds.find(kind, this.recipe.kind);
+    if (!is) this.note('warning', 'kind-unknown', place, `"${cut(kind)}" is no kind of the project; the row was read as ${this.recipe.kind}`);
+    const draft = this.add(is?.role ?? 'item', named.reference, title, text.map((cell) => asParagraph(cell.html) + notesOf(cell)).join(''), place);
+    if (is) draft.kind = is.kind;
+    draft.parent = placing?.place(draft.key, of('number')) ?? draft.parent;
+    if (!named.reference && draft.role === 'item') this.note('note', 'no-reference', place, 'No reference stands here; the next free one will be given');
     this.nameByText(draft, text.map(textWithoutMarks).join(' '));
     for (const cell of text) this.readPhrases(draft, cell.text, place);
     for (const { meaning, cell, name } of values) if (cell?.text.trim()) this.give(draft, name, meaning, cell.text.trim(), place);
     this.current = draft;
+    return draft;
+  }
+
+  /** A cell of references may hold a title after it. */
+  private splitCell(text: string): { reference: string | null; rest: string } {
+    const clean = text.replace(/^\[([^\]]*)\]$/, '$1');
+    const match = /\s/.test(clean) ? this.identifier?.(clean) : undefined;
+    if (!match || match.length >= clean.length) return { reference: clean || null, rest: '' };
+    return this.splitIdentifier(clean);
+  }
+
+  private fieldOf(draft: Draft, id: string) {
+    return findKind(this.scheme, draft.kind)?.fields.find((one) => one.id === id);
   }
 
   private give(draft: Draft, name: string, meaning: Meaning, value: string, place: SourcePlace): void {
     if (meaning.as === 'parent') this.parents.push({ draft: draft.key, target: value });
     if (meaning.as === 'link') this.links.push(...buildDraftLinks(draft.key, meaning, value, place));
     if (meaning.as !== 'field') return;
-    const field = findKind(this.scheme, this.recipe.kind)?.fields.find((one) => one.id === meaning.field);
+    const field = this.fieldOf(draft, meaning.field);
     if (!field) return this.note('warning', 'field-unknown', place, `"${name}" goes to a field "${meaning.field}" that the kind does not have; it was skipped`);
     const read = readFieldValue(field, value);
     if (read.problem) this.note('warning', 'field-value', place, `${name}: ${read.problem}`);
@@ -252,8 +339,15 @@ class DocumentReading {
     if (label.meaning.as === 'title') this.current.title = value;
     else if (label.meaning.as === 'text') this.current.html += `<p>${escapeHtml(value)}</p>`;
     else if (label.meaning.as === 'reference') this.giveReference(this.current, value, place);
+    else if (label.meaning.as === 'kind') this.giveKind(this.current, value, place);
     else this.give(this.current, name, label.meaning, value, place);
     return true;
+  }
+
+  private giveKind(draft: Draft, value: string, place: SourcePlace): void {
+    const is = this.kinds.find(value, this.recipe.kind);
+    if (is?.role === 'item') draft.kind = is.kind;
+    else this.note('warning', 'kind-unknown', place, `"${cut(value)}" is no kind of the project; the item stays a ${draft.kind}`);
   }
 
   private append(block: SourceParagraph, place: SourcePlace): void {

@@ -1,29 +1,31 @@
 import type { SourceDocument, SourceSheet } from '../source/document.js';
 import type { ExchangeDocument } from '../source/exchange.js';
 import type { Issue } from '../source/issue.js';
-import { type DocumentRecipe, headerOf } from './document-recipe.js';
+import type { DocumentRecipe } from './document-recipe.js';
 import type { ExchangeRecipe } from './exchange-recipe.js';
 import { buildPhrases } from './phrases.js';
-import { cardHeader } from './propose-document-recipe.js';
 import { readHeader } from './sheet-layout.js';
 import type { SheetRecipe } from './sheet-recipe.js';
+import { buildReferenceTest, findTableMeaning, readItemTable } from './table-shape.js';
 
 const depart = (code: string, at: string, message: string): Issue => ({ severity: 'warning', code, at, message });
 
 /** Where a document departs from the structure that its recipe expects: what the recipe names and the document lacks, and the other way round. */
 export function findDocumentDepartures(recipe: DocumentRecipe, document: Pick<SourceDocument, 'blocks'>): Issue[] {
   const found: Issue[] = [];
-  const headers = new Set<string>();
+  const isReference = buildReferenceTest(recipe.identifier);
+  const met = new Set<DocumentRecipe['tables'][number]>();
   const labels = new Map<string, number>();
   const levels = new Array<number>(9).fill(0);
   const unknown = new Map<string, { first: number; count: number }>();
-  const expected = new Set(recipe.tables.map((table) => table.header));
   for (const block of document.blocks) {
     if (block.type === 'table') {
-      const header = headerOf(block.rows[0] ?? []);
-      const card = cardHeader(block);
-      headers.add(header).add(card);
-      if (expected.has(header) || expected.has(card)) continue;
+      const meaning = findTableMeaning(recipe.tables, block, isReference);
+      if (meaning) {
+        met.add(meaning);
+        continue;
+      }
+      const { header } = readItemTable(block, isReference);
       const known = unknown.get(header);
       if (known) known.count++;
       else unknown.set(header, { first: block.at, count: 1 });
@@ -34,7 +36,7 @@ export function findDocumentDepartures(recipe: DocumentRecipe, document: Pick<So
     }
   }
   for (const table of recipe.tables)
-    if (table.use !== 'ignore' && table.use !== 'text' && !headers.has(table.header))
+    if (table.use !== 'ignore' && table.use !== 'text' && !met.has(table))
       found.push(depart('table-missing', 'tables', `The recipe expects tables "${table.header}"; there is none`));
   for (const [header, { first, count }] of unknown)
     found.push(

@@ -1,27 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../project/default-scheme.js';
 import type { SourceBlock, SourceCell, SourceDocument } from '../source/document.js';
+import { documentOf } from '../testing/document.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';
 import { findDocumentDepartures } from './departures.js';
 import { buildIdentifier, type DocumentRecipe, usualIdentifier } from './document-recipe.js';
 import { proposeDocumentRecipe } from './propose-document-recipe.js';
-
-type Line = string | [level: number, text: string] | { table: string[][] } | { list: string; ordered?: boolean };
-
-/** A document from a few lines: strings are paragraphs, pairs headings. */
-function documentOf(...lines: Line[]): SourceDocument {
-  let paragraphs = 0;
-  let tables = 0;
-  const cell = (text: string): SourceCell => ({ text, html: text, span: 1 });
-  const blocks = lines.map((line): SourceBlock => {
-    if (typeof line === 'string') return { type: 'paragraph', at: ++paragraphs, level: 0, text: line, html: line };
-    if (Array.isArray(line)) return { type: 'paragraph', at: ++paragraphs, level: line[0], text: line[1], html: line[1] };
-    if ('list' in line)
-      return { type: 'paragraph', at: ++paragraphs, level: 0, list: { depth: 1, ordered: line.ordered === true }, text: line.list, html: line.list };
-    return { type: 'table', at: ++tables, rows: line.table.map((row) => row.map(cell)) };
-  });
-  return { blocks, pictures: new Map() };
-}
 
 function gather(document: SourceDocument, change: Partial<DocumentRecipe> = {}, kind?: string) {
   const recipe = { ...proposeDocumentRecipe(defaultScheme, document, kind), ...change };

@@ -1,4 +1,4 @@
-import type { SourceCell, SourceParagraph, SourcePlace, SourceWords } from '../source/document.js';
+import type { SourceParagraph, SourcePlace, SourceWords } from '../source/document.js';
 import { sliceHtml } from '../source/slice-html.js';
 
 /** Markup of a paragraph from a character of its text on, or between two. Readers trim the markup, not the text. */
@@ -20,12 +20,6 @@ export function textWithoutMarks({ text, footnotes }: SourceWords): string {
 export function placeOf({ at, page, number }: SourceParagraph, block: number): SourcePlace {
   const clause = number !== undefined && /^\d+(\.\d+)+$/.test(number) ? `${number}, ` : '';
   return page === undefined ? { block, says: `${clause}paragraph ${at}` } : { block, page, says: `page ${page}, paragraph ${at}` };
-}
-
-/** Cells by column, a spanning cell in its first column only. */
-export function spread(cells: readonly SourceCell[]): readonly (SourceCell | undefined)[] {
-  if (cells.every((cell) => cell.span === 1)) return cells;
-  return cells.flatMap((cell) => [cell, ...new Array<undefined>(Math.max(0, cell.span - 1)).fill(undefined)]);
 }
 
 const QUOTED = /(^|[^\p{L}\p{N}])["“„«‹'‘‚]([\p{L} ]{1,40})["”“»›'’](?![\p{L}\p{N}])/gu;

@@ -7,7 +7,7 @@ import { escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
 import { readFieldValue } from './field-value.js';
-import { proposeMeaning } from './propose-document-recipe.js';
+import { proposeMeaning } from './propose-meaning.js';
 
 export type ExchangeMeaning = Meaning | { as: 'heading' };
 

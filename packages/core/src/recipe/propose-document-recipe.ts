@@ -1,44 +1,13 @@
-import { findKind, type Scheme } from '../project/scheme.js';
-import type { SourceDocument, SourceTable } from '../source/document.js';
-import { buildIdentifier, type DocumentRecipe, headerOf, type Meaning, otherIdentifiers, type TableMeaning, usualIdentifier } from './document-recipe.js';
+import type { Scheme } from '../project/scheme.js';
+import type { SourceDocument } from '../source/document.js';
+import { buildIdentifier, type DocumentRecipe, otherIdentifiers, type TableMeaning, usualIdentifier } from './document-recipe.js';
 import { findTypedLevel } from './outline-number.js';
 import { buildPhrases, type Phrase } from './phrases.js';
+import { proposeMeaning } from './propose-meaning.js';
+import { joinCards, proposeTable } from './propose-table.js';
+import { buildReferenceTest } from './table-shape.js';
 
 const LABEL = /^([\p{L}][\p{L} /-]{1,30}):\s+\S/u;
-
-const WORDS: [RegExp, Meaning][] = [
-  [/^(id|ident(ifier)?|ref(erence)?|no\.?|number|req(uirement)? ?(id|no\.?|number)|key)$/i, { as: 'reference' }],
-  [/^(title|name|short (name|text)|heading|summary)$/i, { as: 'title' }],
-  [/^(text|requirement|description|statement|requirement text|shall statement|wording)$/i, { as: 'text' }],
-  [/^(parent|part of|belongs to|child of)$/i, { as: 'parent' }],
-  [/^(kind|type|object type|item type)$/i, { as: 'kind' }],
-  [/^(outline( (no\.?|number|level))?|section( (no\.?|number))?|level|hierarchy|numbering)$/i, { as: 'number' }],
-  [/^(source|traces? to|derived? from|derives from|origin|upstream|needs?|satisfies need)$/i, { as: 'link', linkKind: 'derives', reversed: false }],
-  [/^(verifies|tests|covers|requirements?( ids?)?|verified requirements?)$/i, { as: 'link', linkKind: 'verifies', reversed: false }],
-];
-
-/** What a column or label most likely means: a known word, else a field of the kind with that label, else nothing. */
-export function proposeMeaning(scheme: Scheme, kind: string, name: string): Meaning {
-  const clean = name.trim().replace(/[:*]+$/, '');
-  for (const link of scheme.linkKinds) {
-    if (link.phrase === clean.toLowerCase() && link.fromKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: false };
-    if (link.reverse === clean.toLowerCase() && link.toKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: true };
-  }
-  const field = findKind(scheme, kind)?.fields.find((one) => one.label.toLowerCase() === clean.toLowerCase() || one.id === clean.toLowerCase());
-  if (field) return { as: 'field', field: field.id };
-  const similar = findKind(scheme, kind)?.fields.find((one) => clean.length > 3 && one.label.toLowerCase().startsWith(clean.toLowerCase()));
-  if (similar) return { as: 'field', field: similar.id };
-  for (const [pattern, meaning] of WORDS) {
-    if (!pattern.test(clean)) continue;
-    if (meaning.as === 'link' && !mayStart(scheme, meaning.linkKind, kind)) continue;
-    return meaning;
-  }
-  return { as: 'ignore' };
-}
-
-function mayStart(scheme: Scheme, linkKind: string, kind: string): boolean {
-  return scheme.linkKinds.some((one) => one.id === linkKind && one.fromKinds.includes(kind));
-}
 
 /** Words that bind, in the order in which they are looked for; each is proposed when it makes a good part of the binding paragraphs. */
 const BINDING = ['shall', 'must', 'has to', 'is required to'];
@@ -54,10 +23,12 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
   const texts: string[] = [];
   const cellTexts: string[] = [];
   let [headings, typed] = [0, 0];
+  const identifier = proposeIdentifier(document);
+  const isReference = buildReferenceTest(identifier);
   for (const block of document.blocks) {
     if (block.type === 'table') {
-      const table = proposeTable(scheme, kind, block);
-      if (table) tables.set(table.header, table);
+      const table = proposeTable(scheme, kind, block, isReference);
+      if (table && !tables.has(table.header)) tables.set(table.header, table);
       for (const row of block.rows) for (const cell of row) if (cell.text.length > MOST_OF_A_NAME) cellTexts.push(cell.text);
       continue;
     }
@@ -68,7 +39,6 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     const label = LABEL.exec(block.text)?.[1];
     if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
   }
-  const identifier = proposeIdentifier(document);
   const phrases = proposePhrases(scheme, kind, [...texts, ...cellTexts]);
   return {
     name: 'Proposed from the document',
@@ -80,7 +50,7 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
       .map(([label, count]) => ({ label, count, meaning: proposeMeaning(scheme, kind, label) }))
       .filter(({ count, meaning }) => count > 1 || meaning.as !== 'ignore')
       .map(({ label, meaning }) => ({ label, meaning })),
-    tables: [...tables.values()],
+    tables: joinCards([...tables.values()]),
     ...(phrases.length > 0 && { phrases }),
     ...(headings === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
   };
@@ -91,7 +61,10 @@ const MOSTLY_ONCE = 0.8;
 
 /** The shape of references that most paragraphs and headings begin with; the usual one unless another fits clearly more. */
 function proposeIdentifier(document: SourceDocument): string {
-  const texts = document.blocks.flatMap((block) => (block.type === 'paragraph' && block.text ? [block.text] : [])).slice(0, 5000);
+  const texts = document.blocks
+    .flatMap((block) => (block.type === 'paragraph' ? [block.text] : block.rows.map((row) => row[0]?.text ?? '')))
+    .filter(Boolean)
+    .slice(0, 5000);
   let best = { pattern: usualIdentifier, count: countReferences(texts, usualIdentifier).different };
   for (const pattern of otherIdentifiers) {
     const { all, different } = countReferences(texts, pattern);
@@ -173,25 +146,4 @@ function proposeHeadings(document: SourceDocument, identifier: string): Document
     if (match(block.text)) numbered[block.level - 1]!++;
   }
   return total.map((count, level) => (numbered[level]! * 2 > count ? 'item' : 'section'));
-}
-
-function proposeTable(scheme: Scheme, kind: string, table: SourceTable): TableMeaning | undefined {
-  const first = table.rows[0];
-  if (!first || table.rows.length < 2) return undefined;
-  const columns = first.map((cell) => ({ name: cell.text.trim().replace(/\s+/g, ' '), meaning: proposeMeaning(scheme, kind, cell.text) }));
-  const byRow = columns.some(({ meaning }) => meaning.as === 'reference') && columns.some(({ meaning }) => meaning.as === 'text' || meaning.as === 'title');
-  if (byRow) return { header: headerOf(first), use: 'items', columns };
-  const labels = table.rows.map((row) => row[0]?.text.trim() ?? '');
-  const meanings = labels.map((name) => ({ name, meaning: proposeMeaning(scheme, kind, name) }));
-  const isCard =
-    table.rows.every((row) => row.length === 2) &&
-    meanings.filter(({ meaning }) => meaning.as !== 'ignore').length >= 2 &&
-    meanings.some(({ meaning }) => meaning.as === 'reference');
-  if (isCard) return { header: cardHeader(table), use: 'fields', columns: meanings };
-  return { header: headerOf(first), use: 'text', columns };
-}
-
-/** Tables of label and value carry no header row: they are known by their labels. */
-export function cardHeader(table: SourceTable): string {
-  return headerOf(table.rows.map((row) => ({ text: row[0]?.text ?? '' })));
 }

@@ -5,8 +5,10 @@ import { Constants } from './constants.js';
 import { escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
-import { readFieldValue } from './field-value.js';
-import { proposeMeaning } from './propose-document-recipe.js';
+import { joinFieldValues, readFieldValue } from './field-value.js';
+import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
+import { proposeMeaning } from './propose-meaning.js';
+import { KindNames } from './row-kind.js';
 import { countHeaderRows, MergedCells, readHeader } from './sheet-layout.js';
 
 /** A reusable mapping from the columns of a sheet to items, fields and links. */
@@ -82,17 +84,13 @@ export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: re
   return { drafts: [], links: [], issues: [{ severity: 'error', code: 'sheet-missing', at: recipe.sheet, message }] };
 }
 
-const SECTION = /^(section|heading|chapter|title|header)s?$/i;
-
 class SheetReading {
   private readonly issues: Issue[] = [];
   private readonly drafts: Draft[] = [];
   private readonly links: DraftLink[] = [];
   private readonly byReference = new Map<string, { draft: number; row: number }>();
-  private readonly byNumber = new Map<string, number>();
-  /** Open items by how deep they stand: by blanks, or by a level. */
-  private readonly open: { depth: number; key: number }[] = [];
-  private readonly kinds = new Map<string, string>();
+  private readonly placing: OutlinePlacing;
+  private readonly kinds: KindNames;
   private readonly merged: MergedCells;
   private readonly byRow = new Map<number, Draft>();
   private band = -1;
@@ -104,7 +102,8 @@ class SheetReading {
     private readonly sheet: SourceSheet,
   ) {
     this.merged = new MergedCells(sheet, recipe.columns.length);
-    for (const kind of scheme.kinds) for (const name of [kind.id, kind.label, kind.plural]) this.kinds.set(name.toLowerCase(), kind.id);
+    this.kinds = new KindNames(scheme);
+    this.placing = new OutlinePlacing(this.isNumbered());
   }
 
   read(): RecipeOutcome {
@@ -174,7 +173,7 @@ class SheetReading {
     const place: SourcePlace = { sheet: this.sheet.name, row, says: `${this.sheet.name}, row ${row + 1}` };
     this.drafts.push({ key, parent: -1, role: 'section', kind: this.recipe.kind, reference: null, externalId: null, title, html: '', fields: {}, place });
     this.band = key;
-    this.open.length = 0;
+    this.placing.restart();
     return true;
   }
 
@@ -201,16 +200,10 @@ class SheetReading {
     const before = draft.fields[id];
     this.giveField(draft, row, column, name, id, value);
     const after = draft.fields[id];
-    if (before === undefined || before === after || after === undefined) return;
-    if (Array.isArray(before) && Array.isArray(after)) draft.fields[id] = [...new Set([...before, ...after])];
-    else if (
-      typeof before === 'string' &&
-      typeof after === 'string' &&
-      findKind(this.scheme, draft.kind)?.fields.find((field) => field.id === id)?.type === 'rich'
-    )
-      draft.fields[id] = before + after;
-    else {
-      draft.fields[id] = before;
+    if (before === undefined || after === undefined) return;
+    const joined = joinFieldValues(findKind(this.scheme, draft.kind)?.fields.find((field) => field.id === id)?.type, before, after);
+    draft.fields[id] = joined ?? before;
+    if (joined === undefined)
       this.note(
         'warning',
         'row-continued',
@@ -218,7 +211,6 @@ class SheetReading {
         column,
         `${name} holds ${String(before)} already for ${draft.reference ?? 'the item above'}; "${value}" was skipped`,
       );
-    }
   }
 
   private columnOf(as: Meaning['as']): number {
@@ -234,43 +226,23 @@ class SheetReading {
   }
 
   private kindOf(row: number, text: string): { kind: string; role: Draft['role'] } {
-    if (!text) return { kind: this.recipe.kind, role: 'item' };
-    const known = this.kinds.get(text.toLowerCase());
-    if (known) return { kind: known, role: 'item' };
-    if (SECTION.test(text)) return { kind: this.recipe.kind, role: 'section' };
+    const found = this.kinds.find(text, this.recipe.kind);
+    if (found) return found;
     this.note('warning', 'kind-unknown', row, this.columnOf('kind'), `"${text}" is no kind of the project; the row was read as ${this.recipe.kind}`);
     return { kind: this.recipe.kind, role: 'item' };
   }
 
-  /** Parent by an outline number (3.2.1 stands below 3.2), by a level, or by the blanks before the title. */
+  /** Parent by an outline number, by a level, or by the blanks before the title; what has none stands below the row across. */
   private placeByDepth(draft: Draft, cells: readonly string[], titleAt: number, number: string): void {
-    const clean = number.replace(/\.$/, '');
-    if (/^\d+(\.\d+)+$/.test(clean) || (/^\d+$/.test(clean) && this.isNumbered())) {
-      for (let up = clean; up.includes('.'); ) {
-        up = up.slice(0, up.lastIndexOf('.'));
-        const parent = this.byNumber.get(up);
-        if (parent === undefined) continue;
-        draft.parent = parent;
-        break;
-      }
-      this.byNumber.set(clean, draft.key);
-      return;
-    }
-    const byLevel = /^\d+$/.test(clean);
-    if (!byLevel && !this.recipe.indented) return;
-    const depth = byLevel ? Number(clean) : /^[\s\u00a0]*/.exec(cells[titleAt] ?? '')![0].length;
-    while (this.open.length && this.open.at(-1)!.depth >= depth) this.open.pop();
-    draft.parent = this.open.at(-1)?.key ?? this.band;
-    this.open.push({ depth, key: draft.key });
+    const depth = this.recipe.indented ? /^[\s\u00a0]*/.exec(cells[titleAt] ?? '')![0].length : undefined;
+    draft.parent = this.placing.place(draft.key, number, depth) ?? draft.parent;
   }
 
   /** Whether the column of numbers holds outline numbers; single digits alone are levels. */
   private isNumbered(): boolean {
     const column = this.columnOf('number');
-    this.numbered ??= this.sheet.rows.some((cells, row) => row > this.recipe.headerRow && /^\d+(\.\d+)+\.?$/.test((cells[column] ?? '').trim()));
-    return this.numbered;
+    return column >= 0 && this.sheet.rows.some((cells, row) => row > this.recipe.headerRow && isOutlineNumber(cells[column] ?? ''));
   }
-  private numbered: boolean | undefined;
 
   private give(draft: Draft, row: number, column: number, name: string, meaning: Meaning, value: string): void {
     if (!value) return;

@@ -54,6 +54,8 @@ export interface SourceTable {
   /** Number of the table in the document, from 1. */
   at: number;
   rows: SourceCell[][];
+  /** Rows that the header goes over; 1 when unsaid. */
+  headerRows?: number;
   /** Number of the table that it stands in a cell of; its text is part of that cell too. */
   inside?: number;
 }

@@ -1,15 +1,20 @@
-import { escapeHtml, type Issue, type SourceBlock, type SourceCell, type SourceTable, type SourceWords } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceBlock } from '@coomb/core';
 import { pictureScheme } from '../rich-text/sanitise.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
+import { FormulaReader } from './formula.js';
 import type { Note } from './notes.js';
 import { NumberCounter, type Numbering } from './numbering.js';
 import { findLevel, findNumbering, type ParagraphStyle } from './styles.js';
-import { addWords, closeWords, joinWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
+import { readSigns, signOf, UNKNOWN_SIGN } from './symbols.js';
+import { asPlainWords, asWords, TableReader } from './table-reader.js';
+import { addWords, closeWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
 
 export interface BodyContext {
   styles: Map<string, ParagraphStyle>;
   numbering: Numbering | undefined;
   targets: Map<string, string>;
+  /** Addresses outside the file that links lead to, by relationship id. */
+  addresses: Map<string, string>;
   /** Footnotes, endnotes and comments by id. */
   footnotes: Map<string, Note>;
   endnotes: Map<string, Note>;
@@ -22,13 +27,6 @@ interface OpenParagraph {
   outline: number | undefined;
   numId: string | undefined;
   level: number | undefined;
-}
-
-interface OpenTable {
-  rows: SourceCell[][];
-  cell: { paragraphs: SourceWords[]; span: number; continued: boolean } | undefined;
-  /** Tables that stand in its cells. */
-  inner: SourceTable[];
 }
 
 const MARKS: Record<string, string> = { b: 'strong', i: 'em', u: 'u', strike: 's' };
@@ -45,11 +43,17 @@ export class BodyReader implements XmlVisitor {
   readonly usedPictures = new Map<string, string>();
   private readonly context: BodyContext;
   private readonly paragraphs: OpenParagraph[] = [];
-  private readonly tables: OpenTable[] = [];
+  private readonly tables: TableReader[] = [];
   private readonly tracked: Issue[] = [];
   private readonly counter: NumberCounter;
   private readonly oddities = new Map<string, { at: string; message: string; count: number }>();
   private readonly marks = new Set<string>();
+  private readonly formula = new FormulaReader();
+  private readonly addFormula = (text: string) => this.add(text, this.mark(escapeHtml(text)));
+  /** Font of the run, where it is named: some fonts show signs in place of letters. */
+  private font = '';
+  /** Address that a link around the present runs leads to. */
+  private readonly links: string[] = [];
   private skipping = 0;
   /** Inside the properties of a run or a row, where elements describe and do not hold. */
   private inProperties = false;
@@ -78,6 +82,7 @@ export class BodyReader implements XmlVisitor {
       this.skipping++;
       return;
     }
+    if (this.formula.open(name, attributes, this.addFormula)) return;
     const value = attributes['w:val'] ?? '';
     const paragraph = this.paragraphs.at(-1);
     switch (local) {
@@ -85,19 +90,25 @@ export class BodyReader implements XmlVisitor {
         if (name === 'w:p') this.paragraphs.push({ words: openWords(), style: '', outline: undefined, numId: undefined, level: undefined });
         return;
       case 'tbl':
-        this.tables.push({ rows: [], cell: undefined, inner: [] });
+        this.tables.push(new TableReader());
         return;
       case 'tr':
-        this.tables.at(-1)?.rows.push([]);
+        this.tables.at(-1)?.openRow();
         return;
       case 'tc':
-        if (this.tables.length) this.tables.at(-1)!.cell = { paragraphs: [], span: 1, continued: false };
+        this.tables.at(-1)?.openCell();
         return;
       case 'gridSpan':
         if (this.tables.at(-1)?.cell) this.tables.at(-1)!.cell!.span = Math.max(1, Math.min(60, Number(value) || 1));
         return;
       case 'vMerge':
         if (this.tables.at(-1)?.cell && value !== 'restart') this.tables.at(-1)!.cell!.continued = true;
+        return;
+      case 'gridBefore':
+        this.tables.at(-1)?.skipColumns(Number(value) || 0);
+        return;
+      case 'tblHeader':
+        if (isOn(value)) this.tables.at(-1)?.markHeader();
         return;
       case 'pStyle':
         if (paragraph) paragraph.style = value;
@@ -113,6 +124,19 @@ export class BodyReader implements XmlVisitor {
         return;
       case 'r':
         this.marks.clear();
+        this.font = '';
+        return;
+      case 'rFonts':
+        if (this.inProperties) this.font = attributes['w:ascii'] ?? '';
+        return;
+      case 'sym':
+        this.sign(Number.parseInt(attributes['w:char'] ?? '', 16), attributes['w:font'] ?? '');
+        return;
+      case 'vanish':
+        if (this.inProperties && isOn(value)) this.odd('hidden-text', 'Hidden text was read like any other');
+        return;
+      case 'hyperlink':
+        this.links.push(this.context.addresses.get(attributes['r:id'] ?? '') ?? '');
         return;
       case 'rPr':
       case 'trPr':
@@ -160,8 +184,21 @@ export class BodyReader implements XmlVisitor {
       case 'blip':
         this.picture(attributes['r:embed'] ?? '');
         return;
+      case 'shape':
+        this.alt = attributes.alt ?? '';
+        return;
+      case 'imagedata':
+        this.picture(attributes['r:id'] ?? '');
+        return;
+      case 'OLEObject':
+        this.odd('object', 'An embedded object is shown by its picture; the object itself stays in the stored file');
+        return;
+      case 'chart':
+      case 'relIds':
+        this.odd('chart', 'A chart or diagram was left out; it stays in the stored file');
+        return;
       default:
-        if (this.inProperties && MARKS[local] && !['0', 'false', 'none'].includes(value)) this.marks.add(MARKS[local]!);
+        if (this.inProperties && MARKS[local] && isOn(value)) this.marks.add(MARKS[local]!);
     }
   }
 
@@ -170,21 +207,46 @@ export class BodyReader implements XmlVisitor {
       this.skipping--;
       return;
     }
+    if (this.formula.close(name, this.addFormula)) return;
     const local = localName(name);
     if (local === 't' || local === 'delText') this.inText = false;
     else if (local === 'rPr' || local === 'trPr') this.inProperties = false;
     else if (name === 'w:p') this.closeParagraph();
-    else if (local === 'tc') this.closeCell();
-    else if (local === 'tr') this.closeRow();
+    else if (local === 'tc') this.tables.at(-1)?.closeCell();
+    else if (local === 'tr') this.tables.at(-1)?.closeRow();
+    else if (local === 'hyperlink') this.links.pop();
     else if (local === 'tbl') this.closeTable();
     else if (REVISIONS[local] && !this.inProperties) this.revisions.pop();
   }
 
   text(text: string): void {
     if (!this.inText || this.skipping > 0) return;
-    let html = escapeHtml(text);
-    if (this.marks.size) for (const mark of this.marks) html = `<${mark}>${html}</${mark}>`;
-    this.add(text, html);
+    const readable = this.readable(text);
+    this.add(readable, this.mark(escapeHtml(readable)));
+  }
+
+  private mark(html: string): string {
+    let marked = html;
+    for (const mark of this.marks) marked = `<${mark}>${marked}</${mark}>`;
+    for (const index of this.formula.indices) marked = `<${index}>${marked}</${index}>`;
+    const address = this.links.at(-1);
+    return address ? `<a href="${escapeHtml(address)}">${marked}</a>` : marked;
+  }
+
+  private readable(text: string): string {
+    const readable = readSigns(text, this.font);
+    if (readable.includes(UNKNOWN_SIGN) && !text.includes(UNKNOWN_SIGN)) this.oddSign();
+    return readable;
+  }
+
+  private sign(code: number, font: string): void {
+    const sign = signOf(code, font);
+    if (sign === UNKNOWN_SIGN) this.oddSign();
+    this.add(sign, this.mark(sign));
+  }
+
+  private oddSign(): void {
+    this.odd('sign-unknown', `A sign of a picture font is not known here; ${UNKNOWN_SIGN} stands for it`);
   }
 
   private add(text: string, html: string): void {
@@ -285,62 +347,22 @@ export class BodyReader implements XmlVisitor {
     });
   }
 
-  private closeCell(): void {
-    const table = this.tables.at(-1);
-    const cell = table?.cell;
-    if (!table || !cell) return;
-    table.cell = undefined;
-    const { text, html, tracked, footnotes, comments }: SourceWords = cell.paragraphs.length === 0 ? { text: '', html: '' } : joinWords(cell.paragraphs);
-    const made: SourceCell = { text, html, span: cell.span };
-    if (tracked) made.tracked = tracked;
-    if (footnotes) made.footnotes = footnotes;
-    if (comments) made.comments = comments;
-    if (cell.continued) made.continued = true;
-    table.rows.at(-1)?.push(made);
-  }
-
-  private closeRow(): void {
-    const rows = this.tables.at(-1)?.rows;
-    const row = rows?.at(-1);
-    const above = rows?.at(-2);
-    if (!row || !above) return;
-    row.forEach((cell, at) => {
-      if (cell.continued && !cell.text) row[at] = { ...(above[at] ?? cell), continued: true };
-    });
-  }
-
   private closeTable(): void {
-    const table = this.tables.pop();
-    if (!table) return;
+    const reader = this.tables.pop();
+    if (!reader) return;
+    const table = reader.close();
     const outer = this.tables.at(-1);
     if (!outer?.cell) {
       const at = ++this.tableCount;
-      this.blocks.push({ type: 'table', at, rows: table.rows });
-      for (const inner of table.inner) this.blocks.push({ ...inner, at: ++this.tableCount, inside: at });
-      return;
-    }
-    if (this.tables.length > DEEPEST_TABLES) {
+      this.blocks.push({ ...table, at });
+      for (const inner of reader.inner) this.blocks.push({ ...inner, at: ++this.tableCount, inside: at });
+    } else if (this.tables.length > DEEPEST_TABLES) {
       this.odd('table-deep', `Tables nested more than ${DEEPEST_TABLES} deep were read as text of their cell`);
-      const texts = table.rows.map((row) => row.map((cell) => cell.text).join('\t')).join('\n');
-      outer.cell.paragraphs.push({ text: texts, html: escapeHtml(texts) });
-      return;
+      outer.cell.paragraphs.push(asPlainWords(table));
+    } else {
+      outer.inner.push({ ...table, at: 0 }, ...reader.inner);
+      outer.cell.paragraphs.push(asWords(table));
     }
-    outer.inner.push({ type: 'table', at: 0, rows: table.rows }, ...table.inner);
-    const rows = (version: (cell: SourceCell) => string) =>
-      `<table><tbody>${table.rows.map((row) => `<tr>${row.map((cell) => `<td${cell.span > 1 ? ` colspan="${cell.span}"` : ''}>${version(cell)}</td>`).join('')}</tr>`).join('')}</tbody></table>`;
-    const texts = (version: (cell: SourceCell) => string) => table.rows.map((row) => row.map(version).join('\t')).join('\n');
-    const isTracked = table.rows.some((row) => row.some((cell) => cell.tracked));
-    outer.cell.paragraphs.push({
-      text: texts((cell) => cell.text),
-      html: rows((cell) => cell.html),
-      ...(isTracked && {
-        tracked: {
-          text: texts((cell) => (cell.tracked ?? cell).text),
-          html: rows((cell) => (cell.tracked ?? cell).html),
-          marked: rows((cell) => cell.tracked?.marked ?? cell.html),
-        },
-      }),
-    });
   }
 
   private says(): string {
@@ -352,4 +374,9 @@ export class BodyReader implements XmlVisitor {
     if (known) known.count++;
     else this.oddities.set(code, { at: this.says(), message, count: 1 });
   }
+}
+
+/** Whether a property that can be off is on: it is when nothing is said. */
+function isOn(value: string): boolean {
+  return !['0', 'false', 'none', 'off'].includes(value);
 }

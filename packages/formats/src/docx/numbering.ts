@@ -21,6 +21,10 @@ const DEEPEST = 9;
 
 export async function readNumbering(chunks: AsyncIterable<Uint8Array>): Promise<Numbering> {
   const numbering: Numbering = { lists: new Map(), listOf: new Map(), restarts: new Map(), ofStyle: new Map() };
+  /** Lists that a list style defines, and those that only name it. */
+  const defined = new Map<string, Level[]>();
+  const naming: { id: string; style: string }[] = [];
+  let listId = '';
   let list: Level[] | undefined;
   let level: Level | undefined;
   let at = 0;
@@ -30,7 +34,14 @@ export async function readNumbering(chunks: AsyncIterable<Uint8Array>): Promise<
       const value = attributes['w:val'] ?? '';
       switch (localName(name)) {
         case 'abstractNum':
-          numbering.lists.set(attributes['w:abstractNumId'] ?? '', (list = []));
+          listId = attributes['w:abstractNumId'] ?? '';
+          numbering.lists.set(listId, (list = []));
+          break;
+        case 'styleLink':
+          if (list) defined.set(value, list);
+          break;
+        case 'numStyleLink':
+          naming.push({ id: listId, style: value });
           break;
         case 'num':
           list = undefined;
@@ -67,6 +78,7 @@ export async function readNumbering(chunks: AsyncIterable<Uint8Array>): Promise<
       if (localName(name) === 'lvl') level = undefined;
     },
   });
+  for (const { id, style } of naming) if (defined.has(style)) numbering.lists.set(id, defined.get(style)!);
   return numbering;
 }
 

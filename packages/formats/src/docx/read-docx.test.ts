@@ -213,7 +213,7 @@ describe('tables', () => {
       ),
     );
     expect(read[0]!.map((one) => one.span)).toEqual([2, 1]);
-    expect(read[1]!.map((one) => one.text)).toEqual(['x', 'y', '']);
+    expect(read[1]!.map((one) => one.text)).toEqual(['x', 'y', 'tall']);
     const straight = await rows(
       table(
         [cell(paragraph(run('a'))), cell(paragraph(run('tall')), '<w:vMerge w:val="restart"/>')],

@@ -28,7 +28,7 @@ export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
     const body = new BodyReader({
       styles,
       numbering,
-      targets: await readTargets(archive),
+      ...(await readTargets(archive)),
       footnotes: await notes('word/footnotes.xml'),
       endnotes: await notes('word/endnotes.xml'),
       comments: await notes('word/comments.xml'),
@@ -41,18 +41,21 @@ export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
   }
 }
 
-/** Relationship targets of the document by id. */
-async function readTargets(archive: Archive): Promise<Map<string, string>> {
+/** What the document names by relationship id: parts of the file, and web addresses outside it. */
+async function readTargets(archive: Archive): Promise<{ targets: Map<string, string>; addresses: Map<string, string> }> {
   const targets = new Map<string, string>();
+  const addresses = new Map<string, string>();
   const part = 'word/_rels/document.xml.rels';
-  if (!archive.has(part)) return targets;
+  if (!archive.has(part)) return { targets, addresses };
   await walkXml(await archive.stream(part), {
-    open(name, attributes) {
-      if (localName(name) === 'Relationship' && attributes.TargetMode !== 'External') targets.set(attributes.Id ?? '', attributes.Target ?? '');
+    open(name, { Id = '', Target = '', TargetMode }) {
+      if (localName(name) !== 'Relationship') return;
+      if (TargetMode !== 'External') targets.set(Id, Target);
+      else if (/^(?:https?|mailto):/i.test(Target)) addresses.set(Id, Target);
     },
     close() {},
   });
-  return targets;
+  return { targets, addresses };
 }
 
 async function readPictures(archive: Archive, used: Map<string, string>): Promise<{ pictures: Map<string, SourcePicture>; issues: Issue[] }> {

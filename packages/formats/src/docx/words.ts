@@ -89,5 +89,15 @@ function joinHtml(parts: readonly string[]): string {
 
 /** Runs split by the writer join again: `<strong>a</strong><strong>b</strong>` is one. */
 function joinMarks(html: string): string {
-  return html.includes('</') ? html.replace(/<\/(strong|em|u|s|sub|sup|ins|del)><\1>/g, '').trim() : html.trim();
+  if (!html.includes('</')) return html.trim();
+  const joined = html.includes('</a><a ') ? joinLinks(html) : html;
+  return joined.replace(/<\/(strong|em|u|s|sub|sup|ins|del)><\1>/g, '').trim();
+}
+
+/** Runs of one link are one link. */
+function joinLinks(html: string): string {
+  return html.replace(
+    /(<a href="[^"]*">)((?:(?!<\/a>).)*)<\/a>(?:\1((?:(?!<\/a>).)*)<\/a>)+/gs,
+    (whole, start: string) => `${start}${whole.replaceAll(start, '').replaceAll('</a>', '')}</a>`,
+  );
 }

@@ -1,10 +1,13 @@
 import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
 import {
+  buildReferenceTest,
   countTracked,
   type DocumentRecipe,
   findOutlineNumber,
+  findTableMeaning,
   findTypedLevel,
   type HeadingMeaning,
+  proposeTableFor,
   type Scheme,
   type SourceBlock,
   type TableMeaning,
@@ -174,6 +177,7 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
           scheme={scheme}
           kind={recipe.kind}
           table={table}
+          onUse={(use) => change({ tables: recipe.tables.map((one, at) => (at === index ? tableFor(scheme, recipe, blocks, one, use) : one)) })}
           onChange={(next) => change({ tables: recipe.tables.map((one, at) => (at === index ? next : one)) })}
         />
       ))}
@@ -236,17 +240,29 @@ function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (
   );
 }
 
-function TablePart({ scheme, kind, table, onChange }: { scheme: Scheme; kind: string; table: TableMeaning; onChange: (table: TableMeaning) => void }) {
+/** A table put to another use: read by its labels, or by its columns, as the first such table has them. */
+function tableFor(scheme: Scheme, recipe: DocumentRecipe, blocks: readonly SourceBlock[], table: TableMeaning, use: TableMeaning['use']): TableMeaning {
+  const byLabels = (one: TableMeaning['use']) => one === 'fields';
+  if (byLabels(use) === byLabels(table.use)) return { ...table, use };
+  const isReference = buildReferenceTest(recipe.identifier);
+  const sample = blocks.find((block) => block.type === 'table' && findTableMeaning([table], block, isReference) !== undefined);
+  return sample?.type === 'table' ? proposeTableFor(scheme, recipe.kind, sample, use, isReference) : { ...table, use };
+}
+
+interface TablePartProps {
+  scheme: Scheme;
+  kind: string;
+  table: TableMeaning;
+  onUse: (use: TableMeaning['use']) => void;
+  onChange: (table: TableMeaning) => void;
+}
+
+function TablePart({ scheme, kind, table, onUse, onChange }: TablePartProps) {
   return (
     <Box data-table={table.header}>
       <Title>Tables “{table.header.length > 44 ? `${table.header.slice(0, 43)}…` : table.header}”</Title>
       <Row label="Such a table">
-        <Choice
-          label={`Use of tables ${table.header}`}
-          value={table.use}
-          options={tableWords}
-          onChange={(use) => onChange({ ...table, use: use as TableMeaning['use'] })}
-        />
+        <Choice label={`Use of tables ${table.header}`} value={table.use} options={tableWords} onChange={(use) => onUse(use as TableMeaning['use'])} />
       </Row>
       {(table.use === 'items' || table.use === 'fields') &&
         table.columns.map((column, index) => (

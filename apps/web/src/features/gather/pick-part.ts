@@ -1,4 +1,4 @@
-import { type DocumentRecipe, headerOf, type SourceBlock } from '@coomb/core';
+import { buildReferenceTest, type DocumentRecipe, findTableMeaning, readItemTable, type SourceBlock, type TableMeaning } from '@coomb/core';
 
 /** What was clicked in a document: a block, and the column of a table. */
 export interface PickedPart {
@@ -9,10 +9,13 @@ export interface PickedPart {
 /** Accessible name of the control that says what the part means (below the `table` of that header, as columns and labels may share names), and the recipe with that control in it; undefined where nothing is to be said. */
 export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPart): { control: string; recipe: DocumentRecipe; table?: string } | undefined {
   if (block.type === 'table') {
-    const header = headerOf(block.rows[0] ?? []);
-    const card = headerOf(block.rows.map((row) => ({ text: row[0]?.text ?? '' })));
-    const table = recipe.tables.find((one) => one.header === header || one.header === card);
-    if (!table) return { control: `Use of tables ${header}`, table: header, recipe: { ...recipe, tables: [...recipe.tables, newTable(block, header)] } };
+    const isReference = safeReferenceTest(recipe.identifier);
+    const table = findTableMeaning(recipe.tables, block, isReference);
+    if (!table) {
+      const { header, columns } = readItemTable(block, isReference);
+      const unknown: TableMeaning = { header, use: 'text', columns: columns.map((name) => ({ name, meaning: { as: 'ignore' } })) };
+      return { control: `Use of tables ${header}`, table: header, recipe: { ...recipe, tables: [...recipe.tables, unknown] } };
+    }
     const name = table.use === 'items' ? table.columns[column]?.name : undefined;
     return { control: name ? `Meaning of ${name}` : `Use of tables ${table.header}`, table: table.header, recipe };
   }
@@ -24,6 +27,11 @@ export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPa
   return { control: `Meaning of ${label}`, recipe: { ...recipe, labels: [...recipe.labels, { label, meaning: { as: 'ignore' } }] } };
 }
 
-function newTable(block: Extract<SourceBlock, { type: 'table' }>, header: string): DocumentRecipe['tables'][number] {
-  return { header, use: 'text', columns: (block.rows[0] ?? []).map((cell) => ({ name: cell.text.trim().replace(/\s+/g, ' '), meaning: { as: 'ignore' } })) };
+/** A pattern that somebody is still writing may be no pattern yet. */
+function safeReferenceTest(pattern: string): (text: string) => boolean {
+  try {
+    return buildReferenceTest(pattern);
+  } catch {
+    return buildReferenceTest('');
+  }
 }
