@@ -50,16 +50,16 @@ export const fileFormats: readonly FileFormat[] = [
     id: 'docx',
     label: 'Word-processed document',
     mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-    extensions: ['docx'],
-    fits: (_, extension) => extension === 'docx',
+    extensions: ['docx', 'docm', 'dotx'],
+    fits: (_, extension) => ['docx', 'docm', 'dotx'].includes(extension),
     read: async (bytes) => ({ type: 'document', ...(await readDocx(bytes)) }),
   },
   {
     id: 'xlsx',
     label: 'Workbook',
     mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    extensions: ['xlsx'],
-    fits: (_, extension) => extension === 'xlsx',
+    extensions: ['xlsx', 'xlsm', 'xltx'],
+    fits: (_, extension) => ['xlsx', 'xlsm', 'xltx'].includes(extension),
     read: async (bytes) => ({ type: 'sheets', ...(await readXlsx(bytes)) }),
   },
   {
@@ -128,6 +128,17 @@ export function findFormat(name: string, bytes: Uint8Array): FileFormat | undefi
   return fileFormats.find((format) => format.fits(bytes, extension));
 }
 
+/** Formats that another program turns into one that is read. */
+const advice: Record<string, string> = {
+  ...Object.fromEntries(['doc', 'rtf', 'odt', 'pages', 'wpd'].map((one) => [one, 'Save it as .docx in a word processor and hand that in.'])),
+  ...Object.fromEntries(['xls', 'xlsb', 'ods', 'numbers'].map((one) => [one, 'Save it as .xlsx in a spreadsheet program and hand that in.'])),
+  ...Object.fromEntries(['zip', '7z', 'rar', 'gz', 'tar'].map((one) => [one, 'Unpack it and hand in the files in it.'])),
+};
+
+function findAdvice(name: string): string | undefined {
+  return advice[name.slice(name.lastIndexOf('.') + 1).toLowerCase()];
+}
+
 /** Reads a file by its name and content. Throws ReadError with what is wrong and what to do. */
 export async function readFileContent(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
   if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
@@ -135,7 +146,7 @@ export async function readFileContent(name: string, bytes: Uint8Array): Promise<
   if (!format)
     throw new ReadError(
       'format-unknown',
-      `${name} is of no kind that Coomb reads. It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`,
+      `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
     );
   return { format, content: await format.read(bytes, name) };
 }

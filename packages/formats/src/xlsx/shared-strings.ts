@@ -1,0 +1,40 @@
+import { localName, walkXml } from '../xml/walk-xml.js';
+
+export interface SharedStrings {
+  texts: string[];
+  /** Those with a passage that is struck through. */
+  struck: Set<number>;
+}
+
+export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Promise<SharedStrings> {
+  const texts: string[] = [];
+  const struck = new Set<number>();
+  let text = '';
+  let reading = false;
+  let phonetic = 0;
+  await walkXml(chunks, {
+    open(name, attributes) {
+      const local = localName(name);
+      if (local === 'si') text = '';
+      else if (local === 'rPh') phonetic++;
+      else if (local === 't') reading = phonetic === 0;
+      else if (local === 'strike' && attributes.val !== '0') struck.add(texts.length);
+    },
+    close(name) {
+      const local = localName(name);
+      if (local === 'si') texts.push(unescapeControls(text));
+      else if (local === 'rPh') phonetic--;
+      else if (local === 't') reading = false;
+    },
+    text(part) {
+      if (reading) text += part;
+    },
+  });
+  return { texts, struck };
+}
+
+/** Control characters are written as _x000D_; carriage returns before line ends go. */
+export function unescapeControls(text: string): string {
+  if (!text.includes('_x')) return text;
+  return text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => (code === '000D' || code === '000d' ? '' : String.fromCharCode(Number.parseInt(code, 16))));
+}
