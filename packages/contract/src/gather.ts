@@ -187,7 +187,7 @@ export const comparedEntry = z.object({
   mine: z.object({ id: idSchema, reference: z.string(), title: z.string(), html: z.string(), heading: z.boolean(), links: z.number() }).nullable(),
   /** The item of the newer version. */
   theirs: z.object({ draft: z.number(), key: z.string().nullable(), title: z.string(), html: z.string(), heading: z.boolean(), place: z.string() }).nullable(),
-  match: z.object({ reason: z.enum(['chosen', 'key', 'same text', 'same items', 'similar text']), likeness: z.number() }).nullable(),
+  match: z.object({ reason: z.enum(['chosen', 'key', 'same text', 'same title', 'same items', 'similar text']), likeness: z.number() }).nullable(),
   fields: z.array(comparedField),
   linksAdded: z.array(z.string()),
   linksRemoved: z.array(z.string()),

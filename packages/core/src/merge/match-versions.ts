@@ -1,5 +1,6 @@
 import { addToGroup, groupBy } from '../group-by.js';
 import { buildTokens } from '../suggest/tokens.js';
+import { findFarPairs, findSameTitles } from './match-far.js';
 
 /** What tells one version of an item from another. */
 export interface MatchNode {
@@ -15,7 +16,7 @@ export interface MatchNode {
   parent: number;
 }
 
-export type VersionMatchReason = 'chosen' | 'key' | 'same text' | 'same items' | 'similar text';
+export type VersionMatchReason = 'chosen' | 'key' | 'same text' | 'same title' | 'same items' | 'similar text';
 
 export interface Match {
   mine: number;
@@ -30,7 +31,7 @@ const MOST_COMPARED = 40;
 
 /**
  * Which of `mine` each of `theirs` is a newer version of: by choice, else by key, else by the same text, else a section by the items in it,
- * else by similar text below the same parent. A key decides alone: items with different keys are never matched by their text.
+ * else by similar text, below the same parent or far from it. A key decides alone: items with different keys are never matched by their text.
  * `chosen` maps indexes of theirs to indexes of mine, or to -1 for "this is new".
  */
 export function matchVersions(
@@ -67,8 +68,8 @@ export function matchVersions(
 }
 
 /**
- * Items without a key on at least one side. Texts that stand once on both sides come first, so that no similar text takes what has its
- * twin further on; then parent by parent, each before its children; last the same text wherever it stands.
+ * Items without a key on at least one side. Texts, then titles, that stand once on both sides come first, so that no similar text takes what
+ * has its twin further on; then parent by parent, each before its children; last the same text wherever it stands, and what is very like it.
  */
 function matchText(
   mine: readonly MatchNode[],
@@ -107,6 +108,9 @@ function matchText(
     const own = ownByText.get(text);
     if (indexes.length === 1 && own?.length === 1 && mayMatch(indexes[0]!, own[0]!)) take(indexes[0]!, own[0]!, 'same text');
   }
+  const free = () => mine.flatMap((_, index) => (taken[index] ? [] : [index]));
+  const stillOpen = () => open.filter((index) => !settled[index]);
+  for (const [their, own] of findSameTitles(mine, free(), theirs, stillOpen())) if (mayMatch(their, own)) take(their, own, 'same title');
   const below = groupBy(
     theirs.map((_, index) => index),
     (index) => theirs[index]!.parent,
@@ -142,6 +146,8 @@ function matchText(
     const same = findFree(ownByText.get(textKey(theirs[index]!)), index);
     if (same !== undefined) take(index, same, 'same text');
   }
+  for (const { their, own, likeness } of findFarPairs(mine, free(), theirs, stillOpen()))
+    if (!settled[their] && mayMatch(their, own)) take(their, own, 'similar text', likeness);
 }
 
 /** The section of mine that most of a section's items were found in: a section may be renamed and keep what stands in it. */
@@ -196,7 +202,7 @@ function textKey(node: MatchNode): string {
 }
 
 /** Words in common, as a share of both sets together (Dice). */
-function shareOf(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
+export function shareOf(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
   if (a.size + b.size === 0) return 0;
   let common = 0;
   for (const word of a) if (b.has(word)) common++;

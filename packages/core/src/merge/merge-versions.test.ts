@@ -227,6 +227,35 @@ describe('matchVersions', () => {
     expect(reasons(mine, theirs)).toEqual(['1 similar text', '0 similar text']);
   });
 
+  it('knows an item that moved by a title of its own, though its text changed', () => {
+    const title = 'Level band of the upper pool';
+    const mine: Line[] = [
+      { title: 'Levels', heading: true },
+      { title, text: 'Hold it.', parent: 0 },
+      { title: 'General', text: 'Old words.', parent: 0 },
+    ];
+    const theirs: Line[] = [
+      { title: 'Annex', heading: true },
+      { title, text: 'Wholly other words that nobody knows from before', parent: 0 },
+      { title: 'General', text: 'New ones.', parent: 0 },
+    ];
+    expect(reasons(mine, theirs)).toEqual(['0 same items', '1 same title', 'new']);
+  });
+
+  it('knows an item that moved and changed by very similar text, and no other', () => {
+    const mine: Line[] = [
+      { title: 'A', heading: true },
+      { text: 'The siren at the lock house shall sound for twelve seconds before gate 7 moves', parent: 0 },
+      { text: 'The lamp at the lock house shall burn at night', parent: 0 },
+    ];
+    const theirs: Line[] = [
+      { title: 'B', heading: true },
+      { text: 'The siren at the lock house shall sound for fifteen seconds before gate 7 moves', parent: 0 },
+      { text: 'The lamp in the car park may be dark', parent: 0 },
+    ];
+    expect(reasons(mine, theirs)).toEqual(['new', '1 similar text', 'new']);
+  });
+
   it('knows a renamed section by the items in it', () => {
     const items = ['hold the level', 'sound the siren', 'light the lamp'];
     const section = (title: string, first: number): Line[] => [

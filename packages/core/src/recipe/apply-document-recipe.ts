@@ -29,6 +29,8 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
 
 /** Words that bind in most documents; looked for where the recipe names none. */
 const USUALLY_BINDING = ['shall', 'must'];
+/** Titles of sections that explain and do not ask. */
+const INFORMATIVE = /\b(informative|foreword|preface|introduction|rationale|background|bibliography|examples?)\b/i;
 /** Level of a section that is a row of a table: below every heading. */
 const IN_TABLE = 100;
 
@@ -107,11 +109,9 @@ class DocumentReading {
       return this.append(block, place);
     }
     this.closeList();
-    if (this.recipe.eachSentence) this.sentences(block, place, number);
-    else {
-      const words = number === null ? block.html : sliceWords(block, block.text.trimEnd().length - rest.length);
-      this.binding(block, place, `<p>${words}</p>`, rest, number);
-    }
+    const from = number === null ? 0 : block.text.trimEnd().length - rest.length;
+    if (this.recipe.eachSentence) this.sentences(block, place, number, from);
+    else this.binding(block, place, `<p>${from ? sliceWords(block, from) : block.html}</p>`, rest, number);
   }
 
   /** A sentence that binds but becomes no item of its own is told: it may be a requirement that somebody forgot to number. */
@@ -129,7 +129,15 @@ class DocumentReading {
     return this.recipe.bindingWords.some((word) => hasWord(text, word));
   }
 
+  private countBinding(text: string): number {
+    return findSentences(text).filter(({ start, end }) => this.isBinding(text.slice(start, end))).length;
+  }
+
   private binding(block: SourceParagraph, place: SourcePlace, html: string, text: string, number: string | null): void {
+    const around = this.sections.map(({ key }) => this.drafts[key]!.title).find((title) => INFORMATIVE.test(title));
+    if (around) this.note('note', 'binding-informative', place, `"${cut(text)}" binds, but stands under "${cut(around)}"; it became an item`);
+    if (!this.recipe.eachSentence && this.countBinding(text) > 1)
+      this.note('note', 'binding-twice', place, `Several sentences bind here and become one item: "${cut(text)}"`);
     const notes = notesOf({ ...block, footnotes: block.footnotes?.filter(({ mark }) => text.includes(mark)) ?? [] });
     const draft = this.add('item', null, '', html + notes, place, number);
     this.current = draft;
@@ -138,17 +146,18 @@ class DocumentReading {
   }
 
   /** One item for each binding sentence; the others go with the one before them, or lead in the first. */
-  private sentences(block: SourceParagraph, place: SourcePlace, number: string | null): void {
+  private sentences(block: SourceParagraph, place: SourcePlace, number: string | null, from: number): void {
+    const text = block.text.slice(from);
     const parts: { start: number; end: number; binding: boolean }[] = [];
-    for (const { start, end } of findSentences(block.text)) {
-      const binding = this.isBinding(block.text.slice(start, end));
+    for (const { start, end } of findSentences(text)) {
+      const binding = this.isBinding(text.slice(start, end));
       const last = parts.at(-1);
       if (last && !(binding && last.binding)) {
         last.end = end;
         last.binding ||= binding;
       } else parts.push({ start, end, binding });
     }
-    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, start, end)}</p>`, block.text.slice(start, end), number);
+    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, from + start, from + end)}</p>`, text.slice(start, end), number);
   }
 
   table(table: SourceTable, index: number): void {

@@ -383,6 +383,29 @@ describe('sentences that bind', () => {
     ]);
   });
 
+  it('leave the typed number of their clause, and its markup, with the field that takes it', () => {
+    const clause = documentOf([1, '4 Gates'], '4.1 The gate must close. It must lock.');
+    const { drafts } = gather(clause, { eachSentence: true, numberField: 'rationale', bindingWords: ['must'] });
+    expect(drafts.map((draft) => [draft.title, draft.html, draft.fields.rationale])).toEqual([
+      ['Gates', '', '4'],
+      ['The gate must close.', '<p>The gate must close.</p>', '4.1'],
+      ['It must lock.', '<p>It must lock.</p>', '4.1'],
+    ]);
+  });
+
+  it('are told where several become one item, and where they stand under what only explains', () => {
+    const lines = documentOf([1, 'Annex A (informative)'], 'They must close. They must lock.', [1, 'Gates'], 'They must open.');
+    const codes = (change: Partial<DocumentRecipe>) => gather(lines, { bindingWords: ['must'], ...change }).issues.map(({ code, at }) => [code, at]);
+    expect(codes({})).toEqual([
+      ['binding-informative', 'paragraph 2'],
+      ['binding-twice', 'paragraph 2'],
+    ]);
+    expect(codes({ eachSentence: true })).toEqual([
+      ['binding-informative', 'paragraph 2'],
+      ['binding-informative', 'paragraph 2'],
+    ]);
+  });
+
   it('are looked for where few paragraphs carry a reference', () => {
     const many = Array.from({ length: 20 }, (_, index) => `Gate ${index} must close.`);
     expect(proposeDocumentRecipe(defaultScheme, documentOf('ISO-9001: quoted', ...many)).bindingWords).toEqual(['must']);

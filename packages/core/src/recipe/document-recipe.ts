@@ -98,16 +98,17 @@ export function buildIdentifier(pattern: string): ((text: string) => IdentifierM
   };
 }
 
-/** Other shapes that references take, tried on a document in this order. */
-export const otherIdentifiers: readonly string[] = [
-  '\\[([A-Z]{1,10} ?\\d+(?:\\.\\d+)*)\\]',
-  '([A-Z][A-Z0-9]{0,9}(?:[-_./][A-Z0-9]{1,10}){1,4}\\d(?:\\.\\d+)*)[:.)]?',
-  '([A-Z]{1,4}\\d{1,6}(?:\\.\\d+)*)[:.)]',
-  '\\[([^\\[\\]\\s]{2,80})\\]',
-];
-
-/** What references usually look like, readable enough for the recipe to show it to the person. */
+/** What references usually look like. */
 export const usualIdentifier = '\\[?([A-Z][A-Z0-9]{1,9}[-_]\\d+(?:\\.\\d+)*)\\]?[:.]?';
+
+/** Shapes that references take, each with what it looks like; all but the usual one are tried on a document in this order. */
+export const identifierShapes: readonly { looks: string; pattern: string }[] = [
+  { looks: 'SYS-042 or [SYS-042]', pattern: usualIdentifier },
+  { looks: '[REQ 4.2.1]', pattern: '\\[([A-Z]{1,10} ?\\d+(?:\\.\\d+)*)\\]' },
+  { looks: 'GD-LOAD.07 or A/B/12', pattern: '([A-Z][A-Z0-9]{0,9}(?:[-_./][A-Z0-9]{1,10}){1,4}\\d(?:\\.\\d+)*)[:.)]?' },
+  { looks: 'R12: or C4.1)', pattern: '([A-Z]{1,4}\\d{1,6}(?:\\.\\d+)*)[:.)]' },
+  { looks: '[any-word-in-brackets]', pattern: '\\[([^\\[\\]\\s]{2,80})\\]' },
+];
 const usual = new RegExp(`^\\s*(?:${usualIdentifier})`, 'u');
 
 /** The usual pattern is ours and known to be linear, so it may run on the faster engine. */

@@ -1,6 +1,6 @@
-import type { Scheme } from '../project/scheme.js';
+import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourceDocument } from '../source/document.js';
-import { buildIdentifier, type DocumentRecipe, otherIdentifiers, type TableMeaning, usualIdentifier } from './document-recipe.js';
+import { buildIdentifier, type DocumentRecipe, identifierShapes, type TableMeaning, usualIdentifier } from './document-recipe.js';
 import { findTypedLevel } from './outline-number.js';
 import { buildPhrases, type Phrase } from './phrases.js';
 import { proposeMeaning } from './propose-meaning.js';
@@ -11,6 +11,8 @@ const LABEL = /^([\p{L}][\p{L} /-]{1,30}):\s+\S/u;
 
 /** Words that bind, in the order in which they are looked for; each is proposed when it makes a good part of the binding paragraphs. */
 const BINDING = ['shall', 'must', 'has to', 'is required to'];
+/** Names of fields that clause numbers go to where a project has one. */
+const NUMBER_FIELD = /^(clause|number|section|paragraph)( (no\.?|number))?$/i;
 /** Fewer typed headings than this are taken for lines of text. */
 const FEWEST_HEADINGS = 3;
 /** Cells of fewer characters hold names and values, no sentences. */
@@ -39,6 +41,7 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     const label = LABEL.exec(block.text)?.[1];
     if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
   }
+  const numberField = findKind(scheme, kind)?.fields.find((field) => field.type === 'text' && NUMBER_FIELD.test(field.label));
   const phrases = proposePhrases(scheme, kind, [...texts, ...cellTexts]);
   return {
     name: 'Proposed from the document',
@@ -53,6 +56,7 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     tables: joinCards([...tables.values()]),
     ...(phrases.length > 0 && { phrases }),
     ...(headings === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
+    ...(numberField && { numberField: numberField.id }),
   };
 }
 
@@ -66,7 +70,7 @@ function proposeIdentifier(document: SourceDocument): string {
     .filter(Boolean)
     .slice(0, 5000);
   let best = { pattern: usualIdentifier, count: countReferences(texts, usualIdentifier).different };
-  for (const pattern of otherIdentifiers) {
+  for (const { pattern } of identifierShapes.slice(1)) {
     const { all, different } = countReferences(texts, pattern);
     if (different > best.count * 1.2 + 1 && different >= all * MOSTLY_ONCE) best = { pattern, count: different };
   }

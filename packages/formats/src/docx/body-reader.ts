@@ -146,6 +146,10 @@ export class BodyReader implements XmlVisitor {
         if (this.inProperties && value === 'superscript') this.marks.add('sup');
         if (this.inProperties && value === 'subscript') this.marks.add('sub');
         return;
+      case 'position':
+        // Some writers raise and lower by a distance; that of half a line up or down is an index.
+        if (this.inProperties && Number(value) !== 0) this.marks.add(Number(value) > 0 ? 'sup' : 'sub');
+        return;
       case 't':
       case 'delText':
         this.inText = true;

@@ -73,6 +73,13 @@ describe('formulas', () => {
   });
 });
 
+it('takes words that are set higher or lower by a distance for indices', async () => {
+  const { html } = await first(
+    paragraph(run('m') + run('3', '<w:position w:val="8"/>') + run('H') + run('2', '<w:position w:val="-6"/>') + run('O', '<w:position w:val="0"/>')),
+  );
+  expect(html).toBe('m<sup>3</sup>H<sub>2</sub>O');
+});
+
 describe('what else stands in a paragraph', () => {
   const relation = (target: string, more = '') => ({
     'word/_rels/document.xml.rels': `<Relationships><Relationship Id="rId1" Target="${target}" ${more}/></Relationships>`,

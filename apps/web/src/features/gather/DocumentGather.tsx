@@ -69,7 +69,7 @@ export function DocumentGather({ entry, content }: Props) {
       <Box flex="1" minH="0">
         <Page
           title={entry.name}
-          lead="As it reads, how it is understood, what it becomes. Click a part of the text to say what it means."
+          lead="Click a part of the text to say what it means."
           fill
           actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} like={like} onPut={put} />}
         >
@@ -92,6 +92,7 @@ export function DocumentGather({ entry, content }: Props) {
               <OutcomeList
                 scheme={scheme}
                 outcome={outcome}
+                issues={issues}
                 onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })}
               />
               <RemarksPanel issues={issues} onShow={(issue) => showIssue(issue.at)} />

@@ -18,6 +18,7 @@ import { Choice } from '../../shared/ui/choice';
 import { Constants } from './Constants';
 import { MeaningChoice } from './MeaningChoice';
 import { NumberChoice } from './NumberChoice';
+import { ReferenceShape } from './ReferenceShape';
 
 interface Props {
   scheme: Scheme;
@@ -99,25 +100,9 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
       )}
       {numbered > 0 && <NumberChoice recipe={recipe} onChange={change} />}
       <Title>Running text</Title>
-      <Box color="fg.muted" mb="1">
-        A paragraph that starts with this pattern is an item:
-      </Box>
-      <Input
-        size="xs"
-        fontFamily="mono"
-        aria-label="Pattern of references"
-        value={recipe.identifier}
-        onChange={(event) => change({ identifier: event.target.value })}
-        bg="bg"
-        aria-invalid={problem !== undefined}
-      />
-      {problem && (
-        <Box color="brick.fg" mt="1">
-          {problem}.
-        </Box>
-      )}
+      <ReferenceShape pattern={recipe.identifier} blocks={blocks} problem={problem} onChange={(identifier) => change({ identifier })} />
       <Box color="fg.muted" mt="2" mb="1">
-        So is one with any of these words (none: leave empty):
+        So is a paragraph with any of these words (none: leave empty):
       </Box>
       <Input
         size="xs"

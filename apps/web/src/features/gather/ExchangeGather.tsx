@@ -137,7 +137,7 @@ export function ExchangeGather({ entry, content }: Props) {
               ))}
             </Box>
             <Flex flex="1" minW="0" direction="column">
-              <OutcomeList scheme={scheme} outcome={outcome} />
+              <OutcomeList scheme={scheme} outcome={outcome} issues={issues} />
               <RemarksPanel issues={issues} />
             </Flex>
           </Flex>

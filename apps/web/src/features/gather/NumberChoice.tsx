@@ -29,7 +29,7 @@ export function NumberChoice({ recipe, onChange }: Props) {
           label="Numbers of headings and clauses"
           value={asReference ? 'reference' : recipe.numberField === undefined ? 'ignore' : `field ${recipe.numberField}`}
           options={[
-            { value: 'ignore', label: 'left out' },
+            { value: 'ignore', label: 'left as they stand' },
             { value: 'reference', label: 'reference' },
             ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
             { value: 'new', label: 'a new field…' },
@@ -38,6 +38,11 @@ export function NumberChoice({ recipe, onChange }: Props) {
           width="168px"
         />
       </Flex>
+      {!asReference && recipe.numberField === undefined && !making && (
+        <Box color="fg.muted" fontSize="12.5px">
+          Typed numbers stay part of titles and texts. Numbers move when something is inserted; in a field of their own they change nothing else.
+        </Box>
+      )}
       {making && (
         <NewField
           kind={recipe.kind}

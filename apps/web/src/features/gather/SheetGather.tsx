@@ -11,16 +11,16 @@ import {
   type SheetRecipe,
   type SourceSheet,
 } from '@coomb/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
 import { RecipeBar } from '../recipes/RecipeBar';
 import { FieldsOfRest } from './FieldsOfRest';
 import { ImportBar } from './ImportBar';
-import { MeaningChoice } from './MeaningChoice';
 import { OutcomeList } from './OutcomeList';
 import { SheetOptions } from './SheetOptions';
+import { findCell, SheetView } from './SheetView';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
 import { useImportTarget } from './use-import-target';
@@ -49,6 +49,7 @@ export function SheetGather({ entry, content }: Props) {
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
+  const [shown, setShown] = useState<{ row: number; column?: number }>();
   const to = useImportTarget(entry, { sheetRecipe: deferred });
   const valuesOf = (column: number) => (sheet?.rows.slice(recipe.headerRow + 1) ?? []).map((row) => row[column] ?? '');
   const rest = recipe.columns.flatMap(({ name, meaning }, at) =>
@@ -117,61 +118,24 @@ export function SheetGather({ entry, content }: Props) {
                 }
               />
             </SheetOptions>
-            <Box overflow="auto" maxH="48%" bg="bg.panel">
-              <Box
-                as="table"
-                fontSize="12.5px"
-                borderCollapse="collapse"
-                css={{
-                  '& td, & th': {
-                    borderWidth: '1px',
-                    borderColor: 'border.muted',
-                    padding: '3px 8px',
-                    verticalAlign: 'top',
-                    textAlign: 'left',
-                    maxWidth: '300px',
-                  },
-                }}
-              >
-                <thead>
-                  <tr>
-                    <th />
-                    {recipe.columns.map((column, index) => (
-                      <th key={index}>
-                        <Box fontWeight="600" mb="1">
-                          {column.name || '–'}
-                        </Box>
-                        <MeaningChoice
-                          scheme={scheme}
-                          kind={recipe.kind}
-                          name={column.name || `column ${index + 1}`}
-                          meaning={column.meaning}
-                          proposed={() => proposeField(valuesOf(index))}
-                          onChange={(meaning) => setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === index ? { ...one, meaning } : one)) })}
-                        />
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {sheet?.rows.slice(recipe.headerRow + 1, recipe.headerRow + 41).map((row, index) => (
-                    <tr key={index}>
-                      <Box as="td" color="fg.muted" fontFamily="mono">
-                        {recipe.headerRow + index + 2}
-                      </Box>
-                      {recipe.columns.map((column, at) => (
-                        <Box as="td" key={at} color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}>
-                          <Box lineClamp={2}>{row[at]}</Box>
-                        </Box>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </Box>
+            <Box h="48%" bg="bg.panel">
+              {sheet && (
+                <SheetView
+                  scheme={scheme}
+                  recipe={recipe}
+                  sheet={sheet}
+                  outcome={outcome}
+                  shown={shown}
+                  proposeAt={(column) => proposeField(valuesOf(column))}
+                  onMeaning={(column, meaning) =>
+                    setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === column ? { ...one, meaning } : one)) })
+                  }
+                />
+              )}
             </Box>
             <Flex flex="1" minH="0" borderTopWidth="1px">
-              <OutcomeList scheme={scheme} outcome={outcome} />
-              <RemarksPanel issues={issues} beside />
+              <OutcomeList scheme={scheme} outcome={outcome} issues={issues} onShow={({ row }) => row !== undefined && setShown({ row })} />
+              <RemarksPanel issues={issues} beside onShow={({ at }) => setShown(findCell(at))} />
             </Flex>
           </Flex>
         </Page>

@@ -36,10 +36,10 @@ const entry: TrayEntry = {
   issues: [],
   content: { type: 'document', blocks, recipe: proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }) },
 };
-const outcome = () => screen.getByRole('list', { name: 'Items that would be imported' });
+const outcome = () => screen.getByRole('listbox', { name: 'Items that would be imported' });
 const titles = () =>
   within(outcome())
-    .getAllByRole('listitem')
+    .getAllByRole('option')
     .map((one) => one.textContent);
 const lastCheck = () => calls.filter(({ call }) => call.endsWith('/check')).at(-1)?.body as { documentRecipe: { phrases?: unknown[] } } | undefined;
 
@@ -83,7 +83,7 @@ describe('a document in the tray', () => {
     await userEvent.selectOptions(numbers(), 'field: rationale');
     await waitFor(() => expect(titles().join()).not.toContain('OR-4.2'));
     expect(screen.queryByLabelText('Words before numbers')).toBeNull();
-    await userEvent.selectOptions(numbers(), 'left out');
+    await userEvent.selectOptions(numbers(), 'left as they stand');
     await userEvent.click(screen.getByLabelText('Each such sentence is an item, not each paragraph'));
     await waitFor(() => expect(titles()).toHaveLength(4));
   });
@@ -168,7 +168,20 @@ describe('a document in the tray', () => {
     await open();
     const remarks = await screen.findByRole('region', { name: 'Remarks' });
     await waitFor(() => expect(remarks.textContent).toMatch(/NEED-009.*A trifle/));
-    expect(screen.getByText(/1 of 2 links; 2 remarks/)).toBeTruthy();
+    expect(screen.getByText(/1 of 2 links; 3 remarks/)).toBeTruthy();
+  });
+
+  it('marks rows that something is remarked of, and shows them alone, by mouse and by keys', async () => {
+    await open();
+    const all = titles().length;
+    await userEvent.click(screen.getByLabelText('Only the 1 with remarks'));
+    expect(titles()).toHaveLength(1);
+    expect(titles()[0]).toContain('The gate must close');
+    await userEvent.click(screen.getByLabelText('Only the 1 with remarks'));
+    expect(titles()).toHaveLength(all);
+    outcome().focus();
+    await userEvent.keyboard('{ArrowDown}{ArrowDown}{ArrowUp}');
+    expect(within(outcome()).getAllByRole('option', { selected: true })[0]!.textContent).toBe(titles()[1]);
   });
 
   it('shows more remarks than fit at once when asked', async () => {
@@ -177,7 +190,10 @@ describe('a document in the tray', () => {
       issues: Array.from({ length: 450 }, (_, at) => ({ severity: 'note' as const, code: 'x', at: `paragraph ${at}`, message: `Remark ${at}.` })),
     });
     await open();
-    await userEvent.click(await screen.findByRole('button', { name: 'Show 200 of 250 more' }));
+    const group = await screen.findByRole('button', { name: /450 places/ });
+    expect(screen.queryByText('Remark 7.')).toBeNull();
+    await userEvent.click(group);
+    await userEvent.click(screen.getByRole('button', { name: 'Show 200 of 250 more' }));
     expect(screen.getByText('Remark 399.')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Show 50 of 50 more' }));
     expect(screen.getByText('Remark 449.')).toBeTruthy();
@@ -205,7 +221,7 @@ describe('a document in the tray', () => {
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'newer version of House.docx');
     await waitFor(() => expect(titles()).toContainEqual(expect.stringContaining('OLD-4.2')));
     expect(screen.getByText('recipe: as House.docx was read')).toBeTruthy();
-    await userEvent.selectOptions(screen.getByLabelText('Numbers of headings and clauses'), 'left out');
+    await userEvent.selectOptions(screen.getByLabelText('Numbers of headings and clauses'), 'left as they stand');
     await waitFor(() => expect(titles().join()).not.toContain('OLD-'));
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'a new collection');
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'newer version of House.docx');

@@ -28,8 +28,8 @@ describe('a part of a document that is clicked', () => {
     ['a heading', paragraph('Gates', 2), undefined, 'Headings of level 2'],
     ['a cell of a known table', table(['ID', 'Text'], ['1', 'x']), 1, 'Meaning of Text'],
     ['a label that the recipe knows', paragraph('Priority: High'), undefined, 'Meaning of Priority'],
-    ['a numbered statement', paragraph('SYS-1: shall stop'), undefined, 'Pattern of references'],
-    ['running text', paragraph('The gate shall stop.'), undefined, 'Pattern of references'],
+    ['a numbered statement', paragraph('SYS-1: shall stop'), undefined, 'Shape of references'],
+    ['running text', paragraph('The gate shall stop.'), undefined, 'Shape of references'],
   ])('%s leads to its line in the recipe', (_, block, column, control) => {
     const picked = pickPart(recipe, { block, ...(column !== undefined && { column }) });
     expect(picked).toEqual({ control, recipe, ...(block.type === 'table' && { table: 'ID | Text' }) });

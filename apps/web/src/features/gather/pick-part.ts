@@ -21,9 +21,9 @@ export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPa
   }
   if (block.level > 0) return { control: `Headings of level ${block.level}`, recipe };
   const label = /^([\p{L}][^:\n]{0,39}):\s/u.exec(block.text)?.[1]?.trim();
-  if (!label) return block.text.trim() ? { control: 'Pattern of references', recipe } : undefined;
+  if (!label) return block.text.trim() ? { control: 'Shape of references', recipe } : undefined;
   if (recipe.labels.some((one) => one.label.toLowerCase() === label.toLowerCase())) return { control: `Meaning of ${label}`, recipe };
-  if (/\d/.test(label)) return { control: 'Pattern of references', recipe };
+  if (/\d/.test(label)) return { control: 'Shape of references', recipe };
   return { control: `Meaning of ${label}`, recipe: { ...recipe, labels: [...recipe.labels, { label, meaning: { as: 'ignore' } }] } };
 }
 

@@ -33,8 +33,8 @@ const entry: TrayEntry = {
   content: { type: 'sheets', sheets: [sheet], recipe: proposeSheetRecipe(defaultScheme, [sheet], 'requirement') },
 };
 const titles = () =>
-  within(screen.getByRole('list', { name: 'Items that would be imported' }))
-    .getAllByRole('listitem')
+  within(screen.getByRole('listbox', { name: 'Items that would be imported' }))
+    .getAllByRole('option')
     .map((one) => one.textContent);
 const asked = () => calls.find(({ call }) => call.endsWith('/fields'))?.body;
 

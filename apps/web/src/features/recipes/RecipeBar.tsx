@@ -49,6 +49,7 @@ export function RecipeBar({ body, kept, like, onPut }: Props) {
           const chosen = recipes.find((one) => one.id === id);
           if (chosen) onPut(chosen.body, chosen.id);
         }}
+        width="270px"
       />
       {naming === undefined ? (
         <>

@@ -16,7 +16,14 @@ interface Props {
   onPair: (entry: ComparedEntry, item: string | null) => void;
 }
 
-const reasons = { chosen: 'chosen by you', key: 'same identifier', 'same text': 'same text', 'same items': 'the items in it', 'similar text': 'similar text' };
+const reasons = {
+  chosen: 'chosen by you',
+  key: 'same identifier',
+  'same text': 'same text',
+  'same title': 'same title',
+  'same items': 'the items in it',
+  'similar text': 'similar text',
+};
 
 /** One item on both sides, field by field: what stands here, what the newer version says, and which is taken. */
 export function EntryDetail({ project, entry, choices, onChoose, onPair }: Props) {
