@@ -230,14 +230,20 @@ export const compareFile = endpoint({
 export const checkFile = endpoint({
   method: 'POST',
   path: '/projects/:project/tray/:tray/check',
-  summary: 'What an import would find in the project: links that lead nowhere, references that are taken; nothing is stored',
+  summary:
+    'What an import would find in the project: links that lead nowhere, references that are taken, the source it is a newer version of; nothing is stored',
   params: trayParams,
   body: z.object({
     ...recipeWish,
     /** As a newer version of this source: references that its items have are no news. */
     again: idSchema.optional(),
   }),
-  reply: z.object({ links: z.number(), issues: z.array(issueSchema) }),
+  reply: z.object({
+    links: z.number(),
+    issues: z.array(issueSchema),
+    /** The line of versions that the file seems to go on with, by what it holds. */
+    lineage: idSchema.nullable(),
+  }),
 });
 
 export const importFile = endpoint({

@@ -10,6 +10,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { applyRecipe, fillRecipe } from './apply-recipe.js';
 import { buildImport, checkImport } from './build-import.js';
+import { findLineage } from './find-lineage.js';
 import { GatherRepo, type ResultRow } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
 import { buildDrawings, buildFiles, buildSource } from './source-rows.js';
@@ -46,11 +47,12 @@ export class ImportService {
   /** What the import would find in the project, by the recipe asked for or the proposed one. */
   async check(projectId: string, person: string, trayId: string, wish: CheckWish): Promise<ReplyOf<typeof checkFile>> {
     const file = await this.tray.read(projectId, trayId);
-    if (file.content.type === 'results') return { links: 0, issues: [] };
+    if (file.content.type === 'results') return { links: 0, issues: [], lineage: null };
     const state = await this.states.get(projectId);
     const collection = newCollection('', state, { name: '', prefix: 'NEW', holds: 'specification' }, wish);
     const context = { state, person, now: '', newId: () => '', collection, sourceId: '', pictureAddress: new Map<string, string>() };
-    return checkImport(context, applyRecipe(state.scheme, file.content, wish), wish.again !== undefined);
+    const outcome = applyRecipe(state.scheme, file.content, wish);
+    return { ...checkImport(context, outcome, wish.again !== undefined), lineage: findLineage(state.items, outcome.drafts) };
   }
 
   async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {

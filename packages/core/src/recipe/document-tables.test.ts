@@ -100,6 +100,22 @@ describe('headers', () => {
   });
 });
 
+describe('columns whose names say nothing', () => {
+  const rows = (id: (at: number) => string) =>
+    Array.from({ length: 6 }, (_, at) => [id(at), 'gate', `The gate shall hold the level in every season, case ${at}.`]);
+  const meanings = (...lines: string[][]) => propose({ table: lines }).tables[0]!.columns.map(({ meaning }) => meaning.as);
+
+  it('are known by what stands in them', () => {
+    expect(meanings(['Lfd', 'Teil', 'Was gilt'], ...rows((at) => `IR 1.${at}`))).toEqual(['reference', 'ignore', 'text']);
+    expect(meanings(['Kennung', 'Teil', 'Was gilt'], ...rows((at) => `${at}`))).toEqual(['reference', 'ignore', 'text']);
+  });
+
+  it('stay unknown where nothing looks like a reference', () => {
+    expect(meanings(['Part', 'Kind of part', 'Remark'], ...rows(() => 'pump'))).toEqual(['ignore', 'ignore', 'ignore']);
+    expect(meanings(['Rank', 'Part', 'Remark'], ...rows((at) => `${at}`))).toEqual(['ignore', 'ignore', 'ignore']);
+  });
+});
+
 describe('columns of kinds and of outline numbers', () => {
   const lines = (kind: string): Line[] => [
     [1, 'All'],

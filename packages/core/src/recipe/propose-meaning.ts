@@ -2,19 +2,25 @@ import { findKind, type Scheme } from '../project/scheme.js';
 import type { Meaning } from './document-recipe.js';
 
 const WORDS: [RegExp, Meaning][] = [
-  [/^(id|ident(ifier)?|ref(erence)?|no\.?|number|req(uirement)? ?(id|no\.?|number)|key)$/i, { as: 'reference' }],
-  [/^(title|name|short (name|text)|heading|summary)$/i, { as: 'title' }],
-  [/^(text|requirement|description|statement|requirement text|shall statement|wording)$/i, { as: 'text' }],
+  [
+    /^((req(uirement)?|item|unique|spec(ification)?|test( case)?|case|object) ?)?(id|no|nr|number|ref(erence)?|ident(ifier)?|key|code)$|^uid$|^(#|kennung|anforderungs-?id)$/i,
+    { as: 'reference' },
+  ],
+  [/^(title|name|short (name|text)|heading|summary|titel|kurztext)$/i, { as: 'title' }],
+  [/^(text|requirements?|description|statement|requirement (text|statement)|shall statement|wording|anforderung|beschreibung)$/i, { as: 'text' }],
   [/^(parent|part of|belongs to|child of)$/i, { as: 'parent' }],
   [/^(kind|type|object type|item type)$/i, { as: 'kind' }],
-  [/^(outline( (no\.?|number|level))?|section( (no\.?|number))?|level|hierarchy|numbering)$/i, { as: 'number' }],
+  [/^(outline( (no|number|level))?|section( (no|number))?|level|hierarchy|numbering)$/i, { as: 'number' }],
   [/^(source|traces? to|derived? from|derives from|origin|upstream|needs?|satisfies need)$/i, { as: 'link', linkKind: 'derives', reversed: false }],
   [/^(verifies|tests|covers|requirements?( ids?)?|verified requirements?)$/i, { as: 'link', linkKind: 'verifies', reversed: false }],
 ];
 
 /** What a column or label most likely means: a known word, else a field of the kind with that label, else nothing. */
 export function proposeMeaning(scheme: Scheme, kind: string, name: string): Meaning {
-  const clean = name.trim().replace(/[:*]+$/, '');
+  const clean = name
+    .trim()
+    .replace(/[:*]+$/, '')
+    .replace(/\.(?=\s|$)/g, '');
   for (const link of scheme.linkKinds) {
     if (link.phrase === clean.toLowerCase() && link.fromKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: false };
     if (link.reverse === clean.toLowerCase() && link.toKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: true };

@@ -1,6 +1,7 @@
 import type { Scheme } from '../project/scheme.js';
 import type { SourceTable } from '../source/document.js';
 import type { Meaning, TableMeaning } from './document-recipe.js';
+import { proposeByValues } from './propose-by-values.js';
 import { proposeMeaning } from './propose-meaning.js';
 import { ACROSS, cardHeader, type CardPair, type ItemTable, readCard, readItemTable, spread } from './table-shape.js';
 
@@ -73,12 +74,15 @@ function proposeCard(scheme: Scheme, kind: string, pairs: readonly CardPair[], i
 
 /** Meaning by the name of each column; without names by what stands in it. */
 function proposeColumns(scheme: Scheme, kind: string, table: SourceTable, shape: ItemTable, isReference: (text: string) => boolean): TableMeaning['columns'] {
-  if (shape.first > 0)
-    return shape.columns.map((name) => {
+  if (shape.first > 0) {
+    const named = shape.columns.map((name) => {
       const parts = name.split(' / ');
       const meanings = [name, parts.join(' '), parts.at(-1)!].map((words) => proposeMeaning(scheme, kind, words));
-      return { name, meaning: meanings.find(({ as }) => as !== 'ignore') ?? { as: 'ignore' } };
+      return { name, meaning: meanings.find(({ as }) => as !== 'ignore') ?? ({ as: 'ignore' } as const) };
     });
+    const below = table.rows.slice(shape.first).map(spread);
+    return proposeByValues(named, (column) => below.map((cells) => cells[column]?.text ?? ''), isReference);
+  }
   const rows = table.rows.map(spread);
   const sizes = shape.columns.map((_, at) => rows.reduce((sum, cells) => sum + (cells[at]?.text.length ?? 0), 0) / rows.length);
   const reference = shape.columns.findIndex((_, at) => isReference(rows[0]![at]?.text ?? ''));

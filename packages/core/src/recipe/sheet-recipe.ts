@@ -7,6 +7,7 @@ import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { joinFieldValues, readFieldValue } from './field-value.js';
 import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
+import { proposeByValues } from './propose-by-values.js';
 import { proposeMeaning } from './propose-meaning.js';
 import { KindNames } from './row-kind.js';
 import { countHeaderRows, MergedCells, readHeader } from './sheet-layout.js';
@@ -63,7 +64,16 @@ function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: st
       const { name } = best;
       best = { name, kind, sheet: sheet.name, headerRow, columns, ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
     });
-  return best;
+  const sheet = sheets.find((one) => one.name === best.sheet);
+  return sheet ? { ...best, columns: proposeSheetColumns(scheme, kind, sheet, best.headerRow, best.headerRows) } : best;
+}
+
+/** Columns below a header, with what they most likely mean by their names, else by their values. */
+export function proposeSheetColumns(scheme: Scheme, kind: string, sheet: SourceSheet, headerRow: number, headerRows = 1): SheetRecipe['columns'] {
+  const named = readHeader(sheet, headerRow, headerRows).map((name) => ({ name, meaning: proposeColumn(scheme, kind, name) }));
+  // A row across holds no value of a column.
+  const rows = sheet.rows.slice(headerRow + 1).filter((row) => row.filter((cell) => cell.trim()).length > 1);
+  return proposeByValues(named, (column) => rows.map((row) => row[column] ?? ''));
 }
 
 /** Meaning of a column by its whole name, else by its last words: "Verification / Method" is also tried as "Verification Method" and "Method". */

@@ -34,7 +34,7 @@ export function FieldsOfRest({
       rest.map(({ proposed }, index) => ({
         kind,
         label: labelAt(index),
-        ...(proposed() as { type: FieldType; options?: string[] }),
+        ...(proposed() as { type: FieldType; options?: string[]; unit?: string }),
       })),
       {
         onSuccess: (fields) => {

@@ -31,11 +31,15 @@ export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
   const [label, setLabel] = useState(labelOf(name));
   const [type, setType] = useState<FieldType>(proposed?.type ?? 'text');
   const [options, setOptions] = useState((proposed?.options ?? []).join(', '));
+  const [unit, setUnit] = useState(proposed?.unit ?? '');
   const chosen = type === 'choice' || type === 'choices';
   const make = () =>
-    add.mutate([{ kind, label: label.trim(), type, ...(chosen && { options: splitOptions(options) }) }], {
-      onSuccess: ([field]) => onMade({ as: 'field', field: field!.id }),
-    });
+    add.mutate(
+      [{ kind, label: label.trim(), type, ...(chosen && { options: splitOptions(options) }), ...(type === 'number' && unit.trim() && { unit: unit.trim() }) }],
+      {
+        onSuccess: ([field]) => onMade({ as: 'field', field: field!.id }),
+      },
+    );
   return (
     <Flex
       as="form"
@@ -67,6 +71,17 @@ export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
           placeholder="low, high"
           value={options}
           onChange={(event) => setOptions(event.target.value)}
+          bg="bg"
+        />
+      )}
+      {type === 'number' && (
+        <Input
+          size="2xs"
+          aria-label="Unit"
+          placeholder="unit, such as mm"
+          value={unit}
+          maxLength={20}
+          onChange={(event) => setUnit(event.target.value)}
           bg="bg"
         />
       )}

@@ -4,10 +4,9 @@ import {
   alignSheetRecipe,
   applySheetRecipe,
   countHeaderRows,
-  proposeColumn,
   proposeField,
+  proposeSheetColumns,
   proposeSheetRecipe,
-  readHeader,
   type SheetRecipe,
   type SourceSheet,
 } from '@coomb/core';
@@ -60,15 +59,13 @@ export function SheetGather({ entry, content }: Props) {
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
     const own = sheets.find((one) => one.name === next.sheet);
-    const header = own ? readHeader(own, next.headerRow, next.headerRows) : [];
-    setRecipe({ ...next, columns: header.map((name) => ({ name, meaning: proposeColumn(scheme, next.kind, name) })) });
+    setRecipe({ ...next, columns: own ? proposeSheetColumns(scheme, next.kind, own, next.headerRow, next.headerRows) : [] });
   };
   return (
     <Flex direction="column" h="100%">
       <Box flex="1" minH="0">
         <Page
           title={entry.name}
-          lead="Say what each column means; the items below follow at once. Nothing is stored yet."
           fill
           actions={
             <>

@@ -17,11 +17,11 @@ export function SheetOptions({ scheme, recipe, merged, onChange, children }: Pro
   const [rule] = recipe.skip ?? [];
   const named = recipe.columns.filter((column) => column.name.trim());
   return (
-    <Flex columnGap="6" rowGap="1" px="4" py="1.5" align="center" fontSize="13px" bg="bg.panel" wrap="wrap">
+    <Flex columnGap="5" rowGap="1" px="4" py="1.5" align="center" fontSize="13px" bg="bg.panel" wrap="wrap">
       <Checkbox.Root size="sm" checked={recipe.indented === true} onCheckedChange={({ checked }) => onChange({ ...recipe, indented: checked === true })}>
         <Checkbox.HiddenInput />
         <Checkbox.Control />
-        <Checkbox.Label fontWeight="400">Blanks before a title tell what stands below what</Checkbox.Label>
+        <Checkbox.Label fontWeight="400">Rows set in stand below others</Checkbox.Label>
       </Checkbox.Root>
       {merged && (
         <Checkbox.Root size="sm" checked={recipe.bands === true} onCheckedChange={({ checked }) => onChange({ ...recipe, bands: checked === true })}>

@@ -85,23 +85,29 @@ export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, on
                   {mark ?? '–'}
                 </Box>
               </Flex>
-              {recipe.columns.map((column, at) => (
-                <Box
-                  key={at}
-                  role="cell"
-                  flexShrink={0}
-                  px="2"
-                  truncate
-                  borderLeftWidth="1px"
-                  borderColor="border.muted"
-                  color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}
-                  bg={shown?.row === row && shown.column === at ? 'moss.muted' : undefined}
-                  style={{ width: widths[at] }}
-                  title={sheet.rows[row]![at]}
-                >
-                  {sheet.rows[row]![at]}
+              {mark === 'section' && (
+                <Box role="cell" px="2" fontWeight="600" truncate borderLeftWidth="1px" borderColor="border.muted">
+                  {sheet.rows[row]!.filter((cell) => cell.trim()).join(' · ')}
                 </Box>
-              ))}
+              )}
+              {mark !== 'section' &&
+                recipe.columns.map((column, at) => (
+                  <Box
+                    key={at}
+                    role="cell"
+                    flexShrink={0}
+                    px="2"
+                    truncate
+                    borderLeftWidth="1px"
+                    borderColor="border.muted"
+                    color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}
+                    bg={shown?.row === row && shown.column === at ? 'moss.muted' : undefined}
+                    style={{ width: widths[at] }}
+                    title={sheet.rows[row]![at]}
+                  >
+                    {sheet.rows[row]![at]}
+                  </Box>
+                ))}
             </Flex>
           );
         })}

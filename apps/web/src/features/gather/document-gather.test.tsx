@@ -55,7 +55,7 @@ describe('a document in the tray', () => {
     answer(getTrayEntry, entry);
     answer(listRecipes, []);
     answer(listSources, []);
-    answer(checkFile, { links: 0, issues: [] });
+    answer(checkFile, { links: 0, issues: [], lineage: null });
   });
 
   it('shows numbers, tracked changes, footnotes and comments as they read', async () => {
@@ -146,6 +146,7 @@ describe('a document in the tray', () => {
 
   it('says before anything is stored what the project would answer, the worst first', async () => {
     answer(checkFile, {
+      lineage: null,
       links: 1,
       issues: [
         { severity: 'note', code: 'x', at: 'paragraph 2', message: 'A trifle' },
@@ -180,12 +181,13 @@ describe('a document in the tray', () => {
     await userEvent.click(screen.getByLabelText('Only the 1 with remarks'));
     expect(titles()).toHaveLength(all);
     outcome().focus();
-    await userEvent.keyboard('{ArrowDown}{ArrowDown}{ArrowUp}');
+    await userEvent.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}{ArrowUp}');
     expect(within(outcome()).getAllByRole('option', { selected: true })[0]!.textContent).toBe(titles()[1]);
   });
 
   it('shows more remarks than fit at once when asked', async () => {
     answer(checkFile, {
+      lineage: null,
       links: 0,
       issues: Array.from({ length: 450 }, (_, at) => ({ severity: 'note' as const, code: 'x', at: `paragraph ${at}`, message: `Remark ${at}.` })),
     });
@@ -197,6 +199,18 @@ describe('a document in the tray', () => {
     expect(screen.getByText('Remark 399.')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Show 50 of 50 more' }));
     expect(screen.getByText('Remark 449.')).toBeTruthy();
+  });
+
+  it('goes on with the source that holds the same items, whatever the file is called', async () => {
+    const recipe = { reads: 'document' as const, recipe: proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }) };
+    const source = { format: 'docx', size: 1, importedAt: '2026-11-01T08:00:00.000Z', importedBy: 'Ada', items: 4, issues: [], recipe, recipeId: null };
+    const collection = aProject.collections[0]!.id;
+    answer(listSources, [{ ...source, id: idOf(91), name: 'Boats.docx', lineage: idOf(91), collection }]);
+    answer(checkFile, { lineage: idOf(91), links: 0, issues: [] });
+    await open();
+    await waitFor(() => expect((screen.getByLabelText('Collection') as HTMLSelectElement).selectedOptions[0]!.textContent).toBe('newer version of Boats.docx'));
+    await userEvent.selectOptions(screen.getByLabelText('Collection'), 'a new collection');
+    await waitFor(() => expect(screen.getByRole('button', { name: 'Import' })).toBeTruthy());
   });
 
   it('starts from the recipe that the older version was read by, and keeps what is changed by hand', async () => {

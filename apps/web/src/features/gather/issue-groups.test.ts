@@ -20,7 +20,7 @@ describe('remarks', () => {
   });
 
   it.each([
-    [(at: number) => `"Unit ${at}" is no kind of the project`, '… is no kind of the project'],
+    [(at: number) => `"Unit ${at}" is no kind of the project`, '"Unit 0" is no kind of the project …'],
     [() => 'An empty row was skipped', 'An empty row was skipped'],
     [(at: number) => `The field stays empty: ${at}`, 'The field stays empty …'],
     [(at: number) => `${at} x`, '0 x …'],

@@ -33,6 +33,6 @@ function findCommonWords(issues: readonly Issue[]): string {
   while (start < shortest && lists.every((words) => words[start] === first[start])) start++;
   let end = 0;
   while (end < shortest - start && lists.every((words) => words.at(-1 - end) === first.at(-1 - end))) end++;
-  if (start + end < 3) return `${issues[0]!.message} …`;
+  if (start === 0 || start + end < 3) return `${issues[0]!.message} …`;
   return start === first.length ? first.join(' ') : [...first.slice(0, start), '…', ...first.slice(first.length - end)].join(' ').replace(/[:;]? …$/, ' …');
 }

@@ -45,7 +45,7 @@ describe('a sheet in the tray', () => {
     answer(getTrayEntry, entry);
     answer(listRecipes, []);
     answer(listSources, []);
-    answer(checkFile, { links: 0, issues: [] });
+    answer(checkFile, { links: 0, issues: [], lineage: null });
     show(<TrayPage />, { path: '/p/:project/gather/:tray', at: `/p/${aProject.id}/gather/${entry.id}` });
     await screen.findByText('software.xlsx');
   });

@@ -8,17 +8,20 @@ type Recipes = Omit<NonNullable<BodyOf<typeof checkFile>>, 'again'>;
 /** Time without a change of the recipe after which the project is asked what it would find. */
 const QUIET_MS = 500;
 
-/** Where a file goes, and what the import would find there: an unlike file goes to a new collection, one like a known source is a newer version of it. */
+/** Where a file goes, and what the import would find there: an unlike file goes to a new collection, one that holds mostly what a known source did, or is named like it, is a newer version of that. */
 export function useImportTarget(entry: TrayEntry, recipes: Recipes) {
   const project = useProject();
   const [chosen, setTarget] = useState<string>();
   const sources = (useSources(project.id).data ?? []).filter((source) => source.collection !== null && source.format !== 'junit');
   const newest = [...new Map(sources.map((source) => [source.lineage, source])).values()].reverse();
-  const likely = newest.find((source) => resembles(source, entry));
+  const [lineage, setLineage] = useState<string | null>(null);
+  const likely = newest.find((source) => source.lineage === lineage) ?? newest.find((source) => resembles(source, entry));
   const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
   const older = newest.find((source) => target === `again:${source.id}`);
   const asked = useQuiet(JSON.stringify({ ...recipes, ...(older && { again: older.id }) }));
   const check = useImportCheck(project.id, entry.id, asked);
+  // The answer that names the source is asked for anew once the target follows it: what was found holds until then.
+  if (check.data && check.data.lineage !== lineage) setLineage(check.data.lineage);
   return { target, setTarget, newest, likely, older, found: check.data, checking: check.isFetching };
 }
 

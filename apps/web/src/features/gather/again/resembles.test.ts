@@ -9,6 +9,7 @@ describe('resembles', () => {
     ['Gates.docx', 'Locks.docx', false],
     ['Gates_v2.csv', 'gates-3.csv', true],
     ['2 Gates.docx', '2 Gates, issue 4.docx', true],
+    ['Gates B.docx', 'Gates, issue C.docx', true],
   ])('%s and %s: %s', (older, newer, expected) => {
     const file = (name: string) => ({ name, format: name.slice(-4) });
     expect(resembles(file(older), file(newer))).toBe(expected);

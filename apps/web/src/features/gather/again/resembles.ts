@@ -11,6 +11,7 @@ function stemOf(name: string): string {
     .replace(/\b(rev(ision)?|version|v|issue|draft|final|copy|new)\b\.?/g, ' ')
     .replace(/\bv(?=\d)/g, ' ')
     .replace(/[\d.]+/g, ' ')
+    .replace(/\s[a-z]$/, ' ')
     .replace(/\s+/g, ' ')
     .trim();
 }

@@ -1,0 +1,44 @@
+import type { Meaning } from './document-recipe.js';
+
+interface Column {
+  name: string;
+  meaning: Meaning;
+}
+
+/** Rows that are looked at. */
+const ROWS = 400;
+const LONGEST_REFERENCE = 40;
+const SHORTEST_TEXT = 25;
+
+/**
+ * What columns most likely are whose names say nothing: the first whose values are short, different and numbered holds references; the one with
+ * the longest words the text. `valuesOf` gives the values of a column below the header; `isReference` may know the shape of references.
+ */
+export function proposeByValues(
+  columns: readonly Column[],
+  valuesOf: (column: number) => readonly string[],
+  isReference?: (text: string) => boolean,
+): Column[] {
+  const has = (as: Meaning['as']) => columns.some(({ meaning }) => meaning.as === as);
+  const open = columns.flatMap(({ meaning }, at) => (meaning.as === 'ignore' ? [{ at, values: valuesOf(at).slice(0, ROWS) }] : []));
+  const reference = has('reference') ? undefined : open.find(({ values }) => areReferences(values, isReference));
+  if (!has('reference') && !reference) return [...columns];
+  const sizes = open.filter((one) => one !== reference).map(({ at, values }) => ({ at, size: meanLength(values) }));
+  const [longest] = has('text') || has('title') ? [] : sizes.sort((a, b) => b.size - a.size);
+  return columns.map((column, at) => {
+    if (at === reference?.at) return { ...column, meaning: { as: 'reference' } };
+    return at === longest?.at && longest.size >= SHORTEST_TEXT ? { ...column, meaning: { as: 'text' } } : column;
+  });
+}
+
+function areReferences(values: readonly string[], isReference: ((text: string) => boolean) | undefined): boolean {
+  const filled = values.map((value) => value.trim()).filter(Boolean);
+  if (filled.length < 2) return false;
+  if (isReference && filled.filter(isReference).length * 10 >= filled.length * 6) return true;
+  const fitting = filled.filter((value) => value.length <= LONGEST_REFERENCE && /[A-Za-z]/.test(value) && /\d$/.test(value));
+  return fitting.length * 10 >= filled.length * 9 && new Set(filled).size * 20 >= filled.length * 19 && filled.length * 10 >= values.length * 8;
+}
+
+function meanLength(values: readonly string[]): number {
+  return values.reduce((sum, value) => sum + value.length, 0) / Math.max(1, values.length);
+}
