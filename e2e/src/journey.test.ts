@@ -32,7 +32,7 @@ describe('from a document to a report', () => {
     await ada.see('Nothing has been gathered yet');
     project = /\/p\/([^/?]+)/.exec(await ada.driver.getCurrentUrl())![1]!;
     await ada.press('Gather the first file');
-    await ada.see('Drop a file here, or choose one');
+    await ada.see('Drop files here, or choose them');
   });
 
   it('refuses bad files with a clear word and keeps nothing of them', async () => {

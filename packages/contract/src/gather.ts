@@ -143,6 +143,22 @@ export const uploadFile = endpoint({
   consumes: 'multipart/form-data',
   reply: trayEntry,
 });
+export const trayFile = z.object({ id: idSchema, name: z.string(), size: z.number(), format: z.string(), at: timeSchema });
+export type TrayFileBrief = z.infer<typeof trayFile>;
+export const listTray = endpoint({
+  method: 'GET',
+  path: '/projects/:project/tray',
+  summary: 'Files handed in but not imported yet, the newest first; they are kept for a week',
+  params: projectParams,
+  reply: z.array(trayFile),
+});
+export const dropTrayEntry = endpoint({
+  method: 'DELETE',
+  path: '/projects/:project/tray/:tray',
+  summary: 'Put a file away that was handed in and not imported',
+  params: trayParams,
+  reply: z.object({ dropped: z.boolean() }),
+});
 export const getTrayEntry = endpoint({
   method: 'GET',
   path: '/projects/:project/tray/:tray',
@@ -185,7 +201,7 @@ export const comparedEntry = z.object({
   conflict: z.boolean(),
   /** The item that stands here. */
   mine: z.object({ id: idSchema, reference: z.string(), title: z.string(), html: z.string(), heading: z.boolean(), links: z.number() }).nullable(),
-  /** The item of the newer version. */
+  /** The item of the newer version; `key` is its reference there, else its identifier. */
   theirs: z.object({ draft: z.number(), key: z.string().nullable(), title: z.string(), html: z.string(), heading: z.boolean(), place: z.string() }).nullable(),
   match: z.object({ reason: z.enum(['chosen', 'key', 'same text', 'same title', 'same items', 'similar text']), likeness: z.number() }).nullable(),
   fields: z.array(comparedField),

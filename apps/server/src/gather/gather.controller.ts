@@ -6,12 +6,14 @@ import {
   getFile,
   getJob,
   getSourceFile,
+  dropTrayEntry,
   getTrayEntry,
   importFile,
   listJobs,
   listRunResults,
   listRuns,
   listSources,
+  listTray,
   uploadFile,
 } from '@coomb/contract';
 import type { RecipeBody } from '@coomb/contract';
@@ -45,6 +47,16 @@ export class GatherController {
   upload(@Call(uploadFile) { params }: Input<typeof uploadFile>, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined) {
     if (!file) throw new CoombError('input-invalid', 'No file came along. Choose a file and try again.');
     return this.tray.put(params.project, Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200), file.buffer);
+  }
+
+  @Route(listTray)
+  listTray(@Call(listTray) { params }: Input<typeof listTray>) {
+    return this.tray.list(params.project);
+  }
+
+  @Route(dropTrayEntry)
+  dropTray(@Call(dropTrayEntry) { params }: Input<typeof dropTrayEntry>) {
+    return { dropped: this.tray.remove(params.project, params.tray) };
   }
 
   @Route(getTrayEntry)

@@ -10,11 +10,13 @@ import {
   getOutline,
   getProject,
   getSourceFile,
+  dropTrayEntry,
   getTrayEntry,
   importFile,
   listJobs,
   listRuns,
   listSources,
+  listTray,
   redo,
   undo,
 } from '@coomb/contract';
@@ -44,6 +46,24 @@ describe('gathering', () => {
     const entry = await server.client.upload(project, 'list.csv', csv('ID,Title', 'R-1,One'));
     await server.restart();
     expect((await server.client.call(getTrayEntry, { params: { project, tray: entry.id } })).name).toBe('list.csv');
+  });
+
+  it('lists what was handed in until it is imported or put away', async () => {
+    const project = await fresh();
+    const list = async () => (await server.client.call(listTray, { params: { project } })).map(({ name, size, format }) => [name, size > 0, format]);
+    expect(await list()).toEqual([]);
+    const one = await server.client.upload(project, 'list.csv', csv('ID,Title', 'R-1,One'));
+    const two = await server.client.upload(project, 'spec.docx', demo('2 Larkbeck system requirements.docx'));
+    expect((await list()).sort()).toEqual([
+      ['list.csv', true, 'Separated values'],
+      ['spec.docx', true, 'Word-processed document'],
+    ]);
+    expect(await server.client.call(dropTrayEntry, { params: { project, tray: two.id } })).toEqual({ dropped: true });
+    expect(await server.client.call(dropTrayEntry, { params: { project, tray: two.id } })).toEqual({ dropped: false });
+    await expect(server.client.call(getTrayEntry, { params: { project, tray: two.id } })).rejects.toMatchObject({ code: 'not-found' });
+    const { job } = await server.client.call(importFile, { params: { project, tray: one.id }, body: into('Many', 'R', 'specification') });
+    while ((await server.client.call(getJob, { params: { project, job } })).state === 'running');
+    expect(await list()).toEqual([]);
   });
 
   it('leaves nothing behind of a file that cannot be read', async () => {

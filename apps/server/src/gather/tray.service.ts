@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CoombError, type TrayEntry } from '@coomb/contract';
+import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
 import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
 import { applyModelRecipe, type FileContent, type FileFormat } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
@@ -10,7 +10,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
 export const TRAY_FOLDER = Symbol('tray folder');
-const KEPT_HOURS = 24;
+const KEPT_HOURS = 7 * 24;
 const PARSED_KEPT = 4;
 /** Objects of an exchange file that the page is given to make a recipe by. */
 const MOST_SHOWN = 5000;
@@ -23,7 +23,7 @@ export interface TrayFile {
   content: FileContent;
 }
 
-/** Files handed in and not imported yet. They lie in a folder of their own, outside the database, for a day. */
+/** Files handed in and not imported yet. They lie in a folder of their own, outside the database, for a week. */
 @Injectable()
 export class TrayService {
   private readonly parsed = new Map<string, Promise<TrayFile>>();
@@ -46,9 +46,23 @@ export class TrayService {
     const folder = this.folderOf(projectId, file.id);
     mkdirSync(folder, { recursive: true });
     writeFileSync(join(folder, 'name'), name);
+    writeFileSync(join(folder, 'format'), format.label);
     writeFileSync(join(folder, 'bytes'), bytes);
     this.remember(file.id, Promise.resolve(file));
     return describe(state, file);
+  }
+
+  /** What lies in the tray of a project, the newest first. */
+  async list(projectId: string): Promise<TrayFileBrief[]> {
+    await this.states.get(projectId);
+    const folder = join(this.folder, projectId);
+    if (!existsSync(folder)) return [];
+    const files = readdirSync(folder).flatMap((id) => {
+      const read = (part: string) => (existsSync(join(folder, id, part)) ? readFileSync(join(folder, id, part), 'utf8') : '');
+      const bytes = statSync(join(folder, id, 'bytes'), { throwIfNoEntry: false });
+      return bytes ? [{ id, name: read('name'), size: bytes.size, format: read('format'), at: bytes.mtime.toISOString() }] : [];
+    });
+    return files.sort((a, b) => b.at.localeCompare(a.at));
   }
 
   async get(projectId: string, id: string): Promise<TrayEntry> {
@@ -58,7 +72,7 @@ export class TrayService {
   async read(projectId: string, id: string): Promise<TrayFile> {
     const folder = this.folderOf(projectId, id);
     if (!existsSync(join(folder, 'bytes')))
-      throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a day. Hand it in again.');
+      throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a week. Hand it in again.');
     const known = this.parsed.get(id);
     if (known) return known;
     const name = readFileSync(join(folder, 'name'), 'utf8');
@@ -68,9 +82,12 @@ export class TrayService {
     return file;
   }
 
-  remove(projectId: string, id: string): void {
+  /** Whether it lay there. */
+  remove(projectId: string, id: string): boolean {
     this.parsed.delete(id);
+    const lay = existsSync(this.folderOf(projectId, id));
     rmSync(this.folderOf(projectId, id), { recursive: true, force: true });
+    return lay;
   }
 
   private remember(id: string, file: Promise<TrayFile>): void {

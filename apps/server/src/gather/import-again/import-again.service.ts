@@ -208,7 +208,7 @@ function describeEntry(state: ProjectState, comparison: Comparison, entry: Merge
       draft && their
         ? {
             draft: entry.theirs,
-            key: draft.externalId,
+            key: draft.reference ?? draft.externalId,
             title: their.title,
             html: String(their.values.text ?? ''),
             heading: their.heading,

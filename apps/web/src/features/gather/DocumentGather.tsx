@@ -27,7 +27,7 @@ export function DocumentGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const proposed = content.recipe as DocumentRecipe;
   /** A ready recipe says nothing of tables and labels: those are proposed from this document. */
-  const file = useFileRecipe('document', proposed, (recipe, id) => ({
+  const file = useFileRecipe(entry.id, 'document', proposed, (recipe, id) => ({
     recipe: id?.startsWith('ready-') ? { ...recipe, labels: proposed.labels, tables: proposed.tables, phrases: proposed.phrases } : recipe,
     issues: [],
   }));

@@ -32,7 +32,7 @@ interface Props {
 export function ExchangeGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const document = useMemo(() => ({ ...content, pictures: new Map() }) as unknown as ExchangeDocument, [content]);
-  const file = useFileRecipe('exchange', content.recipe as ExchangeRecipe, (recipe) => alignExchangeRecipe(recipe, document));
+  const file = useFileRecipe(entry.id, 'exchange', content.recipe as ExchangeRecipe, (recipe) => alignExchangeRecipe(recipe, document));
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
   const to = useImportTarget(entry, { exchangeRecipe: deferred });

@@ -7,6 +7,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { IssueLines } from './IssueLines';
+import { TrayList } from './TrayList';
 import { useRuns, useSources, useUpload } from './queries';
 
 export function GatherPage() {
@@ -14,11 +15,12 @@ export function GatherPage() {
   const sources = useSources(project.id);
   const runs = useRuns(project.id);
   const navigate = useNavigate();
-  const upload = useUpload(project.id, (tray) => void navigate(`/p/${project.id}/gather/${tray}`));
+  const upload = useUpload(project.id, ([first, ...others]) => void (first && others.length === 0 && navigate(`/p/${project.id}/gather/${first}`)));
   return (
     <Page title="Sources" lead="Files that items and results came from. The originals are kept beside what came of them.">
-      <DropPlace busy={upload.isPending} onFile={(file) => upload.mutate(file)} />
+      <DropPlace busy={upload.isPending} onFiles={(files) => upload.mutate(files)} />
       {upload.error && <ErrorNote error={upload.error} />}
+      <TrayList project={project.id} />
       {sources.error && <ErrorNote error={sources.error} retry={() => void sources.refetch()} />}
       {sources.isPending && <Loading what="sources" />}
       {sources.data && inLines(sources.data).map(({ source, older }) => <SourceEntry key={source.id} project={project.id} source={source} older={older} />)}
@@ -64,7 +66,7 @@ function RunEntry({ project, run }: { project: string; run: NonNullable<ReturnTy
   );
 }
 
-function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
+function DropPlace({ busy, onFiles }: { busy: boolean; onFiles: (files: File[]) => void }) {
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   return (
@@ -86,13 +88,13 @@ function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        const file = event.dataTransfer.files[0];
-        if (file) onFile(file);
+        const files = [...event.dataTransfer.files];
+        if (files.length) onFiles(files);
       }}
     >
       <FileUp size={26} strokeWidth={1.5} aria-hidden />
       <Box flex="1">
-        <Box fontWeight="600">Drop a file here, or choose one</Box>
+        <Box fontWeight="600">Drop files here, or choose them</Box>
         <Box color="fg.muted" fontSize="13px">
           Requirements (.docx, .pdf, .md, .html, .xlsx, .csv, .reqif), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes
           before anything is stored.
@@ -101,16 +103,17 @@ function DropPlace({ busy, onFile }: { busy: boolean; onFile: (file: File) => vo
       <input
         ref={input}
         type="file"
+        multiple
         hidden
         aria-label="File to gather"
         onChange={(event) => {
-          const file = event.target.files?.[0];
+          const files = [...(event.target.files ?? [])];
           event.target.value = '';
-          if (file) onFile(file);
+          if (files.length) onFiles(files);
         }}
       />
       <Button size="sm" loading={busy} loadingText="Reading…" onClick={() => input.current?.click()}>
-        Choose a file
+        Choose files
       </Button>
     </Flex>
   );

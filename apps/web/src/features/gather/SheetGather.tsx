@@ -44,7 +44,7 @@ function nameRows(row: number, rows: number): string {
 export function SheetGather({ entry, content }: Props) {
   const { scheme } = useProject();
   const sheets = content.sheets as SourceSheet[];
-  const file = useFileRecipe('sheet', content.recipe as SheetRecipe, (recipe) => alignSheetRecipe(recipe, sheets));
+  const file = useFileRecipe(entry.id, 'sheet', content.recipe as SheetRecipe, (recipe) => alignSheetRecipe(recipe, sheets));
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);

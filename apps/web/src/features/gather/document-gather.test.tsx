@@ -1,9 +1,10 @@
 import { addFields, checkFile, getProject, getTrayEntry, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
 import { defaultScheme, proposeDocumentRecipe, type SourceBlock } from '@coomb/core';
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { answer, aProject, calls, idOf, show, usePage } from '../../testing/page';
+import { forgetDraft } from './recipe-draft';
 import { TrayPage } from './TrayPage';
 
 const tray = idOf(80);
@@ -55,6 +56,7 @@ describe('a document in the tray', () => {
     answer(getTrayEntry, entry);
     answer(listRecipes, []);
     answer(listSources, []);
+    localStorage.clear();
     answer(checkFile, { links: 0, issues: [], lineage: null });
   });
 
@@ -65,6 +67,18 @@ describe('a document in the tray', () => {
     expect([text.querySelector('del')?.textContent, text.querySelector('ins')?.textContent]).toEqual(['may', 'must']);
     expect(text.textContent).toContain('[1] Not rescue boats');
     expect(text.textContent).toContain('Tom Garth: All boats?');
+  });
+
+  it('keeps a recipe that was changed by hand, until the file is imported', async () => {
+    await open();
+    await userEvent.selectOptions(screen.getByLabelText('Tracked changes'), 'rejected');
+    cleanup();
+    await open();
+    expect((screen.getByLabelText('Tracked changes') as HTMLSelectElement).value).toBe('rejected');
+    forgetDraft(entry.id);
+    cleanup();
+    await open();
+    expect((screen.getByLabelText('Tracked changes') as HTMLSelectElement).value).toBe('accepted');
   });
 
   it('takes tracked changes back when told to', async () => {

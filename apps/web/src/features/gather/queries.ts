@@ -1,8 +1,22 @@
-import { addFields, type BodyOf, checkFile, getTrayEntry, importFile, type Job, listRunResults, listRuns, listSources, getJob } from '@coomb/contract';
+import {
+  addFields,
+  type BodyOf,
+  checkFile,
+  dropTrayEntry,
+  getTrayEntry,
+  importFile,
+  type Job,
+  listRunResults,
+  listRuns,
+  listSources,
+  listTray,
+  getJob,
+} from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { projectQuery } from '../../shared/live/project-queries';
+import { forgetDraft } from './recipe-draft';
 
 export function useSources(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
@@ -20,14 +34,41 @@ export function useTrayEntry(project: string, tray: string) {
   return useQuery({ queryKey: ['tray', project, tray], queryFn: () => call(getTrayEntry, { params: { project, tray } }), staleTime: Number.POSITIVE_INFINITY });
 }
 
-export function useUpload(project: string, onRead: (tray: string) => void) {
+export function useTray(project: string) {
+  return useQuery({ queryKey: ['tray', project], queryFn: () => call(listTray, { params: { project } }), staleTime: 0 });
+}
+
+export function useDropTrayEntry(project: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (file: File) => upload(project, file),
-    onSuccess: (entry) => {
-      client.setQueryData(['tray', project, entry.id], entry);
-      onRead(entry.id);
+    mutationFn: (tray: string) => call(dropTrayEntry, { params: { project, tray } }),
+    onSuccess: (_, tray) => {
+      forgetDraft(tray);
+      return client.invalidateQueries({ queryKey: ['tray', project], exact: true });
     },
+  });
+}
+
+/** Hands files in, one after the other; what can be read of them lies in the tray even where another is refused. */
+export function useUpload(project: string, onRead: (trays: string[]) => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (files: readonly File[]) => {
+      const read: string[] = [];
+      const refused: Error[] = [];
+      for (const file of files)
+        await upload(project, file).then(
+          (entry) => {
+            client.setQueryData(['tray', project, entry.id], entry);
+            read.push(entry.id);
+          },
+          (error: Error) => refused.push(error),
+        );
+      await client.invalidateQueries({ queryKey: ['tray', project], exact: true });
+      if (refused.length) throw new Error(refused.map((error) => error.message).join('\n'));
+      return read;
+    },
+    onSuccess: onRead,
   });
 }
 
@@ -52,7 +93,10 @@ export function useImport(project: string, tray: string) {
         await new Promise((resolve) => setTimeout(resolve, 150));
       }
     },
-    onSuccess: () => client.invalidateQueries({ queryKey: projectKey(project) }),
+    onSuccess: (job) => {
+      if (job.state === 'done') forgetDraft(tray);
+      return client.invalidateQueries({ queryKey: projectKey(project) });
+    },
   });
 }
 

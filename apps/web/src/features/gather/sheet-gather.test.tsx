@@ -44,6 +44,7 @@ describe('a sheet in the tray', () => {
     answer(getProject, aProject);
     answer(getTrayEntry, entry);
     answer(listRecipes, []);
+    localStorage.clear();
     answer(listSources, []);
     answer(checkFile, { links: 0, issues: [], lineage: null });
     show(<TrayPage />, { path: '/p/:project/gather/:tray', at: `/p/${aProject.id}/gather/${entry.id}` });

@@ -1,27 +1,35 @@
 import type { listSources, RecipeBody, ReplyOf } from '@coomb/contract';
 import type { Issue } from '@coomb/core';
 import { useDeferredValue, useEffect, useState } from 'react';
+import { findDraft, forgetDraft, keepDraft } from './recipe-draft';
 
 type Source = ReplyOf<typeof listSources>[number];
 
 /**
  * The recipe that a file in the tray is read by: proposed, put in its place, or changed by hand. `fit` fits one that was put to this file,
- * and tells where it does not. `deferred` is the same recipe, a moment later while somebody types.
+ * and tells where it does not. What is changed by hand is kept until the file is imported. `deferred` is the same recipe, a moment later while somebody types.
  */
 export function useFileRecipe<Recipe>(
+  tray: string,
   reads: RecipeBody['reads'],
   proposed: Recipe,
   fit: (recipe: Recipe, kept: string | undefined) => { recipe: Recipe; issues: Issue[] },
 ) {
-  const [recipe, setRecipe] = useState(proposed);
-  const [kept, setKept] = useState<string>();
+  const [draft] = useState(() => findDraft(tray));
+  const [recipe, show] = useState<Recipe>(() => (draft ? (draft.recipe as Recipe) : proposed));
+  const [kept, setKept] = useState<string | undefined>(draft?.kept);
   const [departures, setDepartures] = useState<Issue[]>([]);
   const put = (body: RecipeBody, id: string | undefined) => {
     if (body.reads !== reads) return;
     const fitted = fit(body.recipe as Recipe, id);
-    setRecipe(fitted.recipe);
+    show(fitted.recipe);
+    forgetDraft(tray);
     setDepartures(fitted.issues);
     setKept(id);
+  };
+  const setRecipe = (changed: Recipe) => {
+    show(changed);
+    keepDraft(tray, { recipe: changed, kept });
   };
   return { recipe, setRecipe, deferred: useDeferredValue(recipe), kept, departures, put, isProposed: recipe === proposed };
 }

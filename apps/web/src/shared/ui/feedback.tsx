@@ -13,7 +13,9 @@ export function Loading({ what }: { what: string }) {
 export function ErrorNote({ error, retry }: { error: unknown; retry?: (() => void) | undefined }) {
   return (
     <Flex role="alert" gap="3" align="center" bg="brick.subtle" color="brick.fg" borderLeftWidth="4px" borderColor="brick.solid" px="4" py="2.5" my="2">
-      <Text flex="1">{error instanceof Error ? error.message : String(error)}</Text>
+      <Text flex="1" whiteSpace="pre-line">
+        {error instanceof Error ? error.message : String(error)}
+      </Text>
       {retry && (
         <Button size="xs" variant="outline" colorPalette="brick" onClick={retry}>
           Try again

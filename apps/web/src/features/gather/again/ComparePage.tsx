@@ -91,7 +91,7 @@ export function ComparePage() {
           }
         >
           <Flex direction="column" h="100%">
-            <Flex gap="1.5" px="6" pb="2" wrap="wrap">
+            <Flex gap="1.5" px="6" pb="2" wrap="wrap" align="center">
               {filters.map((one) => {
                 const count = one === 'all' ? differing : one === 'conflicts' ? counts.conflicts : counts[one];
                 return (
