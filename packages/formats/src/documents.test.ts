@@ -143,6 +143,44 @@ describe('readPdf', () => {
     expect(issues).toMatchObject([{ code: 'pdf-running', message: expect.stringContaining('6 page numbers') }]);
   });
 
+  it('parts clauses that stand as near to one another as their lines', async () => {
+    const lines: [string, number?][] = [
+      ['4.1.1 The gate shall stop where it is and stay there, whatever'],
+      ['happens on the shore.'],
+      ['4.1.2 It shall lock.'],
+      ['A lamp shows that it did, red by day and by night and also in the'],
+      ['fog. Nobody may cover 3.5 m of it, nor paint it in another colour,'],
+      ['SYS-9 The horn shall sound.'],
+    ];
+    const { document } = await readPdf(pdfOf([linesOf(lines)]));
+    expect(shape(document)).toEqual([
+      '4.1.1 The gate shall stop where it is and stay there, whatever happens on the shore.',
+      '4.1.2 It shall lock.',
+      'A lamp shows that it did, red by day and by night and also in the fog. Nobody may cover 3.5 m of it, nor paint it in another colour, SYS-9 The horn shall sound.',
+    ]);
+  });
+
+  it('keeps indices in their line, raised and lowered', async () => {
+    const at = (x: number, y: number, size: number, text: string) => ({ x, y, size, text });
+    const { document } = await readPdf(
+      pdfOf([[at(72, 700, 10, 'A load of 5 kN/m'), at(146, 704, 6, '2'), at(152, 700, 10, 'and CO'), at(186.6, 697.5, 6, '2')]]),
+    );
+    expect(document.blocks).toMatchObject([{ text: 'A load of 5 kN/m2 and CO2', html: 'A load of 5 kN/m<sup>2</sup> and CO<sub>2</sub>' }]);
+  });
+
+  it('goes on over a page where the sentence does, though a capital begins it there', async () => {
+    const full = 'The crew of the lock and of the weir and of the control room tells the';
+    const pages = [linesOf([[full]]), linesOf([['Board at once.'], [''], ['Then it waits.']])];
+    expect(shape((await readPdf(pdfOf(pages))).document)).toEqual([`${full} Board at once.`, 'Then it waits.']);
+  });
+
+  it('says where tables seem to stand, which a PDF does not tell', async () => {
+    const row = (y: number, ...cells: string[]) => cells.map((text, column) => ({ x: 72 + column * 150, y, size: 10, text }));
+    const { document, issues } = await readPdf(pdfOf([[...row(700, 'Part', 'Load'), ...row(680, 'gate', '5 kN')]]));
+    expect(issues).toMatchObject([{ code: 'pdf-table', at: 'page 1' }]);
+    expect(shape(document).join(' ')).toBe('Part Load gate 5 kN');
+  });
+
   it('lets every item know its page', async () => {
     const { document } = await readPdf(pdf);
     const { drafts } = applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, document), document);

@@ -3,6 +3,10 @@ import { ReadError } from '../read-error.js';
 import { findRunningLines, joinParagraphs, type PdfLine } from './pdf-lines.js';
 
 const MOST_PAGES = 3000;
+/** Share of the size of its line below which a raised or lowered piece is an index. */
+const SMALLER = 0.9;
+/** A gap between pieces, in sizes of the text, as columns have it. */
+const COLUMN_GAP = 2;
 
 /**
  * Reads the text of a PDF as a document: headings by size, paragraphs by the gaps between lines, page numbers and running heads dropped.
@@ -45,19 +49,37 @@ interface TextItem {
 
 /** Pieces of text on (nearly) the same height make a line, from the top down. */
 function toLines(items: readonly TextItem[], page: number, pageHeight: number): PdfLine[] {
-  const lines: (PdfLine & { end: number })[] = [];
+  const lines: PdfLine[] = [];
   for (const item of items) {
     if (!item.str?.trim()) continue;
     const [x, y] = [item.transform[4]!, item.transform[5]!];
     const size = Math.hypot(item.transform[2]!, item.transform[3]!) || item.height;
     const last = lines.at(-1);
-    if (last && Math.abs(last.y - y) < size * 0.4 && x >= last.end - size) {
-      last.text += (x - last.end > size * 0.2 && !last.text.endsWith(' ') ? ' ' : '') + item.str;
-      last.end = x + item.width;
-      last.size = Math.max(last.size, size);
-    } else lines.push({ page, x, y, size, text: item.str, end: x + item.width, fromTop: pageHeight - y, pageHeight });
+    const end = x + item.width;
+    if (last && Math.abs(last.y - y) < Math.max(last.size, size) * 0.5 && x >= last.end - size) {
+      const blank = x - last.end > size * 0.2 && !last.text.endsWith(' ') ? ' ' : '';
+      last.text += blank + item.str;
+      last.html += blank + markIndex(escapeHtml(item.str), size < last.size * SMALLER ? y - last.y : 0);
+      last.gaps ||= x - last.end > size * COLUMN_GAP;
+      last.end = end;
+      if (size > last.size) [last.y, last.size] = [y, size];
+    } else lines.push({ page, x, y, size, text: item.str, html: escapeHtml(item.str), end, gaps: false, fromTop: pageHeight - y, pageHeight });
   }
-  return lines.map(({ end: _, ...line }) => ({ ...line, text: line.text.replace(/\s+/g, ' ').trim() }));
+  return lines.map((line) => ({ ...line, text: line.text.replace(/\s+/g, ' ').trim(), html: line.html.replace(/\s+/g, ' ').trim() }));
+}
+
+function markIndex(html: string, rise: number): string {
+  if (rise > 0.5) return `<sup>${html}</sup>`;
+  return rise < -0.5 ? `<sub>${html}</sub>` : html;
+}
+
+/** Lines after one another with gaps as between columns: what is drawn as a table has none in a PDF. */
+function findTables(lines: readonly PdfLine[]): number[] {
+  const pages = new Set<number>();
+  lines.forEach((line, at) => {
+    if (line.gaps && lines[at + 1]?.gaps && lines[at + 1]!.page === line.page) pages.add(line.page);
+  });
+  return [...pages];
 }
 
 function toDocument(pages: PdfLine[][]): { document: SourceDocument; issues: Issue[] } {
@@ -75,15 +97,23 @@ function toDocument(pages: PdfLine[][]): { document: SourceDocument; issues: Iss
       at: `page ${empty[0]}`,
       message: `${empty.length} ${empty.length === 1 ? 'page holds' : 'pages hold'} no text (${empty.slice(0, 8).join(', ')})`,
     });
+  const tables = findTables(lines);
+  if (tables.length > 0)
+    issues.push({
+      severity: 'warning',
+      code: 'pdf-table',
+      at: `page ${tables[0]}`,
+      message: `${tables.length} ${tables.length === 1 ? 'page seems' : 'pages seem'} to hold tables (${tables.slice(0, 8).join(', ')}${tables.length > 8 ? ' …' : ''}); a PDF tells no rows and columns, so their words were read line by line`,
+    });
   const blocks = joinParagraphs(lines).map(
-    ({ page, level, text, list }, index): SourceParagraph => ({
+    ({ page, level, text, html, list }, index): SourceParagraph => ({
       type: 'paragraph',
       at: index + 1,
       page,
       level,
       ...(list && { list: { depth: 1, ordered: false } }),
       text,
-      html: escapeHtml(text),
+      html,
     }),
   );
   return { document: { blocks, pictures: new Map() }, issues };

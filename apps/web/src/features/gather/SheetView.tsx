@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Meaning, ProposedField, RecipeOutcome, Scheme, SheetRecipe, SourceSheet } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { MeaningChoice } from './MeaningChoice';
 
 interface Props {
@@ -21,6 +21,9 @@ const ROW = 27;
 /** The rows of a sheet below their column names: what each column means above it, what each row becomes beside it. */
 export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, onMeaning }: Props) {
   const frame = useRef<HTMLDivElement>(null);
+  const head = useRef<HTMLDivElement>(null);
+  const [headHeight, setHeadHeight] = useState(0);
+  useLayoutEffect(() => setHeadHeight(head.current?.offsetHeight ?? 0), []);
   const first = recipe.headerRow + 1;
   const marks = useMemo(() => {
     const found = new Map<number, string>();
@@ -35,14 +38,15 @@ export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, on
     getScrollElement: () => frame.current,
     estimateSize: () => ROW,
     overscan: 10,
-    scrollPaddingStart: 78,
+    scrollMargin: headHeight,
+    scrollPaddingStart: headHeight,
   });
   useEffect(() => {
     if (shown && shown.row >= first) rows.scrollToIndex(shown.row - first, { align: 'center' });
   }, [shown, first, rows]);
   return (
     <Box ref={frame} h="100%" overflow="auto" tabIndex={0} role="table" aria-label="Rows of the sheet" aria-rowcount={sheet.rows.length} fontSize="12.5px">
-      <Flex position="sticky" top="0" zIndex="1" bg="bg.panel" borderBottomWidth="1px" style={{ width }} role="row">
+      <Flex ref={head} position="sticky" top="0" zIndex="1" bg="bg.panel" borderBottomWidth="1px" style={{ width }} role="row">
         <Box flexShrink={0} w={`${MARGIN}px`} />
         {recipe.columns.map((column, at) => (
           <Box key={at} role="columnheader" flexShrink={0} px="2" py="1.5" borderLeftWidth="1px" borderColor="border.muted" style={{ width: widths[at] }}>
@@ -75,7 +79,7 @@ export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, on
               borderColor="border.muted"
               aria-current={shown?.row === row || undefined}
               bg={shown?.row === row ? 'moss.subtle' : undefined}
-              style={{ transform: `translateY(${start}px)`, width }}
+              style={{ transform: `translateY(${start - headHeight}px)`, width }}
             >
               <Flex flexShrink={0} w={`${MARGIN}px`} px="2" gap="2" fontFamily="mono" fontSize="11.5px">
                 <Box color="fg.muted" w="38px" textAlign="right" flexShrink={0}>
