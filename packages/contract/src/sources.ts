@@ -52,10 +52,15 @@ export const clipPassage = endpoint({
   summary: 'Make an item, or a part of one, of a passage of a stored document; passage and item know each other afterwards',
   params: sourceParams,
   body: z.object({
-    block: z.number().int().min(0),
-    start: z.number().int().min(0),
-    end: z.number().int().min(1),
-    quote: z.string().trim().min(1).max(20_000),
+    /** One for each paragraph or table that the passage takes part of, in reading order. */
+    passages: z
+      .array(
+        z.object({ block: z.number().int().min(0), start: z.number().int().min(0), end: z.number().int().min(1), quote: z.string().trim().min(1).max(20_000) }),
+      )
+      .min(1)
+      .max(200),
+    /** The passage with its formatting; its plain words when unsaid. */
+    html: z.string().max(200_000).optional(),
     /** A new item, a new item below the current one, a field of the current one, or links from it to the references in the passage. */
     as: z.enum(['item', 'child', 'field', 'link']),
     collection: idSchema,

@@ -43,5 +43,6 @@ export * from './recipe/exchange-recipe.js';
 export * from './recipe/departures.js';
 export * from './recipe/ready-recipes.js';
 export * from './clip/clippings.js';
+export * from './clip/passages.js';
 export * from './clip/covered.js';
 export * from './group-by.js';

@@ -1,6 +1,7 @@
 import type { BodyOf, clipPassage, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences } from '@coomb/core';
+import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem, getNode } from '../items/item-reading.service.js';
@@ -30,7 +31,7 @@ export class ClipService {
 
   async clip(projectId: string, person: string, sourceId: string, wish: Wish): Promise<ReplyOf<typeof clipPassage>> {
     const source = await this.sources.getSource(projectId, sourceId);
-    if (wish.end <= wish.start) throw new CoombError('input-invalid', 'Nothing is selected: the passage ends before it begins.');
+    if (wish.passages.some(({ start, end }) => end <= start)) throw new CoombError('input-invalid', 'Nothing is selected: the passage ends before it begins.');
     let itemId = '';
     let made = 0;
     const issues: Issue[] = [];
@@ -54,7 +55,8 @@ export class ClipService {
         }
       }
       itemId = row.id;
-      changes.push({ entity: 'clipping', before: null, after: this.buildClipping(projectId, sourceId, row.id, wish) });
+      for (const passage of wish.passages)
+        changes.push({ entity: 'clipping', before: null, after: this.buildClipping(projectId, sourceId, row.id, wish, passage) });
       return { person, action: `Clip ${row.reference} from ${source.name}`, changes };
     });
     const state = await this.states.get(projectId);
@@ -80,8 +82,8 @@ export class ClipService {
     const fits = current?.collectionId === wish.collection;
     return this.items.planCreate(state, person, {
       collection: wish.collection,
-      title: buildTitle(wish.quote),
-      html: asHtml(wish.quote),
+      title: buildTitle(wish.passages[0]!.quote),
+      html: htmlOf(wish),
       ...(wish.kind && { kind: wish.kind }),
       ...(fits && (wish.as === 'child' ? { parent: current!.id } : { after: current!.id })),
     });
@@ -95,12 +97,12 @@ export class ClipService {
 
   private fill(state: ProjectState, person: string, before: ItemRow, wish: Wish, issues: Issue[]): ItemRow {
     const after: ItemRow = { ...before, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
-    if (wish.field === 'title') after.title = wish.quote.replace(/\s+/g, ' ').slice(0, 500);
-    else if (wish.field === undefined || wish.field === 'text') after.html = before.html + asHtml(wish.quote);
+    if (wish.field === 'title') after.title = quoteOf(wish).replace(/\s+/g, ' ').slice(0, 500);
+    else if (wish.field === undefined || wish.field === 'text') after.html = before.html + htmlOf(wish);
     else {
       const field = findKind(state.scheme, before.kind)?.fields.find((one) => one.id === wish.field);
       if (!field) throw new CoombError('input-invalid', `${before.reference} has no field "${wish.field}".`);
-      const read = field.type === 'rich' ? { value: asHtml(wish.quote) } : readFieldValue(field, wish.quote);
+      const read = field.type === 'rich' ? { value: htmlOf(wish) } : readFieldValue(field, quoteOf(wish));
       if ('problem' in read && read.problem) issues.push({ severity: 'warning', code: 'field-value', at: field.label, message: read.problem });
       after.fields = cleanFields(state.scheme, before.kind, { ...before.fields, [field.id]: read.value });
     }
@@ -109,7 +111,7 @@ export class ClipService {
   }
 
   private planLinks(state: ProjectState, person: string, item: ItemRow, wish: Wish, issues: Issue[]): Change[] {
-    const references = splitReferences(wish.quote.replace(/\p{L}[\p{L}\s]*:/gu, ' '));
+    const references = splitReferences(quoteOf(wish).replace(/\p{L}[\p{L}\s]*:/gu, ' '));
     const changes = references.flatMap((reference): Change[] => {
       const node = state.byReference.get(reference.toLowerCase());
       const other = node === undefined ? undefined : state.items[node]!;
@@ -126,19 +128,25 @@ export class ClipService {
       const [from, to] = allowed.reversed ? [other.id, item.id] : [item.id, other.id];
       return [{ entity: 'link', before: null, after: this.links.build(state, person, { linkKind: allowed.linkKind.id, from, to }, 'clipped') }];
     });
-    if (changes.length === 0) throw new CoombError('input-invalid', `No reference in “${wish.quote.slice(0, 80)}” can be linked to ${item.reference}.`);
+    if (changes.length === 0) throw new CoombError('input-invalid', `No reference in “${quoteOf(wish).slice(0, 80)}” can be linked to ${item.reference}.`);
     return changes;
   }
 
-  private buildClipping(projectId: string, sourceId: string, itemId: string, wish: Wish): ClippingRow {
+  private buildClipping(projectId: string, sourceId: string, itemId: string, wish: Wish, { block, start, end, quote }: Wish['passages'][number]): ClippingRow {
     const field = wish.as === 'field' ? (wish.field ?? 'text') : wish.as === 'link' ? 'link' : 'text';
-    const { block, start, end, quote } = wish;
     return { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, sourceId, itemId, field, block, start, end, quote };
   }
 }
 
-function asHtml(quote: string): string {
-  return quote
+/** The words of all passages, as plain text. */
+function quoteOf({ passages }: Wish): string {
+  return passages.map(({ quote }) => quote).join('\n');
+}
+
+/** Formatting that came along is cleaned like any other; without it, a line is a paragraph. */
+function htmlOf(wish: Wish): string {
+  if (wish.html !== undefined) return sanitiseRichText(wish.html);
+  return quoteOf(wish)
     .split(/\n+/)
     .map((line) => line.trim())
     .filter(Boolean)

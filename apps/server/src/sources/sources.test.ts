@@ -98,7 +98,7 @@ describe('clipping', () => {
       const start = textOfBlock(content.blocks[block] as never).indexOf(quote);
       return client.call(clipPassage, {
         params: { project, source },
-        body: { block, start, end: start + quote.length, quote, as: 'item', collection: requirements, ...wish },
+        body: { passages: [{ block, start, end: start + quote.length, quote }], as: 'item', collection: requirements, ...wish },
       });
     };
     return { client, project, requirements, source, read, clip };
@@ -110,6 +110,20 @@ describe('clipping', () => {
     expect(item).toMatchObject({ reference: 'REQ-001', title: 'The gate shall stop within 2 s.', html: '<p>The gate shall stop within 2 s.</p>' });
     expect((await read()).clippings).toMatchObject([{ quote: 'The gate shall stop within 2 s.', field: 'text', item: { reference: 'REQ-001' } }]);
     expect(await client.call(getItem, { params: { project, item: 'REQ-001' } })).toMatchObject({ origin: 'clipped', source: { name: 'notes.md' } });
+  });
+
+  it('makes one item of several passages, with clean formatting', async () => {
+    const { clip, read } = await scene();
+    const passages = [
+      { block: 1, start: 0, end: 4, quote: 'The ' },
+      { block: 2, start: 0, end: 3, quote: 'and' },
+    ];
+    const { item } = await clip('It is grey.', { passages, html: '<p>5 m<sup>2</sup><script>alert(1)</script></p><ul><li onclick="x()">and</li></ul>' });
+    expect(item).toMatchObject({ title: 'The', html: '<p>5 m<sup>2</sup></p><ul><li>and</li></ul>' });
+    expect((await read()).clippings.map(({ block, quote, item: { reference } }) => [block, quote, reference])).toEqual([
+      [1, 'The', 'REQ-001'],
+      [2, 'and', 'REQ-001'],
+    ]);
   });
 
   it('makes children, the next after the current, and fields of the current item', async () => {
@@ -176,6 +190,8 @@ describe('clipping', () => {
   it('says what is missing', async () => {
     const { clip } = await scene();
     await expect(clip('It is grey.', { as: 'child' })).rejects.toMatchObject({ message: expect.stringContaining('none is current') });
-    await expect(clip('It is grey.', { start: 9, end: 9 })).rejects.toMatchObject({ message: expect.stringContaining('Nothing is selected') });
+    await expect(clip('It is grey.', { passages: [{ block: 0, start: 9, end: 9, quote: 'x' }] })).rejects.toMatchObject({
+      message: expect.stringContaining('Nothing is selected'),
+    });
   });
 });

@@ -1,4 +1,5 @@
 import { groupBy } from '../group-by.js';
+import { hasWord } from '../recipe/document-words.js';
 import type { SourceBlock } from '../source/document.js';
 import { findSentences } from '../wording/sentences.js';
 
@@ -19,7 +20,7 @@ export function textOfBlock(block: SourceBlock): string {
   return block.type === 'table' ? block.rows.map((row) => row.map((cell) => cell.text).join('\n')).join('\n') : block.text;
 }
 
-/** Sentences that hold one of the binding words and that no clipping touches, in reading order. */
+/** Sentences that hold one of the binding words, not in quotation marks only, and that no clipping touches, in reading order. */
 export function findUnclipped(blocks: readonly SourceBlock[], clippings: readonly Passage[], words: readonly string[]): (Passage & { text: string })[] {
   const taken = groupBy(clippings, (passage) => passage.block);
   const pattern = buildPattern(words);
@@ -30,7 +31,7 @@ export function findUnclipped(blocks: readonly SourceBlock[], clippings: readonl
     const text = textOfBlock(block);
     for (const { start, end } of findSentences(text)) {
       const sentence = text.slice(start, end);
-      if (!pattern.test(sentence)) continue;
+      if (!pattern.test(sentence) || !words.some((word) => word.trim() && hasWord(sentence, word.trim()))) continue;
       if (!taken.get(index)?.some((one) => one.start < end && one.end > start)) found.push({ block: index, start, end, text: sentence });
     }
   });

@@ -5,7 +5,7 @@ import { FormulaReader } from './formula.js';
 import type { Note } from './notes.js';
 import { NumberCounter, type Numbering } from './numbering.js';
 import { findLevel, findNumbering, type ParagraphStyle } from './styles.js';
-import { readSigns, signOf, UNKNOWN_SIGN } from './symbols.js';
+import { readSigns, signOf, UNKNOWN_SIGN } from '../rich-text/symbols.js';
 import { asPlainWords, asWords, TableReader } from './table-reader.js';
 import { addWords, closeWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
 

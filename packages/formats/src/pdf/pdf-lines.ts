@@ -27,7 +27,8 @@ export interface PdfParagraph {
 
 /** Share of the page height at top and bottom in which running heads stand. */
 const MARGIN = 0.09;
-const BULLET = /^[•◦▪‣–—·*-]\s+/u;
+/** Picture fonts have bullets of their own, which come as characters of the private use area. */
+const BULLET = /^[•◦▪‣–—·*\uE000-\uF8FF\uFFFD-]\s+/u;
 
 /** Lines that stand in the margins of at least half of the pages, alike but for their numbers: page numbers and running heads. */
 export function findRunningLines(pages: readonly (readonly PdfLine[])[]): Set<PdfLine> {

@@ -1,4 +1,5 @@
 import { escapeHtml, type Issue, type SourceDocument, type SourceParagraph } from '@coomb/core';
+import { readSigns } from '../rich-text/symbols.js';
 import { ReadError } from '../read-error.js';
 import { findRunningLines, joinParagraphs, type PdfLine } from './pdf-lines.js';
 
@@ -50,8 +51,9 @@ interface TextItem {
 /** Pieces of text on (nearly) the same height make a line, from the top down. */
 function toLines(items: readonly TextItem[], page: number, pageHeight: number): PdfLine[] {
   const lines: PdfLine[] = [];
-  for (const item of items) {
-    if (!item.str?.trim()) continue;
+  for (const piece of items) {
+    if (!piece.str?.trim()) continue;
+    const item = { ...piece, str: readSigns(piece.str, '') };
     const [x, y] = [item.transform[4]!, item.transform[5]!];
     const size = Math.hypot(item.transform[2]!, item.transform[3]!) || item.height;
     const last = lines.at(-1);

@@ -54,6 +54,9 @@ const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
     test: /^gather\/sources\//,
     title: 'Source',
     keys: [
+      ['↑ ↓', 'Select another sentence'],
+      ['Shift with ↑ ↓', 'Take in a sentence more, or one less'],
+      ['Shift with ← →', 'A word more, or one less'],
       ['I', 'Make an item of the selected passage'],
       ['C', 'Make it an item below the current one'],
       ['F', 'Put it into the chosen field of the current item'],

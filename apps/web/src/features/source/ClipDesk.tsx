@@ -1,5 +1,17 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { findCovered, findKind, findUnclipped, measureClipped, type Passage, type SourceBlock, type SourcePlace } from '@coomb/core';
+import {
+  buildPassageHtml,
+  findCovered,
+  findKind,
+  findUnclipped,
+  measureClipped,
+  type Passage,
+  type PassageStep,
+  quotePassages,
+  type SourceBlock,
+  type SourcePlace,
+  stepPassages,
+} from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
 import type { Project } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
@@ -30,7 +42,8 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
   const specifications = project.collections.filter((one) => one.holds === 'specification');
   const [collection, setCollection] = useState(specifications[0]?.id ?? '');
   const [current, setCurrent] = useState<Current>();
-  const [selected, setSelected] = useState<Passage & { quote: string }>();
+  const [selected, select] = useState<readonly Passage[]>([]);
+  const quote = useMemo(() => quotePassages(blocks, selected), [blocks, selected]);
   const [words, setWords] = useState('shall, must');
   const [field, setField] = useState('text');
   const clip = useClip(project.id, reading.id);
@@ -50,17 +63,17 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
   const accounted = useMemo(() => measureClipped(blocks, covered, wordList), [blocks, covered, wordList]);
   const open = useMemo(() => findUnclipped(blocks, covered, wordList), [blocks, covered, wordList]);
   const take = () => {
-    const found = root.current ? readSelection(root.current) : undefined;
-    if (found) setSelected(found);
+    const found = root.current ? readSelection(root.current) : [];
+    if (found.length) select(found);
   };
   const make = (as: 'item' | 'child' | 'field' | 'link') => {
-    const passage = (root.current && readSelection(root.current)) ?? selected;
-    if (!passage) return notify('Select a passage in the text first.', 'info');
+    if (!quote) return notify('Select a passage in the text first.', 'info');
+    const passages = selected.map((one) => ({ ...one, quote: quotePassages(blocks, [one]) }));
     clip.mutate(
-      { ...passage, as, collection, ...(current && { item: current.id }), ...(as === 'field' && { field }) },
+      { passages, html: buildPassageHtml(blocks, selected), as, collection, ...(current && { item: current.id }), ...(as === 'field' && { field }) },
       {
         onSuccess: ({ item, links, issues }) => {
-          setSelected(undefined);
+          select([]);
           root.current?.ownerDocument.getSelection()?.removeAllRanges();
           if (as === 'item' || as === 'child') setCurrent({ id: item.id, reference: item.reference, title: item.title, kind: item.kind });
           notify(
@@ -74,10 +87,28 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
     );
   };
   const next = () => {
-    const after = open.find((one) => !selected || one.block > selected.block || (one.block === selected.block && one.start > selected.start)) ?? open[0];
-    if (after) setSelected({ block: after.block, start: after.start, end: after.end, quote: after.text });
+    const from = selected.at(-1);
+    const after = open.find((one) => !from || one.block > from.block || (one.block === from.block && one.start > from.start)) ?? open[0];
+    if (after) select([{ block: after.block, start: after.start, end: after.end }]);
   };
-  useKeys({ i: () => make('item'), c: () => make('child'), f: () => make('field'), l: () => make('link'), n: next });
+  const move = (step: PassageStep) => () => {
+    root.current?.ownerDocument.getSelection()?.removeAllRanges();
+    select(stepPassages(blocks, selected, step));
+  };
+  useKeys({
+    ArrowDown: move('next'),
+    ArrowUp: move('previous'),
+    'Shift+ArrowDown': move('more'),
+    'Shift+ArrowUp': move('less'),
+    'Shift+ArrowRight': move('wider'),
+    'Shift+ArrowLeft': move('narrower'),
+    Escape: () => select([]),
+    i: () => make('item'),
+    c: () => make('child'),
+    f: () => make('field'),
+    l: () => make('link'),
+    n: next,
+  });
   const share = accounted.characters ? Math.round((100 * accounted.clipped) / accounted.characters) : 0;
   const fields = [
     { value: 'text', label: 'its text' },
@@ -111,7 +142,8 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
         </Box>
         <Box
           fontFamily="serif"
-          color={selected ? undefined : 'fg.muted'}
+          color={quote ? undefined : 'fg.muted'}
+          whiteSpace="pre-line"
           maxH="120px"
           overflow="auto"
           borderLeftWidth="3px"
@@ -119,7 +151,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
           pl="2"
           my="1.5"
         >
-          {selected ? selected.quote : 'Nothing. Select words with mouse or keyboard, within one paragraph.'}
+          {quote || 'Nothing. Select words with the mouse, or sentences with the arrow keys.'}
         </Box>
         <Flex gap="2" align="center" mb="1.5">
           <Box flex="1">into</Box>
@@ -133,10 +165,10 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
         </Flex>
         {specifications.length === 0 && <Box color="fg.warning">There is no specification yet: make one in Shape, or import one.</Box>}
         <Flex gap="1.5" wrap="wrap">
-          <Button size="xs" onClick={() => make('item')} disabled={!collection} title="Make an item (I)">
+          <Button size="xs" onClick={() => make('item')} disabled={!collection || !quote} title="Make an item (I)">
             Make an item
           </Button>
-          <Button size="xs" variant="outline" onClick={() => make('child')} disabled={!current} title="Make an item below the current one (C)">
+          <Button size="xs" variant="outline" onClick={() => make('child')} disabled={!current || !quote} title="Make an item below the current one (C)">
             Below {current?.reference ?? 'the current'}
           </Button>
         </Flex>
@@ -150,11 +182,11 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
               <Box truncate>{current.title}</Box>
             </Flex>
             <Flex gap="1.5" mt="2" align="center" wrap="wrap">
-              <Button size="xs" variant="outline" onClick={() => make('field')} title="Put the passage there (F)">
+              <Button size="xs" variant="outline" onClick={() => make('field')} disabled={!quote} title="Put the passage there (F)">
                 Put into
               </Button>
               <Choice label="Field" value={field} options={fields} onChange={setField} width="150px" />
-              <Button size="xs" variant="outline" onClick={() => make('link')} title="Link it to the references in the passage (L)">
+              <Button size="xs" variant="outline" onClick={() => make('link')} disabled={!quote} title="Link it to the references in the passage (L)">
                 Link
               </Button>
             </Flex>
@@ -175,7 +207,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
               title="Take as the current item"
               onClick={() => {
                 setCurrent({ id: clipping.item.id, reference: clipping.item.reference, title: clipping.item.title, kind: clipping.item.kind });
-                setSelected(clipping);
+                select([clipping]);
               }}
             >
               {clipping.item.reference}

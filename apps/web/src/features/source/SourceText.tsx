@@ -5,11 +5,12 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Reference } from '../../shared/ui/reference';
 import type { SourceReading } from './queries';
 import { rangeOf } from './selection';
+import { findShownHtml } from './shown-html';
 
 interface Props {
   blocks: SourceBlock[];
   reading: SourceReading;
-  selected: Passage | undefined;
+  selected: readonly Passage[];
   /** Reference of the item whose place is shown. */
   at: string | undefined;
 }
@@ -36,7 +37,7 @@ export function SourceText({ blocks, reading, selected, at }: Props) {
     estimateSize: (index) => (blocks[index]!.type === 'table' ? 40 * (blocks[index] as SourceTable).rows.length : 44),
     overscan: 8,
   });
-  const target = selected?.block ?? place?.block ?? reading.clippings.find(({ item }) => item.reference === at)?.block;
+  const target = selected.at(-1)?.block ?? place?.block ?? reading.clippings.find(({ item }) => item.reference === at)?.block;
   useEffect(() => {
     if (target !== undefined) rows.scrollToIndex(target, { align: 'auto' });
   }, [target, rows]);
@@ -67,7 +68,7 @@ export function SourceText({ blocks, reading, selected, at }: Props) {
 }
 
 /** Marks passages without touching the text, by the browser's own highlights. Browsers without them show the margin only. */
-function paintMarks(root: HTMLElement | null, clippings: readonly Passage[], selected: Passage | undefined): void {
+function paintMarks(root: HTMLElement | null, clippings: readonly Passage[], selected: readonly Passage[]): void {
   if (!root || typeof CSS === 'undefined' || !('highlights' in CSS)) return;
   const rangesOf = (passages: readonly Passage[]) =>
     passages.flatMap(({ block, start, end }) => {
@@ -76,11 +77,12 @@ function paintMarks(root: HTMLElement | null, clippings: readonly Passage[], sel
       return range ? [range] : [];
     });
   CSS.highlights.set('coomb-clipped', new Highlight(...rangesOf(clippings)));
-  CSS.highlights.set('coomb-selected', new Highlight(...rangesOf(selected ? [selected] : [])));
+  CSS.highlights.set('coomb-selected', new Highlight(...rangesOf(selected)));
 }
 
 function Block({ block, index, marks, row }: { block: SourceBlock; index: number; marks: ReadonlyMap<string, string[]>; row: number | undefined }) {
   const own = marks.get(`${index}:`) ?? [];
+  const html = useMemo(() => (block.type === 'table' ? undefined : findShownHtml(block)), [block]);
   if (block.type === 'table')
     return (
       <Flex px="4" py="2" gap="3">
@@ -119,7 +121,7 @@ function Block({ block, index, marks, row }: { block: SourceBlock; index: number
             {block.list.ordered ? '–' : '•'}
           </Box>
         )}
-        <span data-block={index}>{block.text}</span>
+        {html === undefined ? <span data-block={index}>{block.text}</span> : <span data-block={index} dangerouslySetInnerHTML={{ __html: html }} />}
       </Box>
     </Flex>
   );

@@ -22,18 +22,27 @@ describe('a selected passage', () => {
     const root = page('<p data-block="4">The <strong>gate</strong> shall stop. </p>');
     const block = root.querySelector('p')!;
     select(block.firstChild!, 3, block.lastChild!, 12);
-    expect(readSelection(root)).toEqual({ block: 4, start: 4, end: 20, quote: 'gate shall stop.' });
+    expect(readSelection(root)).toEqual([{ block: 4, start: 4, end: 20, quote: 'gate shall stop.' }]);
   });
 
-  it('is none when it spans blocks, is empty, or lies elsewhere', () => {
+  it('has a part for each block that it goes over', () => {
+    const root = page('<p data-block="0">one two</p><p data-block="1">three</p><p>between</p><p data-block="2">four five</p>');
+    const [first, last] = [root.querySelector('p')!, root.querySelector('[data-block="2"]')!];
+    select(first.firstChild!, 4, last.firstChild!, 4);
+    expect(readSelection(root)).toEqual([
+      { block: 0, start: 4, end: 7, quote: 'two' },
+      { block: 1, start: 0, end: 5, quote: 'three' },
+      { block: 2, start: 0, end: 4, quote: 'four' },
+    ]);
+  });
+
+  it('is none when it is empty, or lies elsewhere', () => {
     const root = page('<p data-block="0">one</p><p data-block="1">two</p>');
-    const [one, two] = root.querySelectorAll('p');
-    select(one!.firstChild!, 0, two!.firstChild!, 2);
-    expect(readSelection(root)).toBeUndefined();
-    select(one!.firstChild!, 1, one!.firstChild!, 1);
-    expect(readSelection(root)).toBeUndefined();
+    const one = root.querySelector('p')!;
+    select(one.firstChild!, 1, one.firstChild!, 1);
+    expect(readSelection(root)).toEqual([]);
     select(document.body, 0, document.body, 1);
-    expect(readSelection(root)).toBeUndefined();
+    expect(readSelection(root)).toEqual([]);
   });
 
   it('is found again by its characters', () => {

@@ -1,20 +1,34 @@
 import type { Passage } from '@coomb/core';
 
-/** The passage of one block that is selected in the page, in characters of the block's text. Undefined when nothing is, or more than one block. */
-export function readSelection(root: HTMLElement): (Passage & { quote: string }) | undefined {
+/**
+ * What is selected in the page, as a passage for each block that it takes part of, in characters of the block's text and without blanks at
+ * its ends. Empty when nothing is selected, or it begins or ends outside `root`.
+ */
+export function readSelection(root: HTMLElement): (Passage & { quote: string })[] {
   const selection = root.ownerDocument.getSelection();
-  if (!selection || selection.isCollapsed || selection.rangeCount === 0) return undefined;
+  if (!selection || selection.isCollapsed || selection.rangeCount === 0) return [];
   const range = selection.getRangeAt(0);
-  const block = blockOf(range.startContainer, root);
-  if (!block || blockOf(range.endContainer, root) !== block) return undefined;
-  const before = range.cloneRange();
-  before.selectNodeContents(block);
-  before.setEnd(range.startContainer, range.startOffset);
+  const first = blockOf(range.startContainer, root);
+  const last = blockOf(range.endContainer, root);
+  if (!first || !last) return [];
+  const blocks = [...root.querySelectorAll<HTMLElement>('[data-block]')].filter((block) => range.intersectsNode(block));
+  return blocks.sort((a, b) => numberOf(a) - numberOf(b)).flatMap((block) => readPart(block, range));
+}
+
+const numberOf = (block: HTMLElement) => Number(block.dataset.block);
+
+function readPart(block: HTMLElement, range: Range): (Passage & { quote: string })[] {
+  const part = block.ownerDocument.createRange();
+  part.selectNodeContents(block);
+  const before = part.cloneRange();
+  if (block.contains(range.startContainer)) part.setStart(range.startContainer, range.startOffset);
+  if (block.contains(range.endContainer)) part.setEnd(range.endContainer, range.endOffset);
+  before.setEnd(part.startContainer, part.startOffset);
   const start = before.toString().length;
-  const quote = range.toString();
+  const quote = part.toString();
   const lead = quote.length - quote.trimStart().length;
   const trimmed = quote.trim();
-  return trimmed ? { block: Number(block.dataset.block), start: start + lead, end: start + lead + trimmed.length, quote: trimmed } : undefined;
+  return trimmed ? [{ block: numberOf(block), start: start + lead, end: start + lead + trimmed.length, quote: trimmed }] : [];
 }
 
 function blockOf(node: Node, root: HTMLElement): HTMLElement | undefined {

@@ -54,10 +54,8 @@ describe('a stored source', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Make an item' }));
     await waitFor(() =>
       expect(calls.filter(({ call }) => call.endsWith('/clip')).at(-1)!.body).toEqual({
-        block: 1,
-        start: 0,
-        end: 36,
-        quote: 'The walkway shall carry four people.',
+        passages: [{ block: 1, start: 0, end: 36, quote: 'The walkway shall carry four people.' }],
+        html: '<p>The walkway shall carry four people.</p>',
         as: 'item',
         collection: idOf(11),
       }),
@@ -77,12 +75,30 @@ describe('a stored source', () => {
     expect(screen.getByText('It is oak.')).toBeTruthy();
     await userEvent.keyboard('i');
     await waitFor(() => expect(calls.at(-1)!.call).toContain('GET'));
-    expect(calls.filter(({ call }) => call.endsWith('/clip')).at(-1)!.body).toMatchObject({ quote: 'It is oak.', start: 37 });
+    expect(calls.filter(({ call }) => call.endsWith('/clip')).at(-1)!.body).toMatchObject({ passages: [{ quote: 'It is oak.', start: 37 }] });
+  });
+
+  it('selects sentences by keys, over the end of a paragraph, and clips them as one', async () => {
+    answer(clipPassage, made as never);
+    await open();
+    await userEvent.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}{Shift>}{ArrowDown}{/Shift}');
+    expect(screen.getByText(/It is oak\.\s+Lamps must burn\./)).toBeTruthy();
+    await userEvent.keyboard('{Shift>}{ArrowLeft}{/Shift}i');
+    await waitFor(() =>
+      expect(calls.filter(({ call }) => call.endsWith('/clip')).at(-1)?.body).toMatchObject({
+        passages: [
+          { block: 1, quote: 'It is oak.' },
+          { block: 2, quote: 'Lamps must' },
+        ],
+        html: '<p>It is oak.</p><p>Lamps must</p>',
+      }),
+    );
   });
 
   it('says so when nothing is selected', async () => {
     await open();
-    await userEvent.click(screen.getByRole('button', { name: 'Make an item' }));
+    expect((screen.getByRole('button', { name: 'Make an item' }) as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.keyboard('i');
     expect(await screen.findByText('Select a passage in the text first.')).toBeTruthy();
     expect(calls.some(({ call }) => call.endsWith('/clip'))).toBe(false);
   });

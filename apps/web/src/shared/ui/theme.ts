@@ -86,6 +86,7 @@ const config = defineConfig({
     '.rich img': { maxWidth: '100%', height: 'auto', marginBlock: '0.4em', borderRadius: '2px' },
     '.rich img[src^="coomb-picture:"]': { display: 'inline-block', minHeight: '1.6em', border: '1px dashed', borderColor: 'border', color: 'fg.muted' },
     '.rich img[src^="coomb-picture:"]::before': { content: '"picture outside the file: "', fontSize: '0.85em' },
+    '.rich [data-picture]::after': { content: '"[picture: " attr(data-picture) "]"', color: 'fg.muted', fontSize: '0.85em' },
     '.rich a[href^="coomb-file:"]': { textDecoration: 'underline dashed', pointerEvents: 'none', color: 'fg.muted' },
     '.rich td, .rich th': { border: '1px solid', borderColor: 'border', padding: '2px 8px', verticalAlign: 'top' },
     '.rich a': { textDecoration: 'underline' },
