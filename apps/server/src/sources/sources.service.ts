@@ -42,9 +42,11 @@ export class SourcesService {
     const versions = await this.repo.findVersions(projectId, lineage);
     const clippings = await this.repo.findClippings([source.id, ...versions.map((one) => one.id)]);
     const own = clippings.filter((clipping) => clipping.sourceId === source.id);
-    const here = new Set(own.map((clipping) => clipping.itemId + clipping.field));
     const before = versions.filter((one) => one.importedAt < source.importedAt).map((one) => one.id);
-    const lost = clippings.filter((clipping) => before.includes(clipping.sourceId) && !here.has(clipping.itemId + clipping.field));
+    const lost = findLost(
+      clippings.filter((clipping) => before.includes(clipping.sourceId)),
+      own,
+    );
     const newest = versions.at(-1);
     return {
       id: source.id,
@@ -128,6 +130,20 @@ export class SourcesService {
       return node === undefined || state.items[node]!.withdrawn ? [] : [{ node, place }];
     });
   }
+}
+
+/** Passages of older versions that stand in none of this one: neither by their words, nor by others that were clipped for the same part of the item instead. */
+function findLost(older: readonly ClippingRow[], own: readonly ClippingRow[]): ClippingRow[] {
+  const wordsOf = ({ itemId, field, quote }: ClippingRow) => `${itemId} ${field} ${quote.replace(/\s+/g, ' ').trim()}`;
+  const here = new Set(own.map(wordsOf));
+  const known = new Set(older.map(wordsOf));
+  const lost = [...new Map(older.filter((one) => !here.has(wordsOf(one))).map((one) => [wordsOf(one), one])).values()];
+  const anew = own.filter((one) => !known.has(wordsOf(one)));
+  for (const { itemId, field } of anew) {
+    const at = lost.findIndex((one) => one.itemId === itemId && one.field === field);
+    if (at >= 0) lost.splice(at, 1);
+  }
+  return lost;
 }
 
 /** The text of an element file; of an archive, of the exchanges in it one below the other, each under its name. */

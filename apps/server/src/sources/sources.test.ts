@@ -1,6 +1,7 @@
 import {
   type BodyOf,
   clipPassage,
+  compareFile,
   createProject,
   getItem,
   getOutline,
@@ -185,6 +186,34 @@ describe('clipping', () => {
     const read = await client.call(readSource, { params: { project, source: kept.source } });
     expect(read.clippings.map((one) => [one.item.reference, one.block, one.start])).toEqual([['REQ-001', 3, 7]]);
     expect(read.lost.map((one) => one.item.reference)).toEqual(['REQ-002']);
+  });
+
+  it('tells each passage of an item that a newer version lost, until another is clipped instead', async () => {
+    const { client, project, requirements, source, clip } = await scene();
+    const { item } = await clip('The gate shall stop within 2 s.', {});
+    await clip('The lamp shall burn.', { as: 'field', item: item.id, field: 'text' });
+    const entry = await client.upload(project, 'notes 2.md', Buffer.from('# Gates\n\nThe gate shall stop within 2 s. The lamp shall shine.\n'));
+    const kept = await client.call(keepSource, { params: { project, tray: entry.id }, body: { again: source } });
+    const read = () => client.call(readSource, { params: { project, source: kept.source } });
+    expect((await read()).lost.map((one) => one.quote)).toEqual(['The lamp shall burn.']);
+    const passages = [{ block: 1, start: 32, end: 53, quote: 'The lamp shall shine.' }];
+    const body = { passages, as: 'field' as const, field: 'text', item: item.id, collection: requirements };
+    await client.call(clipPassage, { params: { project, source: kept.source }, body });
+    expect((await read()).lost).toEqual([]);
+  });
+
+  it('leaves clipped items alone when a newer version is imported by a recipe', async () => {
+    const { client } = server;
+    const { project, requirements } = await makeProject(client);
+    const issue = (number: number) => Buffer.from(`# Gates\n\nSYS-1: The gate shall stop within ${number} s.\n\nThe lamp burns at night.\n`);
+    await importThrough(client, project, 'gates.md', issue(2), { collection: { id: requirements } });
+    const [source] = await client.call(listSources, { params: { project } });
+    const passages = [{ block: 2, start: 0, end: 24, quote: 'The lamp burns at night.' }];
+    const { item } = await client.call(clipPassage, { params: { project, source: source!.id }, body: { passages, as: 'item', collection: requirements } });
+    const entry = await client.upload(project, 'gates 2.md', issue(3));
+    const { counts } = await client.call(compareFile, { params: { project, tray: entry.id }, body: { source: source!.id } });
+    expect(counts).toMatchObject({ changed: 1, removed: 0, new: 0 });
+    expect((await client.call(getItem, { params: { project, item: item.id } })).withdrawn).toBe(false);
   });
 
   it('says what is missing', async () => {

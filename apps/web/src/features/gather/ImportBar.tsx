@@ -30,7 +30,8 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
   const project = useProject();
   const navigate = useNavigate();
   const start = useImport(project.id, entry.id);
-  const { target, setTarget, newest, likely, older } = to;
+  const { target, setTarget, newest, likely, older, clipped } = to;
+  const isDocument = entry.content.type === 'document';
   const fitting = project.collections.filter((collection) => collection.holds === holds);
   const keep = useKeepSource(project.id);
   const [name, setName] = useState(proposedName);
@@ -63,9 +64,10 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
           value={target}
           options={[
             { value: 'new', label: 'a new collection' },
-            ...(entry.content.type === 'document' ? [{ value: 'clip', label: 'nothing yet: keep it to clip from' }] : []),
+            ...(isDocument ? [{ value: 'clip', label: 'nothing yet: keep it to clip from' }] : []),
+            ...(isDocument && likely ? [{ value: `clip:${likely.id}`, label: `keep to clip from, as a newer ${likely.name}` }] : []),
             ...fitting.map((collection) => ({ value: collection.id, label: collection.name })),
-            ...newest.map((source) => ({ value: `again:${source.id}`, label: `newer version of ${source.name}` })),
+            ...newest.flatMap(({ id, collection, name: older }) => (collection === null ? [] : [{ value: `again:${id}`, label: `newer version of ${older}` }])),
           ]}
           onChange={setTarget}
         />
@@ -88,13 +90,13 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
         <Button size="xs" variant="ghost" onClick={() => void navigate(`/p/${project.id}/gather`)}>
           Leave
         </Button>
-        {target === 'clip' ? (
+        {target === 'clip' || clipped ? (
           <Button
             size="sm"
             loading={keep.isPending}
             onClick={() =>
               keep.mutate(
-                { tray: entry.id, ...(likely && { again: likely.id }) },
+                { tray: entry.id, ...(clipped && { again: clipped.id }) },
                 { onSuccess: ({ source }) => void navigate(`/p/${project.id}/gather/sources/${source}`) },
               )
             }

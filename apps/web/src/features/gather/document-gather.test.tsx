@@ -1,4 +1,4 @@
-import { addFields, checkFile, getProject, getTrayEntry, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
+import { addFields, checkFile, getProject, getTrayEntry, keepSource, listRecipes, listSources, type TrayEntry } from '@coomb/contract';
 import { defaultScheme, proposeDocumentRecipe, type SourceBlock } from '@coomb/core';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -225,6 +225,19 @@ describe('a document in the tray', () => {
     await waitFor(() => expect((screen.getByLabelText('Collection') as HTMLSelectElement).selectedOptions[0]!.textContent).toBe('newer version of Boats.docx'));
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'a new collection');
     await waitFor(() => expect(screen.getByRole('button', { name: 'Import' })).toBeTruthy());
+  });
+
+  it('is kept to clip from like its older version, unless told otherwise', async () => {
+    const source = { format: 'docx', size: 1, importedAt: '2026-11-01T08:00:00.000Z', importedBy: 'Ada', items: 0, issues: [], recipe: null, recipeId: null };
+    answer(listSources, [{ ...source, id: idOf(92), name: 'House rules 1.docx', lineage: idOf(92), collection: null }]);
+    answer(keepSource, { source: idOf(93), carried: 2, lost: 1 });
+    answer(getTrayEntry, { ...entry, name: 'House rules 2.docx' });
+    await open();
+    const chosen = () => (screen.getByLabelText('Collection') as HTMLSelectElement).selectedOptions[0]!.textContent;
+    await waitFor(() => expect(chosen()).toBe('keep to clip from, as a newer House rules 1.docx'));
+    expect(screen.queryByRole('option', { name: 'newer version of House rules 1.docx' })).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(calls.find(({ call }) => call.endsWith('/keep'))?.body).toEqual({ again: idOf(92) }));
   });
 
   it('starts from the recipe that the older version was read by, and keeps what is changed by hand', async () => {

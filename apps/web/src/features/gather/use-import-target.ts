@@ -12,17 +12,20 @@ const QUIET_MS = 500;
 export function useImportTarget(entry: TrayEntry, recipes: Recipes) {
   const project = useProject();
   const [chosen, setTarget] = useState<string>();
-  const sources = (useSources(project.id).data ?? []).filter((source) => source.collection !== null && source.format !== 'junit');
+  const sources = (useSources(project.id).data ?? []).filter((source) => source.format !== 'junit');
   const newest = [...new Map(sources.map((source) => [source.lineage, source])).values()].reverse();
   const [lineage, setLineage] = useState<string | null>(null);
   const likely = newest.find((source) => source.lineage === lineage) ?? newest.find((source) => resembles(source, entry));
-  const target = chosen ?? (likely ? `again:${likely.id}` : 'new');
+  const proposed = likely && (likely.collection === null ? `clip:${likely.id}` : `again:${likely.id}`);
+  const target = chosen ?? proposed ?? 'new';
+  /** The older version of a document that is kept to clip from. */
+  const clipped = newest.find((source) => target === `clip:${source.id}`);
   const older = newest.find((source) => target === `again:${source.id}`);
   const asked = useQuiet(JSON.stringify({ ...recipes, ...(older && { again: older.id }) }));
   const check = useImportCheck(project.id, entry.id, asked);
   // The answer that names the source is asked for anew once the target follows it: what was found holds until then.
   if (check.data && check.data.lineage !== lineage) setLineage(check.data.lineage);
-  return { target, setTarget, newest, likely, older, found: check.data, checking: check.isFetching };
+  return { target, setTarget, newest, likely, older, clipped, found: check.data, checking: check.isFetching };
 }
 
 export type ImportTarget = ReturnType<typeof useImportTarget>;

@@ -109,7 +109,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
     l: () => make('link'),
     n: next,
   });
-  const share = accounted.characters ? Math.round((100 * accounted.clipped) / accounted.characters) : 0;
+  const share = accounted.characters ? (100 * accounted.clipped) / accounted.characters : 0;
   const fields = [
     { value: 'text', label: 'its text' },
     { value: 'title', label: 'its title' },
@@ -122,7 +122,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
       </Box>
       <Box w="340px" flexShrink={0} overflow="auto" bg="bg.panel" borderLeftWidth="1px" px="4" py="3" fontSize="13.5px">
         <Box fontFamily="serif" fontSize="22px" fontWeight="600" lineHeight="1.1">
-          {share} %
+          {share > 0 && share < 10 ? share.toFixed(1) : Math.floor(share)} %
         </Box>
         <Box color="fg.muted">of the text is accounted for: clipped, or read by a recipe.</Box>
         <Flex mt="3" gap="2" align="center">
@@ -229,6 +229,9 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
               <Flex key={clipping.id} gap="2" align="baseline" py="0.5" borderTopWidth="1px">
                 <Reference reference={clipping.item.reference} />
                 <Box flex="1">{clipping.quote}</Box>
+                <Button size="2xs" variant="ghost" onClick={() => remove.mutate(clipping.id)} aria-label={`Let go of “${clipping.quote.slice(0, 40)}”`}>
+                  Let go
+                </Button>
               </Flex>
             ))}
           </>

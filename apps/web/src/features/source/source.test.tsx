@@ -110,7 +110,8 @@ describe('a stored source', () => {
     expect(screen.getByText('1 of 2 sentences with')).toBeTruthy();
     expect(screen.getByText('Not found in this version: 1')).toBeTruthy();
     expect(screen.getByText('Gone words.')).toBeTruthy();
-    await userEvent.click(screen.getByRole('button', { name: /Let go/ }));
+    expect(screen.getByRole('button', { name: 'Let go of “Gone words.”' })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: /Let go of “The walkway/ }));
     await waitFor(() => expect(calls.some(({ call }) => call === `POST /projects/${aProject.id}/clippings/${idOf(70)}/remove`)).toBe(true));
   });
 
