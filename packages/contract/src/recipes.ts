@@ -44,6 +44,7 @@ export const sheetRecipeSchema = z.object({
   kind: z.string(),
   columns,
   bands: z.boolean().optional(),
+  goesOn: z.boolean().optional(),
   indented: z.boolean().optional(),
   skip: z
     .array(z.object({ column: z.string(), values: z.array(z.string()).max(200) }))

@@ -91,7 +91,7 @@ describe('exchange with a partner', () => {
     expect(counts).toMatchObject({ new: 1, changed: 1, removed: 1, moved: 0, conflicts: 0 });
     expect(entries.map((one) => [one.sort, one.mine?.reference ?? one.theirs?.key])).toEqual([
       ['changed', 'GD-201'],
-      ['new', 'gd-304'],
+      ['new', 'GD-304'],
       ['removed', 'GD-104'],
     ]);
   });

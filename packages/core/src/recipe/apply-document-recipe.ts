@@ -213,6 +213,8 @@ class DocumentReading {
     const values = meaning.columns.map((column, at) => ({ meaning: column.meaning, name: column.name, cell: cells[at] }));
     const key = values.find((one) => one.meaning.as === 'reference') ?? values.find((one) => one.meaning.as === 'title');
     if (key?.cell?.continued && rows.above) return this.goOn(rows.above, values, place);
+    const beyond = cells.slice(meaning.columns.length).flatMap((cell) => cell?.text.trim() || []);
+    if (beyond.length) this.note('warning', 'cells-beyond', place, `"${cut(beyond.join(' '))}" stands beyond the last column name and was skipped`);
     rows.above = this.fill(values, place, rows.placing);
   }
 

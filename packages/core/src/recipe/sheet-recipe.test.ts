@@ -44,7 +44,7 @@ describe('applySheetRecipe', () => {
       [0, 'verifies', 'SYS-001'],
       [0, 'verifies', 'SYS-002'],
     ]);
-    expect(issues).toEqual([]);
+    expect(issues.map(({ code }) => code)).toEqual(['rows-above']);
   });
 
   it('imports the good rows and lists the bad ones with their cell', () => {
@@ -53,7 +53,34 @@ describe('applySheetRecipe', () => {
     expect(issues.map((issue) => [issue.code, issue.at])).toEqual([
       ['row-without-item', 'Tests!A6'],
       ['reference-twice', 'Tests!A8'],
+      ['rows-above', 'Tests, row 1'],
     ]);
+  });
+
+  it('goes on with the item above where rows have neither reference nor title, when most such rows do', () => {
+    const lines = [
+      ['ID', 'Title', 'Steps', 'Verifies', 'Tags'],
+      ['TC-1', 'Opens', 'Press', 'SYS-1', 'rig'],
+      ['', '', 'Wait', 'SYS-2', 'night'],
+      ['', '', 'Look', '', ''],
+      ['TC-2', 'Closes', 'Press', '', ''],
+      ['', '', 'Look', '', ''],
+    ];
+    const recipe = proposeSheetRecipe(defaultScheme, [sheet(lines)]);
+    expect(recipe.goesOn).toBe(true);
+    const { drafts, links, issues } = applySheetRecipe(defaultScheme, recipe, [sheet(lines)]);
+    expect(drafts.map((draft) => [draft.reference, draft.fields.steps, draft.fields.tags])).toEqual([
+      ['TC-1', '<p>Press</p><p>Wait</p><p>Look</p>', ['rig', 'night']],
+      ['TC-2', '<p>Press</p><p>Look</p>', undefined],
+    ]);
+    expect(links.map((link) => [link.draft, link.target])).toEqual([
+      [0, 'SYS-1'],
+      [0, 'SYS-2'],
+    ]);
+    expect(issues).toEqual([]);
+    expect(applySheetRecipe(defaultScheme, { ...recipe, goesOn: false }, [sheet(lines)]).issues.map(({ code }) => code)).toEqual(
+      new Array(3).fill('row-without-item'),
+    );
   });
 
   it('escapes what would be markup', () => {
@@ -71,6 +98,34 @@ describe('applySheetRecipe', () => {
     const { drafts, issues } = applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, sheets, 'requirement'), sheets);
     expect(drafts.map((draft) => draft.parent)).toEqual([-1, 0, -1]);
     expect(issues).toMatchObject([{ code: 'parent-unknown', at: 'Tests!C4' }]);
+  });
+});
+
+describe('what a recipe does not look at', () => {
+  const gather = (...sheets: ReturnType<typeof sheet>[]) => applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, sheets, 'requirement'), sheets);
+
+  it('is told: rows above the column names, other sheets that hold something, cells beyond the last name', () => {
+    const { issues } = gather(
+      sheet([['Register', '', 'B'], [], ['ID', 'Title'], ['R-1', 'Gate'], ['R-2', 'Lamp', '', 'or siren']], 'List'),
+      sheet([['Cover']], 'Front'),
+      sheet([[''], []], 'Empty'),
+    );
+    expect(issues.map(({ code, at, message }) => [code, at, message])).toEqual([
+      ['cells-beyond', 'List!D5', expect.stringContaining('"or siren"')],
+      ['rows-above', 'List, row 1', expect.stringContaining('1 row above the column names became no item: "Register · B"')],
+      ['sheets-unread', 'List', expect.stringMatching(/: Front$/)],
+    ]);
+  });
+
+  it('is nothing where all is read', () => {
+    expect(
+      gather(
+        sheet([
+          ['ID', 'Title'],
+          ['R-1', 'Gate', '', ''],
+        ]),
+      ).issues,
+    ).toEqual([]);
   });
 });
 

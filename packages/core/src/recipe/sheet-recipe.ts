@@ -2,7 +2,7 @@ import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { Constants } from './constants.js';
-import { escapeHtml } from './document-words.js';
+import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { joinFieldValues, readFieldValue } from './field-value.js';
@@ -26,6 +26,8 @@ export interface SheetRecipe {
   indented?: boolean | undefined;
   /** A row that one merged cell takes is a section, and what follows stands in it. */
   bands?: boolean | undefined;
+  /** A row without reference and title goes on with the item of the row above. */
+  goesOn?: boolean | undefined;
   /** Rows that hold one of these values in a column are left out. */
   skip?: { column: string; values: string[] }[] | undefined;
   /** The same value for every item, by field. */
@@ -65,7 +67,21 @@ function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: st
       best = { name, kind, sheet: sheet.name, headerRow, columns, ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
     });
   const sheet = sheets.find((one) => one.name === best.sheet);
-  return sheet ? { ...best, columns: proposeSheetColumns(scheme, kind, sheet, best.headerRow, best.headerRows) } : best;
+  if (!sheet) return best;
+  const columns = proposeSheetColumns(scheme, kind, sheet, best.headerRow, best.headerRows);
+  return { ...best, columns, ...(mostGoOn(sheet, best.headerRow, columns) && { goesOn: true }) };
+}
+
+/** Rows without reference, title and text that say something else all the same; fewer than this share are slips. */
+const SHARE_GOING_ON = 0.1;
+
+function mostGoOn(sheet: SourceSheet, headerRow: number, columns: SheetRecipe['columns']): boolean {
+  const rows = sheet.rows.slice(headerRow + 1).filter((row) => row.some((cell) => cell.trim()));
+  const holds = (row: readonly string[], isIt: (as: Meaning['as']) => boolean) => columns.some(({ meaning }, at) => isIt(meaning.as) && row[at]?.trim());
+  const going = rows.filter(
+    (row) => !holds(row, (as) => as === 'reference' || as === 'title' || as === 'text') && holds(row, (as) => as === 'field' || as === 'link'),
+  );
+  return going.length > 1 && going.length >= rows.length * SHARE_GOING_ON;
 }
 
 /** Columns below a header, with what they most likely mean by their names, else by their values. */
@@ -89,9 +105,33 @@ export function proposeColumn(scheme: Scheme, kind: string, name: string): Meani
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */
 export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: readonly SourceSheet[]): RecipeOutcome {
   const sheet = sheets.find((one) => one.name === recipe.sheet);
-  if (sheet) return new SheetReading(scheme, recipe, sheet).read();
+  if (sheet) {
+    const outcome = new SheetReading(scheme, recipe, sheet).read();
+    return { ...outcome, issues: [...outcome.issues, ...findUnread(recipe, sheet, sheets)] };
+  }
   const message = `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}`;
   return { drafts: [], links: [], issues: [{ severity: 'error', code: 'sheet-missing', at: recipe.sheet, message }] };
+}
+
+/** What of a workbook the recipe does not look at: rows above the column names, other sheets that hold something. */
+function findUnread(recipe: SheetRecipe, sheet: SourceSheet, sheets: readonly SourceSheet[]): Issue[] {
+  const isFilled = (row: readonly string[]) => row.some((cell) => cell.trim());
+  const first = recipe.headerRow - (recipe.headerRows ?? 1) + 1;
+  const above = sheet.rows.slice(0, Math.max(0, first)).filter(isFilled);
+  const others = sheets.filter((one) => one !== sheet && one.rows.some(isFilled));
+  const note = (code: string, at: string, message: string): Issue => ({ severity: 'note', code, at, message });
+  return [
+    ...(above.length
+      ? [
+          note(
+            'rows-above',
+            `${sheet.name}, row 1`,
+            `${above.length} ${above.length === 1 ? 'row' : 'rows'} above the column names became no item: "${cut(above[0]!.filter((cell) => cell.trim()).join(' · '))}"`,
+          ),
+        ]
+      : []),
+    ...(others.length ? [note('sheets-unread', sheet.name, `Other sheets of the workbook were not read: ${others.map((one) => one.name).join(', ')}`)] : []),
+  ];
 }
 
 class SheetReading {
@@ -146,6 +186,8 @@ class SheetReading {
     if (above) return this.continueItem(above, row, textAt);
     const [title, text] = [textAt(titleAt), textAt(textColumn)];
     let reference: string | null = textAt(referenceAt) || null;
+    const last = this.drafts.at(-1);
+    if (this.recipe.goesOn && !reference && !title && last?.role === 'item') return this.continueItem(last, row, textAt);
     if (!reference && !title && !text)
       return this.note('warning', 'row-without-item', row, referenceAt, 'Neither reference nor title nor text stands in this row; it was skipped');
     const twin = reference === null ? undefined : this.byReference.get(reference.toLowerCase());
@@ -173,6 +215,14 @@ class SheetReading {
     this.byRow.set(row, draft);
     this.placeByDepth(draft, cells, titleAt < 0 ? textColumn : titleAt, textAt(this.columnOf('number')));
     this.recipe.columns.forEach(({ name, meaning }, column) => this.give(draft, row, column, name, meaning, textAt(column)));
+    this.tellBeyond(row, cells);
+  }
+
+  /** Cells beyond the last column name: mostly a separator that nobody quoted. */
+  private tellBeyond(row: number, cells: readonly string[]): void {
+    const width = this.recipe.columns.length;
+    const at = cells.findIndex((cell, column) => column >= width && cell.trim());
+    if (at >= 0) this.note('warning', 'cells-beyond', row, at, `"${cut(cells.slice(at).join(' '))}" stands beyond the last column name and was skipped`);
   }
 
   /** A row across the sheet: what follows stands in it, as far as no other column tells. */

@@ -28,6 +28,8 @@ describe('readCsv', () => {
   it('reads UTF-16 and Windows-1252', () => {
     const wide = Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from('Größe,m³\n1,2', 'utf16le')]);
     expect(read(wide).rows[0]).toEqual(['Größe', 'm³']);
+    expect(decodeText(Buffer.from('Name,Value\n1,2', 'utf16le'))).toBe('Name,Value\n1,2');
+    expect(decodeText(Buffer.from('Name,Value\n1,2', 'utf16le').swap16())).toBe('Name,Value\n1,2');
     expect(decodeText(Buffer.from([0x47, 0x72, 0xf6, 0xdf, 0x65]))).toBe('Größe');
   });
 

@@ -1,8 +1,8 @@
 import { Parser } from 'htmlparser2';
-import { escapeHtml, type Issue, type SourceCell, type SourceDocument, type SourceTable } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceCell, type SourceDocument, type SourcePicture, type SourceTable } from '@coomb/core';
 import { decodeText } from '../csv/read-csv.js';
 import { ReadError } from '../read-error.js';
-import { plainText, sanitiseRichText } from '../rich-text/sanitise.js';
+import { pictureScheme, plainText, sanitiseRichText } from '../rich-text/sanitise.js';
 
 const SKIPPED = new Set(['script', 'style', 'head', 'nav', 'template', 'noscript', 'svg', 'iframe', 'object', 'form']);
 /** Formatting within a line, and the names it is kept by. */
@@ -51,7 +51,7 @@ export function readHtmlText(html: string): { document: SourceDocument; issues: 
   );
   for (let at = 0; at < html.length; at += 1 << 16) parser.write(html.slice(at, at + (1 << 16)));
   parser.end();
-  return { document: { blocks: reader.finish(), pictures: new Map() }, issues: reader.issues };
+  return { document: { blocks: reader.finish(), pictures: reader.pictures }, issues: reader.issues };
 }
 
 interface OpenTable {
@@ -71,7 +71,9 @@ class HtmlReader {
   private depth = 0;
   private paragraphs = 0;
   private tableCount = 0;
-  private pictures = 0;
+  /** Pictures that the page carries itself. */
+  readonly pictures = new Map<string, SourcePicture>();
+  private outside = 0;
   /** Listings that are open, in which blanks and line ends count. */
   private preformatted = 0;
   private readonly lists: boolean[] = [];
@@ -94,7 +96,7 @@ class HtmlReader {
       if (table) table.cell = { html: '', span: readSpan(attributes.colspan, 60), down: readSpan(attributes.rowspan, 1000) };
     } else if (INLINE.has(name))
       this.put(name === 'br' ? '<br />' : `<${INLINE.get(name)}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
-    else if (name === 'img') this.pictures++;
+    else if (name === 'img') this.picture(attributes);
     else if (cell) cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `<${name}>` : '';
     else if (/^h[1-6]$/.test(name)) {
       this.endParagraph();
@@ -140,14 +142,26 @@ class HtmlReader {
 
   finish(): SourceDocument['blocks'] {
     this.endParagraph();
-    if (this.pictures > 0)
+    if (this.outside > 0)
       this.issues.push({
         severity: 'note',
         code: 'picture-linked',
         at: 'pictures',
-        message: `${this.pictures} pictures lie outside the file and were left out`,
+        message: `${this.outside} pictures lie outside the file and were left out`,
       });
     return this.blocks;
+  }
+
+  /** A picture that is written into the page is kept; one that lies elsewhere is not fetched. */
+  private picture({ src = '', alt = '' }: Record<string, string>): void {
+    const [, mediaType, base64] = /^data:(image\/(?:png|jpeg|gif|webp|bmp));base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
+    if (!mediaType) {
+      this.outside++;
+      return;
+    }
+    const name = `picture-${this.pictures.size + 1}.${mediaType.slice(6)}`;
+    this.pictures.set(name, { mediaType, bytes: Buffer.from(base64!, 'base64') });
+    this.put(`<img src="${pictureScheme}${name}" alt="${escapeHtml(alt)}" />`);
   }
 
   private put(html: string): void {
@@ -160,7 +174,7 @@ class HtmlReader {
     const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
     this.html = '';
     const text = plainText(html).replace(/\u00a0/g, ' ');
-    if (!text) return;
+    if (!text && !html.includes('<img')) return;
     const isItem = this.item && this.lists.length > 0;
     this.item = false;
     this.blocks.push({

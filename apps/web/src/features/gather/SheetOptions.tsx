@@ -21,13 +21,20 @@ export function SheetOptions({ scheme, recipe, merged, onChange, children }: Pro
       <Checkbox.Root size="sm" checked={recipe.indented === true} onCheckedChange={({ checked }) => onChange({ ...recipe, indented: checked === true })}>
         <Checkbox.HiddenInput />
         <Checkbox.Control />
-        <Checkbox.Label fontWeight="400">Rows set in stand below others</Checkbox.Label>
+        <Checkbox.Label fontWeight="400">Indented rows stand below</Checkbox.Label>
+      </Checkbox.Root>
+      <Checkbox.Root size="sm" checked={recipe.goesOn === true} onCheckedChange={({ checked }) => onChange({ ...recipe, goesOn: checked === true })}>
+        <Checkbox.HiddenInput />
+        <Checkbox.Control />
+        <Checkbox.Label fontWeight="400" title="Rows without reference and title go on with the one above">
+          Unnamed rows go on
+        </Checkbox.Label>
       </Checkbox.Root>
       {merged && (
         <Checkbox.Root size="sm" checked={recipe.bands === true} onCheckedChange={({ checked }) => onChange({ ...recipe, bands: checked === true })}>
           <Checkbox.HiddenInput />
           <Checkbox.Control />
-          <Checkbox.Label fontWeight="400">Rows merged across are sections</Checkbox.Label>
+          <Checkbox.Label fontWeight="400">Merged rows are sections</Checkbox.Label>
         </Checkbox.Root>
       )}
       <Flex gap="2" align="center">

@@ -229,12 +229,12 @@ describe('a document in the tray', () => {
 
   it('is kept to clip from like its older version, unless told otherwise', async () => {
     const source = { format: 'docx', size: 1, importedAt: '2026-11-01T08:00:00.000Z', importedBy: 'Ada', items: 0, issues: [], recipe: null, recipeId: null };
-    answer(listSources, [{ ...source, id: idOf(92), name: 'House 1.docx', lineage: idOf(92), collection: null }]);
+    answer(listSources, [{ ...source, id: idOf(92), name: 'Rules 1.docx', lineage: idOf(92), collection: null }]);
     answer(keepSource, { source: idOf(93), carried: 2, lost: 1 });
     await open();
     const chosen = () => (screen.getByLabelText('Collection') as HTMLSelectElement).selectedOptions[0]!.textContent;
-    await waitFor(() => expect(chosen()).toBe('keep to clip from, as a newer House 1.docx'));
-    expect(screen.queryByRole('option', { name: 'newer version of House 1.docx' })).toBeNull();
+    await waitFor(() => expect(chosen()).toBe('keep to clip from, as a newer Rules 1.docx'));
+    expect(screen.queryByRole('option', { name: 'newer version of Rules 1.docx' })).toBeNull();
     await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
     await waitFor(() => expect(calls.find(({ call }) => call.endsWith('/keep'))?.body).toEqual({ again: idOf(92) }));
   });

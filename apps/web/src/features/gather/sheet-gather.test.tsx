@@ -55,7 +55,7 @@ describe('a sheet in the tray', () => {
     expect(screen.getAllByText('Review / State').length).toBeGreaterThan(0);
     expect(screen.getByText('column names in rows 1 to 2')).toBeTruthy();
     expect(titles()[0]).toBe('Gates');
-    await userEvent.click(screen.getByLabelText('Rows merged across are sections'));
+    await userEvent.click(screen.getByLabelText('Merged rows are sections'));
     await waitFor(() => expect(titles()[0]).toBe('GatesGates'));
   });
 
