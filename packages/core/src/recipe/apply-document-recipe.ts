@@ -10,6 +10,7 @@ import { asParagraph, cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, te
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { joinFieldValues, readFieldValue } from './field-value.js';
 import { findOutlineNumber, findTypedLevel } from './outline-number.js';
+import { splitAtLabels } from './label-lines.js';
 import { buildPhrases, type FoundPhrase } from './phrases.js';
 import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
 import { KindNames } from './row-kind.js';
@@ -22,7 +23,7 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
     if (block.type === 'table') return reading.table(block, index);
     const level = block.level || (recipe.typedHeadings ? findTypedLevel(block) : 0);
     if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
-    else reading.paragraph(block, index);
+    else for (const part of splitAtLabels(block, reading.isLabel)) reading.paragraph(part, index);
   });
   return reading.finish();
 }
@@ -66,7 +67,12 @@ class DocumentReading {
   private readonly scheme: Scheme;
   private readonly recipe: DocumentRecipe;
 
+  /** Whether a label means something here. */
+  readonly isLabel = (name: string): boolean => this.labels.has(name.toLowerCase());
+  private readonly labels: ReadonlySet<string>;
+
   constructor(scheme: Scheme, recipe: DocumentRecipe) {
+    this.labels = new Set(recipe.labels.filter(({ meaning }) => meaning.as !== 'ignore').map(({ label }) => label.toLowerCase()));
     this.scheme = scheme;
     this.recipe = recipe;
     this.identifier = buildIdentifier(recipe.identifier);

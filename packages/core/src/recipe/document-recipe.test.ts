@@ -371,7 +371,32 @@ describe('values of every item', () => {
   });
 });
 
+describe('labels on lines of one paragraph', () => {
+  const document = documentOf(
+    [1, 'Gates'],
+    'SYS-001: The gate shall close.\nNote: by hand\nPriority: High\nDerived from: NEED-1, NEED-2',
+    'SYS-002: It opens.\nPriority: Low',
+  );
+
+  it('are known, proposed and read; other lines stay with the words before them', () => {
+    const outcome = gather(document);
+    expect(outcome.drafts.slice(1).map((draft) => [draft.reference, draft.html, draft.fields])).toEqual([
+      ['SYS-001', '<p>The gate shall close.\nNote: by hand</p>', { priority: 'High' }],
+      ['SYS-002', '<p>It opens.</p>', { priority: 'Low' }],
+    ]);
+    expect(outcome.links.map((link) => link.target)).toEqual(['NEED-1', 'NEED-2']);
+  });
+
+  it('stay words where the recipe leaves them out', () => {
+    expect(gather(document, { labels: [] }).drafts[2]!.html).toBe('<p>It opens.\nPriority: Low</p>');
+  });
+});
+
 describe('sentences that bind', () => {
+  it('are known in other languages', () => {
+    expect(proposeDocumentRecipe(defaultScheme, documentOf('Das Tor muss schließen.', 'Die Lampen müssen brennen.')).bindingWords).toEqual(['muss', 'müssen']);
+  });
+
   const document = documentOf([1, 'Gates'], 'Gates are old. They must close. They are grey. They must open again. Nobody minds.');
 
   it('make one item a paragraph, or one a sentence with the words around it', () => {

@@ -10,7 +10,7 @@ import { buildReferenceTest } from './table-shape.js';
 const LABEL = /^([\p{L}][\p{L} /-]{1,30}):\s+\S/u;
 
 /** Words that bind, in the order in which they are looked for; each is proposed when it makes a good part of the binding paragraphs. */
-const BINDING = ['shall', 'must', 'has to', 'is required to'];
+const BINDING = ['shall', 'must', 'has to', 'is required to', 'muss', 'müssen', 'doit', 'doivent', 'debe', 'deben', 'deve', 'devono'];
 /** Names of fields that clause numbers go to where a project has one. */
 const NUMBER_FIELD = /^(clause|number|section|paragraph)( (no\.?|number))?$/i;
 /** Fewer typed headings than this are taken for lines of text. */
@@ -38,8 +38,10 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     else if (findTypedLevel(block) > 0) typed++;
     else if (block.text.trim()) texts.push(block.text);
     if (block.level > 0) continue;
-    const label = LABEL.exec(block.text)?.[1];
-    if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
+    for (const line of block.text.split('\n')) {
+      const label = LABEL.exec(line.trim())?.[1];
+      if (label) labels.set(label, (labels.get(label) ?? 0) + 1);
+    }
   }
   const numberField = findKind(scheme, kind)?.fields.find((field) => field.type === 'text' && NUMBER_FIELD.test(field.label));
   const phrases = proposePhrases(scheme, kind, [...texts, ...cellTexts]);
@@ -87,7 +89,7 @@ function countReferences(texts: readonly string[], pattern: string): { all: numb
 function proposeBindingWords(texts: readonly string[], identifier: string): string[] {
   const match = buildIdentifier(identifier)!;
   const open = texts.filter((text) => !match(text));
-  const counts = BINDING.map((word) => ({ word, count: open.filter((text) => new RegExp(`\\b${word}\\b`, 'i').test(text)).length }));
+  const counts = BINDING.map((word) => ({ word, count: open.filter((text) => new RegExp(`(?<!\\p{L})${word}(?!\\p{L})`, 'iu').test(text)).length }));
   const all = counts.reduce((sum, { count }) => sum + count, 0);
   if ((texts.length - open.length) * 4 >= all) return [];
   return counts.filter(({ count }) => count * 10 >= all && count > 0).map(({ word }) => word);
