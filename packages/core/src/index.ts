@@ -25,7 +25,7 @@ export * from './recipe/document-recipe.js';
 export * from './recipe/propose-document-recipe.js';
 export * from './recipe/propose-meaning.js';
 export * from './recipe/propose-table.js';
-export { buildReferenceTest, findTableMeaning, readItemTable } from './recipe/table-shape.js';
+export { buildReferenceTest, findTableMeaning, readCard, readItemTable } from './recipe/table-shape.js';
 export * from './recipe/apply-document-recipe.js';
 export * from './recipe/outline-number.js';
 export * from './recipe/phrases.js';

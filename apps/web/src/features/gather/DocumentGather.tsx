@@ -20,8 +20,6 @@ interface Props {
   content: Extract<TrayEntry['content'], { type: 'document' }>;
 }
 
-const none: NonNullable<DocumentRecipe['phrases']> = [];
-
 /** A document as read, the recipe, and the outline it becomes, side by side and live. */
 export function DocumentGather({ entry, content }: Props) {
   const { scheme } = useProject();
@@ -75,15 +73,7 @@ export function DocumentGather({ entry, content }: Props) {
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box flex="1.15" minW="0" borderRightWidth="1px">
-              <DocumentView
-                blocks={blocks}
-                outcome={outcome}
-                shown={shown}
-                onPick={pick}
-                onPhrase={addPhrase}
-                phrases={recipe.phrases ?? none}
-                changes={recipe.changes}
-              />
+              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
             </Box>
             <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
               <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} onPhrase={addPhrase} />

@@ -1,6 +1,5 @@
 import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
 import {
-  buildReferenceTest,
   countTracked,
   type DocumentRecipe,
   findOutlineNumber,
@@ -18,6 +17,7 @@ import { Choice } from '../../shared/ui/choice';
 import { Constants } from './Constants';
 import { MeaningChoice } from './MeaningChoice';
 import { NumberChoice } from './NumberChoice';
+import { findReferenceTest } from './recognised';
 import { ReferenceShape } from './ReferenceShape';
 
 interface Props {
@@ -229,7 +229,7 @@ function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (
 function tableFor(scheme: Scheme, recipe: DocumentRecipe, blocks: readonly SourceBlock[], table: TableMeaning, use: TableMeaning['use']): TableMeaning {
   const byLabels = (one: TableMeaning['use']) => one === 'fields';
   if (byLabels(use) === byLabels(table.use)) return { ...table, use };
-  const isReference = buildReferenceTest(recipe.identifier);
+  const isReference = findReferenceTest(recipe.identifier);
   const sample = blocks.find((block) => block.type === 'table' && findTableMeaning([table], block, isReference) !== undefined);
   return sample?.type === 'table' ? proposeTableFor(scheme, recipe.kind, sample, use, isReference) : { ...table, use };
 }

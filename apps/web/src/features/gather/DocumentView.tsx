@@ -1,8 +1,9 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
-import { buildPhrases, type DocumentRecipe, findLeadingWords, type RecipeOutcome, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
+import { type DocumentRecipe, findLeadingWords, type RecipeOutcome, type Scheme, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { PickedPart } from './pick-part';
+import { buildLeads, nameCells } from './recognised';
 import { readShownText } from './shown-text';
 
 interface Props {
@@ -13,9 +14,8 @@ interface Props {
   onPick: (part: PickedPart) => void;
   /** Selected words are to lead to a value. */
   onPhrase: (words: string) => void;
-  phrases: NonNullable<DocumentRecipe['phrases']>;
-  /** Which version of tracked changes is read. */
-  changes: DocumentRecipe['changes'];
+  scheme: Scheme;
+  recipe: DocumentRecipe;
 }
 
 interface Recognised {
@@ -25,7 +25,7 @@ interface Recognised {
 }
 
 /** The document as it reads, with what the recipe recognises marked in the margin. */
-export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases, changes }: Props) {
+export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, scheme, recipe }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [selected, setSelected] = useState<{ words: string; left: number; top: number }>();
   const recognised = useMemo(() => {
@@ -52,8 +52,8 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases
     .map((one) => one.index)
     .join();
   useEffect(() => {
-    if (drawn && blocks.length) paintPhrases(frame.current, phrases, changes);
-  }, [drawn, blocks, phrases, changes]);
+    if (drawn && blocks.length) paintLeads(frame.current, recipe);
+  }, [drawn, blocks, recipe]);
   const readSelection = () => {
     const selection = document.getSelection();
     const words = selection && !selection.isCollapsed ? findLeadingWords(selection.toString()) : '';
@@ -108,7 +108,13 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases
               onPick({ block: blocks[index]!, ...(cell && { column: cell.cellIndex }) });
             }}
           >
-            <Block block={blocks[index]!} index={index} recognised={recognised} row={shown?.block === index ? shown.row : undefined} />
+            <Block
+              block={blocks[index]!}
+              index={index}
+              recognised={recognised}
+              row={shown?.block === index ? shown.row : undefined}
+              nameCells={(table) => nameCells(scheme, recipe, table)}
+            />
           </Box>
         ))}
       </Box>
@@ -120,9 +126,18 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, phrases
 const MARK_LENGTH = 9;
 const sizes = ['22px', '18px', '16px', '15px'];
 
-function Block({ block, index, recognised, row }: { block: SourceBlock; index: number; recognised: Map<string, Recognised>; row: number | undefined }) {
+interface BlockProps {
+  block: SourceBlock;
+  index: number;
+  recognised: Map<string, Recognised>;
+  row: number | undefined;
+  nameCells: (table: SourceTable) => Map<string, string>;
+}
+
+function Block({ block, index, recognised, row, nameCells }: BlockProps) {
   const mark = recognised.get(`${index}:`);
-  if (block.type === 'table')
+  if (block.type === 'table') {
+    const names = nameCells(block);
     return (
       <Box px="4" py="2" pl="86px" position="relative">
         {mark && <Mark mark={mark} />}
@@ -140,6 +155,11 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
                         </Box>
                       )}
                       <Words words={cell} />
+                      {names.has(`${at}:${column}`) && (
+                        <Box fontSize="11px" color="moss.fg" fontFamily="body" fontWeight="400">
+                          {names.get(`${at}:${column}`)}
+                        </Box>
+                      )}
                     </td>
                   ))}
                 </Box>
@@ -149,6 +169,7 @@ function Block({ block, index, recognised, row }: { block: SourceBlock; index: n
         </Box>
       </Box>
     );
+  }
   return (
     <Flex px="4" py={block.level ? '2' : '1'} pl="86px" position="relative">
       {mark && <Mark mark={mark} />}
@@ -190,12 +211,12 @@ function Words({ words }: { words: SourceWords }) {
   );
 }
 
-/** Marks phrases and what they lead to without touching the text, by the browser's own highlights. */
-function paintPhrases(root: HTMLElement | null, phrases: Props['phrases'], changes: Props['changes']): void {
+/** Marks labels, phrases and what they lead to without touching the text, by the browser's own highlights. */
+function paintLeads(root: HTMLElement | null, recipe: DocumentRecipe): void {
   if (!root || typeof CSS === 'undefined' || !('highlights' in CSS)) return;
-  const find = buildPhrases(phrases);
+  const find = buildLeads(recipe);
   const ranges = [...root.querySelectorAll<HTMLElement>('[data-words]')].flatMap((element) => {
-    const { text, rangeOf } = readShownText(element, changes === 'rejected' ? 'ins' : 'del');
+    const { text, rangeOf } = readShownText(element, recipe.changes === 'rejected' ? 'ins' : 'del');
     return find(text).flatMap(({ start, end }) => rangeOf(start, end) ?? []);
   });
   CSS.highlights.set('coomb-phrase', new Highlight(...ranges));

@@ -1,4 +1,5 @@
-import { buildReferenceTest, type DocumentRecipe, findTableMeaning, readItemTable, type SourceBlock, type TableMeaning } from '@coomb/core';
+import { type DocumentRecipe, findTableMeaning, readItemTable, type SourceBlock, type TableMeaning } from '@coomb/core';
+import { findReferenceTest } from './recognised';
 
 /** What was clicked in a document: a block, and the column of a table. */
 export interface PickedPart {
@@ -9,7 +10,7 @@ export interface PickedPart {
 /** Accessible name of the control that says what the part means (below the `table` of that header, as columns and labels may share names), and the recipe with that control in it; undefined where nothing is to be said. */
 export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPart): { control: string; recipe: DocumentRecipe; table?: string } | undefined {
   if (block.type === 'table') {
-    const isReference = safeReferenceTest(recipe.identifier);
+    const isReference = findReferenceTest(recipe.identifier);
     const table = findTableMeaning(recipe.tables, block, isReference);
     if (!table) {
       const { header, columns } = readItemTable(block, isReference);
@@ -25,13 +26,4 @@ export function pickPart(recipe: DocumentRecipe, { block, column = 0 }: PickedPa
   if (recipe.labels.some((one) => one.label.toLowerCase() === label.toLowerCase())) return { control: `Meaning of ${label}`, recipe };
   if (/\d/.test(label)) return { control: 'Shape of references', recipe };
   return { control: `Meaning of ${label}`, recipe: { ...recipe, labels: [...recipe.labels, { label, meaning: { as: 'ignore' } }] } };
-}
-
-/** A pattern that somebody is still writing may be no pattern yet. */
-function safeReferenceTest(pattern: string): (text: string) => boolean {
-  try {
-    return buildReferenceTest(pattern);
-  } catch {
-    return buildReferenceTest('');
-  }
 }
