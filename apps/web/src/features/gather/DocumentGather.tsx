@@ -96,7 +96,7 @@ export function DocumentGather({ entry, content }: Props) {
         holds="specification"
         proposedName={base}
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
-        summary={describeOutcome(outcome, issues.length, to.found?.links)}
+        summary={describeOutcome(outcome, issues, to.found?.links)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={problem !== undefined || outcome.drafts.length === 0}
       />

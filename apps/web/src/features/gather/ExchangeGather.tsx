@@ -149,7 +149,7 @@ export function ExchangeGather({ entry, content }: Props) {
         holds="specification"
         proposedName={content.title || content.outlines[0]?.name || entry.name.replace(/\.[^.]*$/, '')}
         proposedPrefix={proposePrefix(outcome, recipe.types.find((type) => type.kind)?.kind ?? 'requirement')}
-        summary={`${describeOutcome(outcome, issues.length, isCut ? undefined : to.found?.links)}${isCut ? ' among the objects shown' : ''}`}
+        summary={`${describeOutcome(outcome, issues, isCut ? undefined : to.found?.links)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={outcome.drafts.length === 0}
       />

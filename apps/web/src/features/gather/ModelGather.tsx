@@ -67,7 +67,7 @@ export function ModelGather({ entry, content }: Props) {
         holds="model"
         proposedName={entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
         proposedPrefix="MOD"
-        summary={describeOutcome(outcome, issues.length, to.found?.links)}
+        summary={describeOutcome(outcome, issues, to.found?.links)}
         wish={{}}
         disabled={outcome.drafts.length === 0}
       />

@@ -144,7 +144,7 @@ export function SheetGather({ entry, content }: Props) {
         holds={HOLDS[recipe.kind] ?? 'model'}
         proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
         proposedPrefix={proposePrefix(outcome, recipe.kind)}
-        summary={describeOutcome(outcome, issues.length, to.found?.links)}
+        summary={describeOutcome(outcome, issues, to.found?.links)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={outcome.drafts.length === 0}
       />

@@ -183,7 +183,7 @@ describe('a document in the tray', () => {
     await open();
     const remarks = await screen.findByRole('region', { name: 'Remarks' });
     await waitFor(() => expect(remarks.textContent).toMatch(/NEED-009.*A trifle/));
-    expect(screen.getByText(/1 of 2 links; 3 remarks/)).toBeTruthy();
+    expect(screen.getByText(/1 of 2 links; 1 doubtful, 2 notes/)).toBeTruthy();
   });
 
   it('marks rows that something is remarked of, and shows them alone, by mouse and by keys', async () => {

@@ -1,28 +1,28 @@
-import type { RecipeOutcome } from '@coomb/core';
+import type { Issue, RecipeOutcome } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import { describeOutcome, proposePrefix } from './outcome-words';
 
 const draft = (role: 'section' | 'item') => ({ role }) as RecipeOutcome['drafts'][number];
-const outcome = (items: number, sections: number, links: number, remarks: number) =>
+const outcome = (items: number, sections: number, links: number) =>
   ({
     drafts: [...Array.from({ length: items }, () => draft('item')), ...Array.from({ length: sections }, () => draft('section'))],
     links: new Array(links).fill({}),
-    issues: new Array(remarks).fill({}),
   }) as RecipeOutcome;
+const remarks = (...severities: Issue['severity'][]) => severities.map((severity) => ({ severity }));
 
 describe('describeOutcome', () => {
   it.each([
-    [outcome(1, 0, 0, 0), '1 item, 0 links; nothing doubtful'],
-    [outcome(2, 1, 1, 1), '2 items, 1 section, 1 link; 1 remark'],
-    [outcome(0, 0, 0, 2), '0 items, 0 links; 2 remarks'],
-  ])('%#', (what, words) => {
-    expect(describeOutcome(what, what.issues.length)).toBe(words);
+    [outcome(1, 0, 0), remarks(), '1 item, 0 links; nothing doubtful'],
+    [outcome(2, 1, 1), remarks('note'), '2 items, 1 section, 1 link; nothing doubtful, 1 note'],
+    [outcome(0, 0, 0), remarks('warning', 'note', 'error', 'note'), '0 items, 0 links; 2 doubtful, 2 notes'],
+    [outcome(0, 0, 0), remarks('warning'), '0 items, 0 links; 1 doubtful'],
+  ])('%#', (what, issues, words) => {
+    expect(describeOutcome(what, issues)).toBe(words);
   });
 
-  it('counts remarks on the file itself as well', () => {
-    expect(describeOutcome(outcome(1, 0, 3, 1), 3)).toContain('3 remarks');
-    expect(describeOutcome(outcome(1, 0, 3, 1), 3, 2)).toContain('2 of 3 links');
-    expect(describeOutcome(outcome(1, 0, 3, 1), 3, 3)).toContain(', 3 links');
+  it('counts the links that find their other end', () => {
+    expect(describeOutcome(outcome(1, 0, 3), [], 2)).toContain('2 of 3 links');
+    expect(describeOutcome(outcome(1, 0, 3), [], 3)).toContain(', 3 links');
   });
 });
 

@@ -1,10 +1,12 @@
-import { groupBy, type RecipeOutcome } from '@coomb/core';
+import { groupBy, type Issue, type RecipeOutcome } from '@coomb/core';
 
-/** "123 items, 32 sections, 98 of 123 links; 2 remarks". `found` is how many links find their other end in the project, where that is known. */
-export function describeOutcome(outcome: RecipeOutcome, remarks: number, found?: number): string {
+/** "123 items, 32 sections, 98 of 123 links; 2 doubtful, 5 notes": notes tell, and ask for no decision. `found` is how many links find their other end in the project, where that is known. */
+export function describeOutcome(outcome: RecipeOutcome, remarks: readonly Pick<Issue, 'severity'>[], found?: number): string {
   const items = outcome.drafts.filter((draft) => draft.role === 'item').length;
   const counts = describeCounts({ items, sections: outcome.drafts.length - items, links: outcome.links.length }, found);
-  return `${counts}; ${remarks ? many(remarks, 'remark') : 'nothing doubtful'}`;
+  const notes = remarks.filter(({ severity }) => severity === 'note').length;
+  const doubtful = remarks.length - notes;
+  return `${counts}; ${doubtful ? `${doubtful} doubtful` : 'nothing doubtful'}${notes ? `, ${many(notes, 'note')}` : ''}`;
 }
 
 /** "123 items, 32 sections, 98 of 123 links". */
