@@ -5,3 +5,9 @@ globalThis.matchMedia ??= ((media: string) => ({ media, matches: false, addEvent
 
 // A page takes as long as the machine makes it take: tests wait for what they look for, they measure nothing.
 configure({ asyncUtilTimeout: 20_000 });
+
+// jsdom lays nothing out: every element stands at 0, 0, where tests click, and so would the borders between panes, which take such clicks.
+const measure = Element.prototype.getBoundingClientRect;
+Element.prototype.getBoundingClientRect = function () {
+  return this.hasAttribute('data-separator') ? new DOMRect(-100, -100, 1, 1) : measure.call(this);
+};

@@ -4,6 +4,7 @@ import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, propo
 import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
+import { Panes } from '../../shared/ui/panes';
 import { RecipeBar } from '../recipes/RecipeBar';
 import { DocumentRecipeForm } from './DocumentRecipeForm';
 import { DocumentView } from './DocumentView';
@@ -71,23 +72,47 @@ export function DocumentGather({ entry, content }: Props) {
           fill
           actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} like={like} onPut={put} />}
         >
-          <Flex h="100%" borderTopWidth="1px">
-            <Box flex="1.15" minW="0" borderRightWidth="1px">
-              <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
-            </Box>
-            <Box w="330px" flexShrink={0} borderRightWidth="1px" overflow="auto" bg="bg.panel">
-              <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} onPhrase={addPhrase} />
-            </Box>
-            <Flex flex="1" minW="0" direction="column">
-              <OutcomeList
-                scheme={scheme}
-                outcome={outcome}
-                issues={issues}
-                onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })}
-              />
-              <RemarksPanel issues={issues} onShow={(issue) => showIssue(issue.at)} />
-            </Flex>
-          </Flex>
+          <Box h="100%" borderTopWidth="1px">
+            <Panes
+              id="document"
+              panes={[
+                {
+                  id: 'text',
+                  size: 40,
+                  least: 240,
+                  content: (
+                    <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
+                  ),
+                },
+                {
+                  id: 'recipe',
+                  size: 26,
+                  least: 300,
+                  content: (
+                    <Box h="100%" overflow="auto" bg="bg.panel">
+                      <DocumentRecipeForm scheme={scheme} recipe={recipe} blocks={blocks} problem={problem} onChange={setRecipe} onPhrase={addPhrase} />
+                    </Box>
+                  ),
+                },
+                {
+                  id: 'outcome',
+                  size: 34,
+                  least: 240,
+                  content: (
+                    <Flex h="100%" minW="0" direction="column">
+                      <OutcomeList
+                        scheme={scheme}
+                        outcome={outcome}
+                        issues={issues}
+                        onShow={(place) => place.block !== undefined && setShown({ block: place.block, row: place.row })}
+                      />
+                      <RemarksPanel issues={issues} onShow={(issue) => showIssue(issue.at)} />
+                    </Flex>
+                  ),
+                },
+              ]}
+            />
+          </Box>
         </Page>
       </Box>
       <ImportBar

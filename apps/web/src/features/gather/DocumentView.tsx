@@ -2,6 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import { type DocumentRecipe, findLeadingWords, type RecipeOutcome, type Scheme, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { findColumnWidths } from '../../shared/ui/column-widths';
 import type { PickedPart } from './pick-part';
 import { buildLeads, nameCells } from './recognised';
 import { readShownText } from './shown-text';
@@ -141,7 +142,21 @@ function Block({ block, index, recognised, row, nameCells }: BlockProps) {
     return (
       <Box px="4" py="2" pl="86px" position="relative">
         {mark && <Mark mark={mark} />}
-        <Box as="table" w="100%" fontSize="12.5px" borderCollapse="collapse" tableLayout="fixed" overflowWrap="anywhere" className="rich">
+        <Box
+          as="table"
+          w="100%"
+          fontSize="12.5px"
+          borderCollapse="collapse"
+          tableLayout="fixed"
+          overflowWrap="anywhere"
+          className="rich"
+          css={{ '& td': { paddingInline: '5px' } }}
+        >
+          <colgroup>
+            {findColumnWidths(block.rows).map((width, at) => (
+              <col key={at} style={{ width: `${width}%` }} />
+            ))}
+          </colgroup>
           <tbody>
             {block.rows.map((cells, at) => {
               const own = recognised.get(`${index}:${at}`);

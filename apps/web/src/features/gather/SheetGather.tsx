@@ -14,6 +14,7 @@ import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { Page } from '../../shared/ui/page';
+import { Panes } from '../../shared/ui/panes';
 import { RecipeBar } from '../recipes/RecipeBar';
 import { FieldsOfRest } from './FieldsOfRest';
 import { ImportBar } from './ImportBar';
@@ -115,25 +116,47 @@ export function SheetGather({ entry, content }: Props) {
                 }
               />
             </SheetOptions>
-            <Box h="48%" bg="bg.panel">
-              {sheet && (
-                <SheetView
-                  scheme={scheme}
-                  recipe={recipe}
-                  sheet={sheet}
-                  outcome={outcome}
-                  shown={shown}
-                  proposeAt={(column) => proposeField(valuesOf(column))}
-                  onMeaning={(column, meaning) =>
-                    setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === column ? { ...one, meaning } : one)) })
-                  }
-                />
-              )}
+            <Box flex="1" minH="0">
+              <Panes
+                id="sheet"
+                above
+                panes={[
+                  {
+                    id: 'rows',
+                    size: 52,
+                    least: 150,
+                    content: (
+                      <Box h="100%" bg="bg.panel" borderTopWidth="1px">
+                        {sheet && (
+                          <SheetView
+                            scheme={scheme}
+                            recipe={recipe}
+                            sheet={sheet}
+                            outcome={outcome}
+                            shown={shown}
+                            proposeAt={(column) => proposeField(valuesOf(column))}
+                            onMeaning={(column, meaning) =>
+                              setRecipe({ ...recipe, columns: recipe.columns.map((one, at) => (at === column ? { ...one, meaning } : one)) })
+                            }
+                          />
+                        )}
+                      </Box>
+                    ),
+                  },
+                  {
+                    id: 'outcome',
+                    size: 48,
+                    least: 120,
+                    content: (
+                      <Flex h="100%" minH="0">
+                        <OutcomeList scheme={scheme} outcome={outcome} issues={issues} onShow={({ row }) => row !== undefined && setShown({ row })} />
+                        <RemarksPanel issues={issues} beside onShow={({ at }) => setShown(findCell(at))} />
+                      </Flex>
+                    ),
+                  },
+                ]}
+              />
             </Box>
-            <Flex flex="1" minH="0" borderTopWidth="1px">
-              <OutcomeList scheme={scheme} outcome={outcome} issues={issues} onShow={({ row }) => row !== undefined && setShown({ row })} />
-              <RemarksPanel issues={issues} beside onShow={({ at }) => setShown(findCell(at))} />
-            </Flex>
           </Flex>
         </Page>
       </Box>

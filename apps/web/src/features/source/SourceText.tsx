@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { Passage, SourceBlock, SourceTable } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
+import { findColumnWidths } from '../../shared/ui/column-widths';
 import { Reference } from '../../shared/ui/reference';
 import type { SourceReading } from './queries';
 import { rangeOf } from './selection';
@@ -88,6 +89,11 @@ function Block({ block, index, marks, row }: { block: SourceBlock; index: number
       <Flex px="4" py="2" gap="3">
         <Margin references={own} />
         <Box as="table" flex="1" fontSize="12.5px" borderCollapse="collapse" tableLayout="fixed" overflowWrap="anywhere" className="rich" data-block={index}>
+          <colgroup>
+            {findColumnWidths(block.rows).map((width, at) => (
+              <col key={at} style={{ width: `${width}%` }} />
+            ))}
+          </colgroup>
           <tbody>
             {block.rows.map((cells, at) => (
               <Box as="tr" key={at} bg={row === at ? 'moss.muted' : at === 0 ? 'bg.subtle' : undefined}>
