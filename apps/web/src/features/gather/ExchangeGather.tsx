@@ -48,7 +48,7 @@ export function ExchangeGather({ entry, content }: Props) {
       <Box flex="1" minH="0">
         <Page
           title={entry.name}
-          lead={`${entry.label}${content.tool ? `, written by ${content.tool}` : ''}. Identifiers are kept; what has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
+          lead={`${content.tool ? `Written by ${content.tool}. ` : ''}What has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
           fill
           actions={<RecipeBar body={{ reads: 'exchange', recipe }} kept={kept} like={like} onPut={put} />}
         >

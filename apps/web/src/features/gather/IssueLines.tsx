@@ -54,7 +54,7 @@ function Group({ group, onShow }: { group: IssueGroup; onShow: ((issue: Issue) =
 function Line({ issue, onShow }: { issue: Issue; onShow: ((issue: Issue) => void) | undefined }) {
   const content = (
     <>
-      <Box alignSelf="center">
+      <Box alignSelf="flex-start" pt="1">
         <IssueGlyph severity={issue.severity} />
       </Box>
       <Box fontFamily="mono" fontSize="11.5px" color="fg.muted" flexShrink={0} minW="94px">

@@ -122,9 +122,9 @@ function Block({ block, index, marks, row }: { block: SourceBlock; index: number
         pl={block.list ? `${block.list.depth * 18}px` : undefined}
         whiteSpace="pre-wrap"
       >
-        {block.list && (
-          <Box as="span" mr="2">
-            {block.list.ordered ? '–' : '•'}
+        {(block.list || block.number) && (
+          <Box as="span" mr="2" color={block.list ? undefined : 'fg.muted'}>
+            {block.number ?? (block.list?.ordered ? '–' : '•')}
           </Box>
         )}
         {html === undefined ? <span data-block={index}>{block.text}</span> : <span data-block={index} dangerouslySetInnerHTML={{ __html: html }} />}
