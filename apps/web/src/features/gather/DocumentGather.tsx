@@ -78,7 +78,7 @@ export function DocumentGather({ entry, content }: Props) {
               panes={[
                 {
                   id: 'text',
-                  size: 40,
+                  size: 46,
                   least: 240,
                   content: (
                     <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
@@ -86,7 +86,7 @@ export function DocumentGather({ entry, content }: Props) {
                 },
                 {
                   id: 'recipe',
-                  size: 26,
+                  size: 24,
                   least: 300,
                   content: (
                     <Box h="100%" overflow="auto" bg="bg.panel">
@@ -96,7 +96,7 @@ export function DocumentGather({ entry, content }: Props) {
                 },
                 {
                   id: 'outcome',
-                  size: 34,
+                  size: 30,
                   least: 240,
                   content: (
                     <Flex h="100%" minW="0" direction="column">
