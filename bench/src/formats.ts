@@ -101,8 +101,8 @@ export async function benchFormats(): Promise<Row[]> {
 }
 
 function measureMemory(path: string): string {
-  const script = fileURLToPath(new URL('./read-once.ts', import.meta.url));
-  return execFileSync(process.execPath, ['--import', 'tsx', script, path], { encoding: 'utf8' }).trim();
+  const script = fileURLToPath(new URL('./read-once.mjs', import.meta.url));
+  return execFileSync(process.execPath, ['--expose-gc', script, path], { encoding: 'utf8' }).trim();
 }
 
 async function benchRecipe(): Promise<Row> {

@@ -35,6 +35,8 @@ const REVISIONS: Record<string, Revision> = { ins: 'in', moveTo: 'in', del: 'out
 /** Remarks on tracked changes, of which a rewritten document may hold very many. */
 const MOST_REMARKS = 500;
 const DEEPEST_TABLES = 3;
+/** Indices of indices that are still shown as such. */
+const MOST_INDICES = 3;
 
 /** Turns the events of `word/document.xml` into blocks. A table in a cell is part of that cell's text, and a block of its own after it. */
 export class BodyReader implements XmlVisitor {
@@ -232,7 +234,7 @@ export class BodyReader implements XmlVisitor {
   private mark(html: string): string {
     let marked = html;
     for (const mark of this.marks) marked = `<${mark}>${marked}</${mark}>`;
-    for (const index of this.formula.indices) marked = `<${index}>${marked}</${index}>`;
+    for (const index of this.formula.indices.slice(-MOST_INDICES)) marked = `<${index}>${marked}</${index}>`;
     const address = this.links.at(-1);
     return address ? `<a href="${escapeHtml(address)}">${marked}</a>` : marked;
   }

@@ -67,6 +67,14 @@ describe('formulas', () => {
     expect((await first(math(content))).html).toBe(`so ${html} holds`);
   });
 
+  it('show three indices of indices, and no thousand', async () => {
+    const nest = (depth: number): string => (depth === 0 ? t('x') : `<m:sSup>${e(t('a'))}<m:sup>${nest(depth - 1)}</m:sup></m:sSup>`);
+    const { html, text } = await first(math(nest(40)));
+    expect(text).toBe(`so ${'a'.repeat(40)}x holds`);
+    expect(html).toContain(`${'<sup>'.repeat(2)}x${'</sup>'.repeat(2)}`);
+    expect(html).not.toContain('<sup>'.repeat(4));
+  });
+
   it('keep the marks of the words after them', async () => {
     const { html } = await first(paragraph(`<m:oMath><m:sSup>${e(t('m'))}<m:sup>${t('2')}</m:sup></m:sSup></m:oMath>${run('x', '<w:b/>')}`));
     expect(html).toBe('m<sup>2</sup><strong>x</strong>');

@@ -8,6 +8,8 @@ export interface CellStyle {
   struck: boolean;
 }
 
+/** Formats are no longer than this in any program that writes them. */
+const LONGEST_PATTERN = 255;
 /** Days between the two calendars that workbooks count by, 1900 and 1904. */
 const DAYS_1904 = 1462;
 
@@ -45,7 +47,7 @@ function builtIn(id: number): string {
 
 /** Shows numbers of a format as people see them, but never with fewer digits than they have; days and times always in one way. */
 function buildShow(pattern: string, from1904: boolean): CellStyle['show'] {
-  if (!pattern) return undefined;
+  if (!pattern || pattern.length > LONGEST_PATTERN) return undefined;
   const type = typeOf(pattern);
   if (type === 'date' || type === 'datetime' || type === 'time') {
     if (/\[[hms]+\]/i.test(pattern)) return (value) => tryFormat(pattern, value) ?? String(value);

@@ -8,6 +8,8 @@ import { Oddities } from './sheet-extras.js';
 const MOST_CELLS = 4_000_000;
 const MOST_ROWS = 1_100_000;
 const MOST_MERGES = 200_000;
+/** Cells with errors that are told one by one. */
+const MOST_ERRORS = 500;
 /** Longer numbers carry the noise of binary fractions. */
 const EXACT_LENGTH = 15;
 
@@ -126,12 +128,15 @@ export class SheetReader implements XmlVisitor {
       case 'b':
         return value === '1' ? 'yes' : 'no';
       case 'e':
-        this.errors.push({
-          severity: 'warning',
-          code: 'cell-error',
-          at: `${this.sheet}!${columnName(column)}${this.rows.length}`,
-          message: `The cell shows the error ${value}; it was read as empty`,
-        });
+        if (this.errors.length >= MOST_ERRORS)
+          this.oddities.add('cell-errors', 'warning', 'More cells show errors; they were read as empty', this.rows.length - 1, column);
+        else
+          this.errors.push({
+            severity: 'warning',
+            code: 'cell-error',
+            at: `${this.sheet}!${columnName(column)}${this.rows.length}`,
+            message: `The cell shows the error ${value}; it was read as empty`,
+          });
         return '';
       case 'n':
         return this.readNumber(column);

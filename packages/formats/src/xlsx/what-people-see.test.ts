@@ -101,6 +101,13 @@ describe('what stands beside or behind the cells is told', () => {
   });
 });
 
+it('tells the first errors one by one and the others together', async () => {
+  const rows = Array.from({ length: 520 }, (_, at) => `<row r="${at + 1}"><c r="A${at + 1}" t="e"><v>#N/A</v></c></row>`).join('');
+  const { issues } = await readXlsx(xlsxOf({ A: rows }));
+  expect(issues).toHaveLength(501);
+  expect(issues.at(-1)).toMatchObject({ code: 'cell-errors', at: 'A!A501', message: expect.stringContaining('20 places') });
+});
+
 it('reads control characters as they were written', async () => {
   const { sheets } = await readXlsx(
     xlsxOf(

@@ -1,4 +1,5 @@
 import { dropTrayEntry, getProject, listRuns, listSources, listTray } from '@coomb/contract';
+import { defaultScheme, proposeDocumentRecipe } from '@coomb/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -23,7 +24,9 @@ describe('the sources of a project', () => {
       files = files.slice(1);
       return { dropped: true };
     });
-    keepDraft(idOf(71), { recipe: {}, kept: undefined });
+    const recipe = proposeDocumentRecipe(defaultScheme, { blocks: [], pictures: new Map() });
+    keepDraft(idOf(71), { body: { reads: 'document', recipe }, kept: undefined });
+    expect(findDraft(idOf(71))).toBeDefined();
     show(<GatherPage />, { path: '/p/:project/gather', at: `/p/${aProject.id}/gather` });
     const region = await screen.findByRole('region', { name: 'Handed in, not imported yet' });
     expect(within(region).getByRole('link', { name: 'Go on with Sirens.csv' }).getAttribute('href')).toBe(`/p/${aProject.id}/gather/${idOf(72)}`);

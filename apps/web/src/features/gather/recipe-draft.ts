@@ -1,13 +1,20 @@
+import { recipeBody, type RecipeBody } from '@coomb/contract';
+import { z } from 'zod';
+
 /** A recipe that somebody is making for a file in the tray; kept in the browser, so that leaving the view loses nothing. */
-interface Draft {
-  recipe: unknown;
+const draftSchema = z.object({
+  body: recipeBody,
   /** Id of the kept recipe it came from. */
+  kept: z.string().optional(),
+});
+export interface RecipeDraft {
+  body: RecipeBody;
   kept: string | undefined;
 }
 
 const keyOf = (tray: string) => `coomb.recipe.${tray}`;
 
-export function keepDraft(tray: string, draft: Draft): void {
+export function keepDraft(tray: string, draft: RecipeDraft): void {
   try {
     localStorage.setItem(keyOf(tray), JSON.stringify(draft));
   } catch {
@@ -15,10 +22,11 @@ export function keepDraft(tray: string, draft: Draft): void {
   }
 }
 
-export function findDraft(tray: string): Draft | undefined {
+/** The draft for a file; undefined where there is none, or one that this version of Coomb cannot follow. */
+export function findDraft(tray: string): RecipeDraft | undefined {
   try {
-    const text = localStorage.getItem(keyOf(tray));
-    return text === null ? undefined : (JSON.parse(text) as Draft);
+    const parsed = draftSchema.safeParse(JSON.parse(localStorage.getItem(keyOf(tray)) ?? 'null'));
+    return parsed.success ? { body: parsed.data.body as RecipeBody, kept: parsed.data.kept } : undefined;
   } catch {
     return undefined;
   }

@@ -16,7 +16,7 @@ export function useFileRecipe<Recipe>(
   fit: (recipe: Recipe, kept: string | undefined) => { recipe: Recipe; issues: Issue[] },
 ) {
   const [draft] = useState(() => findDraft(tray));
-  const [recipe, show] = useState<Recipe>(() => (draft ? (draft.recipe as Recipe) : proposed));
+  const [recipe, show] = useState<Recipe>(() => (draft?.body.reads === reads ? (draft.body.recipe as Recipe) : proposed));
   const [kept, setKept] = useState<string | undefined>(draft?.kept);
   const [departures, setDepartures] = useState<Issue[]>([]);
   const put = (body: RecipeBody, id: string | undefined) => {
@@ -29,7 +29,7 @@ export function useFileRecipe<Recipe>(
   };
   const setRecipe = (changed: Recipe) => {
     show(changed);
-    keepDraft(tray, { recipe: changed, kept });
+    keepDraft(tray, { body: { reads, recipe: changed } as RecipeBody, kept });
   };
   return { recipe, setRecipe, deferred: useDeferredValue(recipe), kept, departures, put, isProposed: recipe === proposed };
 }
