@@ -61,7 +61,7 @@ const perView: { test: RegExp; title: string; keys: [string, string][] }[] = [
       ['C', 'Make it an item below the current one'],
       ['F', 'Put it into the chosen field of the current item'],
       ['L', 'Link the current item to the references in it'],
-      ['N', 'Next binding sentence that is not accounted for'],
+      ['N', 'Next binding sentence, or row of a sheet, that is not accounted for'],
     ],
   },
   {

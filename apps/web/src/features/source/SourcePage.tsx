@@ -10,6 +10,7 @@ import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { ClipDesk } from './ClipDesk';
 import { RowsView } from './RowsView';
+import { SheetRows } from './SheetRows';
 import { type SourceReading, useSource } from './queries';
 
 /** `at`: reference of the item whose place is shown. */
@@ -52,24 +53,19 @@ export function SourcePage() {
       <Box h="100%" borderTopWidth="1px">
         {content.type === 'document' ? (
           <ClipDesk key={id} project={project} reading={reading.data} blocks={content.blocks as SourceBlock[]} at={at} />
+        ) : content.type === 'sheets' ? (
+          <SheetRows key={`${id} ${at}`} sheets={content.sheets} items={items} at={at} />
         ) : (
-          <RowsView {...toRows(content, items, at)} />
+          <RowsView {...toLines(content.lines, items, at)} />
         )}
       </Box>
     </Page>
   );
 }
 
-/** Sheets and element files as numbered rows, with the items that stand in each. */
-function toRows(content: Exclude<SourceReading['content'], { type: 'document' }>, items: SourceReading['items'], at: string | undefined) {
-  const shown = items.find(({ item }) => item.reference === at);
-  if (content.type === 'text') {
-    const marks = new Map(items.flatMap(({ item, line }) => (line === null ? [] : [[line - 1, item.reference] as const])));
-    return { rows: content.lines.map((line) => [line]), marks, shown: shown?.line == null ? undefined : shown.line - 1, mono: true };
-  }
-  const sheet = content.sheets.find((one) => one.name === (shown?.place.sheet ?? items[0]?.place.sheet)) ?? content.sheets[0];
-  const marks = new Map(
-    items.flatMap(({ item, place }) => (place.sheet === sheet?.name && place.row !== undefined ? [[place.row, item.reference] as const] : [])),
-  );
-  return { rows: sheet?.rows ?? [], marks, shown: shown?.place.row, mono: false };
+/** An element file as numbered lines, with the items that stand in each. */
+function toLines(lines: readonly string[], items: SourceReading['items'], at: string | undefined) {
+  const line = items.find(({ item }) => item.reference === at)?.line;
+  const marks = new Map(items.flatMap((one) => (one.line === null ? [] : [[one.line - 1, one.item.reference] as const])));
+  return { rows: lines.map((text) => [text]), marks, shown: line == null ? undefined : line - 1, mono: true };
 }

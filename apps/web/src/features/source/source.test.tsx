@@ -134,7 +134,11 @@ describe('a stored source', () => {
       },
       '?at=SYS-001',
     );
-    expect((await screen.findAllByRole('listitem')).find((row) => row.getAttribute('aria-current'))!.textContent).toContain('SYS-0012A-1Gate');
+    const current = async () => (await screen.findAllByRole('listitem')).find((row) => row.getAttribute('aria-current'))!.textContent;
+    expect(await current()).toContain('SYS-0012A-1Gate');
+    expect(screen.getByText('1 of 2 rows that hold something became an item or a section.')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Next one' }));
+    expect(await current()).toContain('IDTitle');
   });
 
   it('leads to the newer version', async () => {
