@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Key } from 'selenium-webdriver';
 import { Person } from './support/browser.js';
 import { demoFile, removeData, type Started, startCoomb } from './support/server.js';
 
@@ -87,6 +88,45 @@ describe('gathering again and clipping', () => {
     await ada.see('Clipped here: 2');
     expect(await item('SYS-125')).toMatchObject({ title: 'The walkway shall carry four people.' });
     expect(await item('SYS-126')).toMatchObject({ title: 'Lamps must burn at night.' });
+  });
+
+  it('clips over several paragraphs by keys, formatting included', async () => {
+    const path = join(folder, 'Loads.html');
+    writeFileSync(path, '<h1>Loads</h1><p>The deck must carry 5 kN/m<sup>2</sup>.</p><ul><li>by day;</li><li>by night.</li></ul>');
+    await ada.open(`${base}/gather`);
+    await ada.handIn(path);
+    await ada.choose('Collection', 'nothing yet: keep it to clip from');
+    await ada.press('Keep');
+    await ada.see('1 of 1 sentences with');
+    await ada.press('Next one');
+    await ada.see('5 kN/m2');
+    for (let more = 0; more < 2; more++) await ada.hold(Key.SHIFT, Key.ARROW_DOWN);
+    await ada.press('Make an item');
+    await ada.see('Clipped here: 3');
+    const [made] = await api<{ reference: string }[]>('/find?words=deck%20must%20carry');
+    expect((await item(made!.reference)).html).toBe('<p>The deck must carry 5 kN/m<sup>2</sup>.</p><ul><li>by day;</li><li>by night.</li></ul>');
+  });
+
+  it('keeps what was handed in, with the recipe in the making, until it is put away', async () => {
+    await ada.open(`${base}/gather`);
+    await ada.handIn(demoFile('1 Larkbeck needs.csv'));
+    await ada.choose('Kind of the items', 'rows are requirements');
+    await ada.open(`${base}/gather`);
+    await ada.press('Go on with 1 Larkbeck needs.csv');
+    await ada.see('16 items');
+    const kind = await ada.find('//select[@aria-label="Kind of the items"]', 'the kind');
+    expect(await kind.getAttribute('value')).toBe('requirement');
+    await ada.open(`${base}/gather`);
+    await ada.press('Put 1 Larkbeck needs.csv away');
+    const left = () => ada.findAll('//a[@aria-label="Go on with 1 Larkbeck needs.csv"]');
+    await ada.driver.wait(async () => (await left()).length === 0, 20_000, 'the file still lies in the tray');
+  });
+
+  it('accounts for every row of a sheet', async () => {
+    await ada.open(`${base}/gather`);
+    await ada.press('9 Control software requirements.xlsx');
+    await ada.see('14 of 17 rows that hold something became an item or a section.');
+    await ada.press('Next one');
   });
 
   it('left no error on any page', async () => {
