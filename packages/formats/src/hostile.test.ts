@@ -8,11 +8,13 @@ import {
   proposeSheetRecipe,
 } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
+import { BodyReader } from './docx/body-reader.js';
 import { readFileContent } from './file-formats.js';
 import { ReadError } from './read-error.js';
 import { sanitiseRichText } from './rich-text/sanitise.js';
 import { docxOf, zipOf } from './testing/office-files.js';
 import { dialects, reqifOf } from './testing/reqif-files.js';
+import { inChunks, walkXml } from './xml/walk-xml.js';
 
 const dialect = dialects['default namespace']!;
 const bomb = '<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;"><!ENTITY c "&b;&b;&b;&b;&b;&b;&b;&b;">]>';
@@ -51,6 +53,31 @@ describe('hostile files get a message', () => {
     const error = await refusal(name, bytes);
     expect(error?.code).toBe(code);
     expect(error!.message).toMatch(/\.$/);
+  });
+
+  it('refuses a text without end before it fills the memory', async () => {
+    const walk = (text: string) => walkXml(inChunks(Buffer.from(`<a>${text}</a>`)), { open() {}, close() {} });
+    await expect(walk('a'.repeat(33 * 1024 * 1024))).rejects.toMatchObject({ code: 'xml-long' });
+    await walk('a'.repeat(1024 * 1024));
+    await walk(`${'a'.repeat(1024 * 1024)}<b/>`.repeat(40));
+  });
+
+  it('refuses a document of more paragraphs than anybody writes', async () => {
+    const body = new BodyReader({
+      styles: new Map(),
+      numbering: undefined,
+      targets: new Map(),
+      addresses: new Map(),
+      footnotes: new Map(),
+      endnotes: new Map(),
+      comments: new Map(),
+    });
+    const add = () => {
+      body.open('w:p', {});
+      body.close('w:p');
+    };
+    for (let at = 0; at < 500_000; at++) add();
+    expect(add).toThrow('more than 500000 paragraphs');
   });
 
   it.each(['../../etc/passwd', '/etc/passwd', 'C:\\Windows\\a', 'word/../../x'])(

@@ -35,6 +35,14 @@ describe('openArchive', () => {
     await expect(readDocx(lying)).rejects.toMatchObject({ code: 'archive-too-large', message: expect.stringContaining('400 MB') });
   });
 
+  it('refuses parts that swell as no document does, and no small ones', async () => {
+    await expect(openArchive(zipOf({ 'word/document.xml': new Uint8Array(17 * 1024 * 1024) }))).rejects.toMatchObject({
+      code: 'archive-swells',
+      message: expect.stringContaining('word/document.xml'),
+    });
+    expect((await openArchive(zipOf({ a: new Uint8Array(15 * 1024 * 1024) }))).names).toEqual(['a']);
+  });
+
   it('notices a part that holds more than it declares', async () => {
     const lying = Buffer.from(zipOf({ 'a.txt': 'x'.repeat(5000) }));
     const directory = lying.indexOf(Buffer.from([0x50, 0x4b, 0x01, 0x02]));

@@ -26,6 +26,11 @@ export function isArchive(bytes: Uint8Array): boolean {
   return bytes[0] === 0x50 && bytes[1] === 0x4b;
 }
 
+/** Parts up to this size may be packed as tightly as they like. */
+const SMALL = 16 * 1024 * 1024;
+/** Office documents unpack to ten to thirty times their size, the dullest of sheets to sixty; a part that swells more is made to harm. */
+const MOST_SWELLING = 120;
+
 const damaged = (cause: unknown) =>
   new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
 
@@ -76,6 +81,13 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
       if (unpacked > limits.unpacked)
         return reject(
           new ReadError('archive-too-large', `The file would unpack to more than ${Math.round(limits.unpacked / 1024 / 1024)} MB and was refused.`),
+        );
+      if (entry.uncompressedSize > SMALL && entry.uncompressedSize > entry.compressedSize * MOST_SWELLING)
+        return reject(
+          new ReadError(
+            'archive-swells',
+            `The part "${entry.fileName}" of the file would swell to ${Math.round(entry.uncompressedSize / entry.compressedSize)} times its size, as no document does; the file was refused.`,
+          ),
         );
       if (entries.size >= limits.entries)
         return reject(new ReadError('archive-too-large', `The file holds more than ${limits.entries} parts and was refused.`));

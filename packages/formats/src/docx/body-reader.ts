@@ -1,4 +1,5 @@
 import { escapeHtml, type Issue, type SourceBlock } from '@coomb/core';
+import { ReadError } from '../read-error.js';
 import { pictureScheme } from '../rich-text/sanitise.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
 import { FormulaReader } from './formula.js';
@@ -35,6 +36,7 @@ const REVISIONS: Record<string, Revision> = { ins: 'in', moveTo: 'in', del: 'out
 /** Remarks on tracked changes, of which a rewritten document may hold very many. */
 const MOST_REMARKS = 500;
 const DEEPEST_TABLES = 3;
+const MOST_PARAGRAPHS = 500_000;
 /** Indices of indices that are still shown as such. */
 const MOST_INDICES = 3;
 
@@ -317,7 +319,8 @@ export class BodyReader implements XmlVisitor {
       else if (words.text.trim() || words.html || words.tracked) cell.paragraphs.push(words);
       return;
     }
-    this.paragraphCount++;
+    if (++this.paragraphCount > MOST_PARAGRAPHS)
+      throw new ReadError('document-too-large', `The document holds more than ${MOST_PARAGRAPHS} paragraphs and was refused. Divide it and hand in the parts.`);
     if (/^(toc|table of contents|contents) ?\d*$/i.test(this.context.styles.get(paragraph.style)?.name ?? ''))
       return this.odd('contents', 'The table of contents was left out');
     const level = paragraph.outline !== undefined ? (paragraph.outline < 9 ? paragraph.outline + 1 : 0) : findLevel(this.context.styles, paragraph.style);

@@ -9,6 +9,8 @@ export interface XmlVisitor {
 }
 
 const DEEPEST = 2000;
+/** Characters between two tags: longer ones are no text that somebody wrote. Pictures written into a file stay well below. */
+const LONGEST_TEXT = 32 * 1024 * 1024;
 
 /**
  * Feeds XML to a visitor, without building a tree. Entities other than the five of XML and character references are refused,
@@ -17,6 +19,7 @@ const DEEPEST = 2000;
 export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, visitor: XmlVisitor): Promise<void> {
   const parser = new SaxesParser({ xmlns: false, position: true });
   let depth = 0;
+  let sinceTag = 0;
   let failure: Error | undefined;
   const fail = (error: ReadError) => {
     failure ??= error;
@@ -35,10 +38,12 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
     ),
   );
   parser.on('opentag', (tag: SaxesTagPlain) => {
+    sinceTag = 0;
     if (++depth > DEEPEST) fail(new ReadError('xml-deep', `Line ${parser.line}: elements are nested more than ${DEEPEST} deep; the file was refused.`));
     if (!failure) visitor.open(tag.name, tag.attributes, parser.line);
   });
   parser.on('closetag', (tag) => {
+    sinceTag = 0;
     depth--;
     if (!failure) visitor.close(tag.name);
   });
@@ -50,7 +55,16 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
   let decoder: TextDecoder | undefined;
   for await (const chunk of chunks) {
     decoder ??= new TextDecoder(findEncoding(chunk));
-    parser.write(decoder.decode(chunk, { stream: true }));
+    const text = decoder.decode(chunk, { stream: true });
+    sinceTag += text.length;
+    parser.write(text);
+    if (sinceTag > LONGEST_TEXT)
+      fail(
+        new ReadError(
+          'xml-long',
+          `Line ${parser.line}: more than ${LONGEST_TEXT / 1024 / 1024} million characters stand between two tags; the file was refused.`,
+        ),
+      );
     if (failure) throw failure;
   }
   parser.close();
