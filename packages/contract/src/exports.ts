@@ -4,6 +4,7 @@ import { endpoint } from './endpoint.js';
 import { recipeFile } from './recipes.js';
 
 export const exportFormats = ['xlsx', 'csv', 'md', 'reqif'] as const;
+export type ExportFormat = (typeof exportFormats)[number];
 const format = z.enum(exportFormats);
 const ofCollection = projectParams.extend({ collection: idSchema, format });
 const ofItems = projectParams.extend({ format });
@@ -41,4 +42,36 @@ export const getItemsRecipe = endpoint({
   params: ofItems,
   body: chosen,
   reply: recipeFile,
+});
+
+const outAndBack = z.object({ out: z.number().int(), back: z.number().int() });
+const readBack = z.object({
+  name: z.string(),
+  /** Size of the file. */
+  bytes: z.number().int(),
+  items: outAndBack,
+  links: outAndBack,
+  pictures: outAndBack,
+  /** Every kind of difference, with the first items it was found at; an item that did not go out has no id. */
+  differences: z.array(
+    z.object({
+      what: z.string(),
+      count: z.number().int(),
+      items: z.array(z.object({ id: z.string(), reference: z.string() })),
+      before: z.string(),
+      after: z.string(),
+      /** Both are rich text whose words are the same. */
+      isMarkup: z.boolean(),
+    }),
+  ),
+});
+export type ReadBackReply = z.output<typeof readBack>;
+
+export const tryExport = endpoint({
+  method: 'POST',
+  path: '/projects/:project/export/:format/read-back',
+  summary: 'Writes such a file, reads it back by its recipe, and says what does not come back as it went out; nothing is stored',
+  params: ofItems,
+  body: z.union([z.object({ collection: idSchema }), chosen]),
+  reply: readBack,
 });

@@ -33,8 +33,10 @@ describe('readMarkdown', () => {
     expect(document.blocks[1]).toMatchObject({ html: 'All <strong>gates</strong> move slowly.' });
   });
 
-  it('takes markup for the text that it is', () => {
-    expect(shape(readMarkdown(Buffer.from('a <script>alert(1)</script> <b>b</b>')).document)).toEqual(['a <script>alert(1)</script> <b>b</b>']);
+  it('keeps elements that format, and takes other markup for the text that it is', () => {
+    expect(shape(readMarkdown(Buffer.from('a <script>alert(1)</script> <level> <b>b</b><!-- c -->')).document)).toEqual([
+      'a <script>alert(1)</script> <level> b',
+    ]);
   });
 
   it('becomes items by the proposed recipe', () => {

@@ -1,8 +1,9 @@
-import { exportCollection, exportItems, getExportRecipe, getItemsRecipe } from '@coomb/contract';
+import { exportCollection, exportItems, getExportRecipe, getItemsRecipe, tryExport } from '@coomb/contract';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
-import { type ExportFile, ExportsService } from './exports.service.js';
+import { ExportsService } from './exports.service.js';
+import type { ExportFile } from './writers/writer.js';
 
 @Controller()
 export class ExportsController {
@@ -26,6 +27,11 @@ export class ExportsController {
   @Route(getItemsRecipe)
   itemsRecipe(@Call(getItemsRecipe) { params, body }: Input<typeof getItemsRecipe>) {
     return this.exports.getRecipe(params.project, body, params.format);
+  }
+
+  @Route(tryExport)
+  try(@Call(tryExport) { params, body }: Input<typeof tryExport>) {
+    return this.exports.try(params.project, body, params.format);
   }
 }
 

@@ -5,6 +5,7 @@ import {
   createProject,
   editItem,
   exportCollection,
+  exportFormats,
   exportItems,
   getExportRecipe,
   getItemsRecipe,
@@ -15,6 +16,7 @@ import {
   listSources,
   moveItem,
   readSource,
+  tryExport,
   compareFile,
   withdrawItems,
 } from '@coomb/contract';
@@ -57,7 +59,7 @@ describe('exports', () => {
     await addLink(client, project, 'derives', start, stop);
     const stops = await addItem(client, project, tests, 'Stops');
     await addLink(client, project, 'verifies', stops, stop);
-    return { project, requirements, stop, start, stops };
+    return { project, requirements, tests, stop, start, stops };
   }
 
   const gist = async (client: Client, project: string, prefix: string) => {
@@ -99,11 +101,44 @@ describe('exports', () => {
     expect(await gist(client, second, 'REQ')).toEqual(await gist(client, project, 'REQ'));
   });
 
+  it.each<[Format]>([['csv'], ['reqif'], ['md']])('bring links between collections back, whichever comes first, as .%s', async (format) => {
+    const { client } = server;
+    const { project, requirements, tests } = await scene(client);
+    const { id: second } = await client.call(createProject, { body: { name: 'Back' } });
+    const carry = async (collection: string, name: string, prefix: string, holds: 'specification' | 'tests') => {
+      const { body } = await client.call(getExportRecipe, { params: { project, collection, format } });
+      const key = { document: 'documentRecipe', sheet: 'sheetRecipe', exchange: 'exchangeRecipe' }[body.reads];
+      const recipe = body.reads === 'sheet' ? { ...body.recipe, sheet: name } : body.recipe;
+      const wish = { [key]: recipe, collection: { name, prefix, holds } } as unknown as BodyOf<typeof importFile>;
+      return importThrough(client, second, `${name}.${format}`, await fetchFile(project, collection, format), wish);
+    };
+    const first = await carry(requirements, 'requirements', 'REQ', 'specification');
+    expect(first.issues.map((issue) => issue.code)).toContain('link-target-unknown');
+    await carry(tests, 'tests', 'TC', 'tests');
+    const stop = await client.call(getItem, { params: { project: second, item: 'REQ-002' } });
+    expect(stop.downstream.map((link) => `${link.linkKind} ${link.other.reference}`).sort()).toEqual(['derives REQ-003', 'verifies TC-001']);
+  });
+
+  it.each(exportFormats.map((format) => [format]))('are read back on the spot as .%s, and what does not come back is told', async (format) => {
+    const { client } = server;
+    const { project, requirements, stop } = await scene(client);
+    const { revision } = await client.call(getItem, { params: { project, item: stop.id } });
+    await client.call(editItem, { params: { project, item: stop.id }, body: { revision, html: '<p>The gate shall</p><ul><li>stop</li></ul>' } });
+    const read = await client.call(tryExport, { params: { project, format }, body: { collection: requirements } });
+    expect(read).toMatchObject({ items: { out: 3, back: 3 }, links: { out: 2, back: 2 }, pictures: { out: 0, back: 0 } });
+    const isPlain = format === 'csv' || format === 'xlsx';
+    expect(read.differences.map(({ what, count, items }) => [what, count, items[0]?.reference])).toEqual(
+      isPlain ? [['Formatting of the text', 1, 'REQ-002']] : [],
+    );
+    const chosen = await client.call(tryExport, { params: { project, format }, body: { items: [stop.id] } });
+    expect(chosen).toMatchObject({ items: { out: 2, back: 2 }, links: { out: 2, back: 2 } });
+  });
+
   it('hold only the items that were chosen, with what stands above them', async () => {
     const { client } = server;
     const { project, start } = await scene(client);
     expect((await fetchChosen(project, 'md', [start.id])).toString()).toBe(
-      '# Gates\n\n###### REQ-003 \\=Start\n\nThe gate shall start.\n\nis derived from: REQ-002\n',
+      '# Gates <!-- coomb: text; reference REQ-001 -->\n\n###### REQ-003 \\=Start\n\nThe gate shall start.\n\nis derived from: REQ-002\n',
     );
     await expect(fetchChosen(project, 'md', ['00000000-0000-4000-8000-000000000000'])).rejects.toThrow('is not there any more');
     await expect(fetchChosen(project, 'md', [])).rejects.toThrow('Choose items first');

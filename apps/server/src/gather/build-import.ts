@@ -176,7 +176,7 @@ export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 
   return links;
 }
 
-function isLinked(state: ProjectState, linkKind: string, from: string, to: string): boolean {
+export function isLinked(state: ProjectState, linkKind: string, from: string, to: string): boolean {
   const [fromNode, toNode] = [state.nodeOf.get(from), state.nodeOf.get(to)];
   if (fromNode === undefined || toNode === undefined) return false;
   return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => state.graph.to[link] === toNode);

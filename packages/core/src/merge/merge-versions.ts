@@ -26,6 +26,8 @@ export interface MergeMine extends MatchNode, Exchanged {
   withdrawn: boolean;
   /** Missing for items that were made here. */
   base: ExchangeBase | null;
+  /** Whether a link stands here already, wherever it came from: it is not news. */
+  hasLink?: (link: string) => boolean;
 }
 
 /** An item of the newer version, in its order. */
@@ -70,9 +72,16 @@ export interface Merge {
 /**
  * Three-way comparison of a newer version with what came from the source before and with what stands here now (domain.md, Merge).
  * Entries come in the order of the newer version, what it lacks at the end. Nothing is decided here but what only one side changed.
+ * `settle` may replace values of the newer version by what they stand for, once it is known which item it is of.
  */
-export function mergeVersions(mine: readonly MergeMine[], theirs: readonly MergeTheirs[], chosen?: ReadonlyMap<number, number>): Merge {
+export function mergeVersions(
+  mine: readonly MergeMine[],
+  theirs: readonly MergeTheirs[],
+  chosen?: ReadonlyMap<number, number>,
+  settle?: (their: MergeTheirs, own: MergeMine) => void,
+): Merge {
   const matches = matchVersions(mine, theirs, chosen);
+  if (settle) matches.forEach((match, index) => match && settle(theirs[index]!, mine[match.mine]!));
   const idOf = matches.map((match, index) => (match ? mine[match.mine]!.id : `new ${index}`));
   const parentOf = (index: number) => (theirs[index]!.parent < 0 ? null : idOf[theirs[index]!.parent]!);
   const movedThere = findMovedThere(mine, theirs, matches, parentOf);
@@ -111,7 +120,7 @@ export function mergeVersions(mine: readonly MergeMine[], theirs: readonly Merge
 function compare(own: MergeMine, their: MergeTheirs, theirs: number, match: Match, movedThere: boolean, movedHere: boolean, parent: string | null): MergeEntry {
   const { base } = own;
   const fields = compareFields(own, their, base);
-  const linksAdded = missingFrom(their.links, base?.links ?? own.links);
+  const linksAdded = missingFrom(their.links, base?.links ?? own.links).filter((link) => !own.hasLink?.(link));
   const linksRemoved = missingFrom(base?.links ?? [], their.links);
   const place = !movedThere ? undefined : movedHere && parent !== own.parentId ? 'conflict' : 'theirs';
   const changed = fields.some((field) => field.verdict === 'theirs' || field.verdict === 'conflict') || linksAdded.length + linksRemoved.length > 0;

@@ -1,5 +1,5 @@
 import type { Scheme } from '../project/scheme.js';
-import type { SourceDocument, SourceParagraph, SourcePlace } from '../source/document.js';
+import type { SourceBlock, SourceDocument, SourceParagraph, SourcePlace } from '../source/document.js';
 import { settleChanges } from '../source/settle-changes.js';
 import { findSentences } from '../wording/sentences.js';
 import { buildIdentifier, type DocumentRecipe } from './document-recipe.js';
@@ -17,9 +17,11 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   const reading = new TextReading(recipe, book);
   const tables = new TableReading(recipe, book);
   settleChanges(document.blocks, recipe.changes ?? 'accepted').forEach((block, index) => {
+    if (block.said?.field !== undefined) return reading.fieldBlock(block, block.said.field);
     if (block.type === 'table') return tables.read(block, index);
     const level = block.level || (recipe.typedHeadings ? findTypedLevel(block) : 0);
     if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
+    else if (block.said?.isText) reading.text(block, index);
     else for (const part of splitAtLabels(block, reading.isLabel)) reading.paragraph(part, index);
   });
   return book.finish();
@@ -46,7 +48,7 @@ class TextReading {
   }
 
   heading(block: SourceParagraph, index: number): void {
-    this.book.closeList();
+    this.book.closeBlocks();
     const place = placeOf(block, index);
     const meaning = this.recipe.headings[block.level - 1] ?? 'section';
     if (meaning === 'ignore')
@@ -58,11 +60,26 @@ class TextReading {
       );
     if (!block.text.trim()) return this.book.note('note', 'heading-empty', place, 'An empty heading was skipped');
     this.book.closeSections(block.level);
-    const { reference, rest, number } = this.splitReference(block);
+    const { isText, reference: said = null, parent } = block.said ?? {};
+    const { reference, rest, number } = isText ? { reference: said, rest: block.text, number: null } : this.splitReference(block);
     const title = rest || block.text;
     const draft = this.book.add(meaning, reference, textWithoutMarks({ ...block, text: title }), notesOf(block), place, number);
+    if (parent === '') draft.parent = -1;
+    else if (parent !== undefined) this.book.give(draft, 'Parent', { as: 'parent' }, parent, place);
     this.book.openSection(draft, block.level);
     this.book.readPhrases(draft, block.text, place);
+  }
+
+  /** A paragraph or table that is said to be part of a field. */
+  fieldBlock(block: SourceBlock, label: string): void {
+    this.book.closeBlocks();
+    const meaning = this.recipe.labels.find((one) => one.label.toLowerCase() === label.toLowerCase())?.meaning;
+    if (meaning?.as === 'field') this.book.appendToField(meaning.field, block);
+  }
+
+  /** A paragraph that is said to be text. */
+  text(block: SourceParagraph, index: number): void {
+    this.append(block, placeOf(block, index));
   }
 
   paragraph(block: SourceParagraph, index: number): void {
@@ -70,7 +87,7 @@ class TextReading {
     if (!block.text.trim() && !block.html.includes('<img')) return;
     const { reference, rest, number } = this.splitReference(block);
     if (reference !== null) {
-      this.book.closeList();
+      this.book.closeBlocks();
       const words = rest === '' ? '' : sliceWords(block, block.text.trimEnd().length - rest.length);
       this.book.current = this.book.add('item', reference, '', (words && `<p>${words}</p>`) + notesOf(block), place, number);
       this.book.nameByText(this.book.current, textWithoutMarks({ ...block, text: rest }));
@@ -82,7 +99,7 @@ class TextReading {
       this.doubt(block.text, place);
       return this.append(block, place);
     }
-    this.book.closeList();
+    this.book.closeBlocks();
     const from = number === null ? 0 : block.text.trimEnd().length - rest.length;
     if (this.recipe.eachSentence) this.sentences(block, place, number, from);
     else this.binding(block, place, `<p>${from ? sliceWords(block, from) : block.html}</p>`, rest, number);
@@ -154,11 +171,9 @@ class TextReading {
 
   private append(block: SourceParagraph, place: SourcePlace): void {
     if (!this.book.current) return this.book.note('note', 'text-before', place, `Text before the first heading was skipped: "${cut(block.text)}"`);
-    if (!block.list) this.book.closeList();
-    else this.book.openList(block.list.ordered);
-    this.book.current.html += block.list ? `<li>${block.html}</li>` : `<p>${block.html}</p>`;
+    this.book.append(block);
     if (block.footnotes) {
-      this.book.closeList();
+      this.book.closeBlocks();
       this.book.current.html += notesOf(block);
     }
     if (this.book.current.role === 'item' && !this.book.current.title) this.book.nameByText(this.book.current, textWithoutMarks(block));

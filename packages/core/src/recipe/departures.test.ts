@@ -5,7 +5,7 @@ import type { ExchangeDocument } from '../source/exchange.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';
 import { alignExchangeRecipe, alignSheetRecipe, findDocumentDepartures } from './departures.js';
 import type { DocumentRecipe } from './document-recipe.js';
-import { proposeExchangeRecipe } from './exchange-recipe.js';
+import { proposeExchangeRecipe } from './propose-exchange-recipe.js';
 import { readyRecipes } from './ready-recipes.js';
 import type { SheetRecipe } from './sheet-recipe.js';
 
@@ -81,7 +81,8 @@ describe('alignSheetRecipe', () => {
 });
 
 describe('alignExchangeRecipe', () => {
-  const document = (id: string, extra: string[] = []): Pick<ExchangeDocument, 'types' | 'relationTypes'> => ({
+  const document = (id: string, extra: string[] = []): Pick<ExchangeDocument, 'types' | 'relationTypes' | 'objects'> => ({
+    objects: [],
     types: [
       { id: `${id}-t`, name: 'Requirement', count: 3, attributes: [{ id: `${id}-a`, name: 'ReqIF.Text', type: 'rich' as const }] },
       ...extra.map((name) => ({ id: `${id}-${name}`, name, count: 2, attributes: [] })),

@@ -5,6 +5,7 @@ import type { Draft } from './draft.js';
 import type { DraftBook } from './draft-book.js';
 import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
 import { splitIdentifier } from './split-identifier.js';
+import { writeTextTable } from './text-table.js';
 import { buildReferenceTest, findTableMeaning, readCard, readItemTable, spread } from './table-shape.js';
 
 /** Level of a section that is a row of a table: below every heading. */
@@ -43,7 +44,8 @@ export class TableReading {
   read(table: SourceTable, index: number): void {
     const meaning = findTableMeaning(this.recipe.tables, table, this.isReference);
     if (table.inside !== undefined && meaning?.use !== 'items' && meaning?.use !== 'fields') return;
-    this.book.closeList();
+    this.book.closeBlocks();
+    if (table.said?.isText) return this.appendTable(table);
     const place: SourcePlace = { block: index, says: `table ${table.at}` };
     if (!meaning) {
       this.book.note(
@@ -174,7 +176,6 @@ export class TableReading {
         { says: `table ${table.at}` },
         `A table before the first heading was skipped: "${cut(headerOf(table.rows[0] ?? []))}"`,
       );
-    const rows = table.rows.map((row) => `<tr>${row.map((cell) => `<td${cell.span > 1 ? ` colspan="${cell.span}"` : ''}>${cell.html}</td>`).join('')}</tr>`);
-    this.book.current.html += `<table><tbody>${rows.join('')}</tbody></table>${table.rows.flat().map(notesOf).join('')}`;
+    this.book.current.html += writeTextTable(table.rows) + table.rows.flat().map(notesOf).join('');
   }
 }

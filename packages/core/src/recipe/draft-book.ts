@@ -1,5 +1,5 @@
 import { findKind, type Field, type Scheme } from '../project/scheme.js';
-import type { SourcePlace } from '../source/document.js';
+import type { SourceBlock, SourceParagraph, SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { buildTitle } from '../wording/title.js';
 import { Constants } from './constants.js';
@@ -7,6 +7,8 @@ import type { DocumentRecipe, Meaning } from './document-recipe.js';
 import { cut } from './document-words.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { joinFieldValues, readFieldValue } from './field-value.js';
+import { OpenBlocks } from './open-blocks.js';
+import { writeTextTable } from './text-table.js';
 import { buildPhrases, type FoundPhrase } from './phrases.js';
 import { KindNames } from './row-kind.js';
 
@@ -19,7 +21,9 @@ export class DraftBook {
   private readonly byReference = new Map<string, number>();
   private readonly sections: { level: number; key: number }[] = [];
   private readonly phrases: (text: string) => FoundPhrase[];
-  private list: { ordered: boolean } | undefined;
+  private readonly open = new OpenBlocks();
+  /** The rich text field of a draft that was written last, by the draft's key. */
+  private readonly fieldTexts = new Map<number, { field: string; open: OpenBlocks }>();
   readonly kinds: KindNames;
   /** The item or section that what follows belongs to. */
   current: Draft | undefined;
@@ -55,16 +59,33 @@ export class DraftBook {
     this.current = draft;
   }
 
-  /** Begins a list in the current text, unless one is open. */
-  openList(ordered: boolean): void {
-    if (this.list) return;
-    this.list = { ordered };
-    this.current!.html += ordered ? '<ol>' : '<ul>';
+  /** Adds a paragraph to the current text, in the list or quotation that it goes on with. */
+  append(block: SourceParagraph): void {
+    this.current!.html += this.open.add(block);
   }
 
-  closeList(): void {
-    if (this.list && this.current) this.current.html += this.list.ordered ? '</ol>' : '</ul>';
-    this.list = undefined;
+  /** Ends the lists and quotations of the current text. */
+  closeBlocks(): void {
+    const end = this.open.close();
+    if (this.current) this.current.html += end;
+  }
+
+  /** Adds a block to a rich text field of the current item. */
+  appendToField(field: string, block: SourceBlock): void {
+    if (!this.current) return;
+    let text = this.fieldTexts.get(this.current.key);
+    if (text?.field !== field) {
+      this.closeField(this.current);
+      this.fieldTexts.set(this.current.key, (text = { field, open: new OpenBlocks() }));
+      this.current.fields[field] = '';
+    }
+    const added = block.type === 'table' ? text.open.close() + writeTextTable(block.rows) : text.open.add(block);
+    this.current.fields[field] = String(this.current.fields[field] ?? '') + added;
+  }
+
+  private closeField(draft: Draft): void {
+    const text = this.fieldTexts.get(draft.key);
+    if (text) draft.fields[text.field] = String(draft.fields[text.field] ?? '') + text.open.close();
   }
 
   /** Titles of the sections that what follows stands in, the outermost first. */
@@ -142,7 +163,8 @@ export class DraftBook {
   }
 
   finish(): RecipeOutcome {
-    this.closeList();
+    this.closeBlocks();
+    for (const draft of this.drafts) this.closeField(draft);
     for (const draft of this.drafts) if (!draft.title) draft.title = draft.reference ?? 'Untitled';
     this.resolveParents();
     this.countEmpty();

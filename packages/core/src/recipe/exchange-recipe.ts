@@ -1,13 +1,13 @@
 import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
-import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType } from '../source/exchange.js';
+import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { buildTitle } from '../wording/title.js';
-import { escapeHtml } from './document-words.js';
+import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
-import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
+import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { readFieldValue } from './field-value.js';
-import { proposeMeaning } from './propose-meaning.js';
+import { KindNames } from './row-kind.js';
 
 export type ExchangeMeaning = Meaning | { as: 'heading' };
 
@@ -16,47 +16,6 @@ export interface ExchangeRecipe {
   name: string;
   types: { type: string; name: string; kind: string | null; attributes: { id: string; name: string; meaning: ExchangeMeaning }[] }[];
   relations: { type: string; name: string; linkKind: string | null; reversed: boolean }[];
-}
-
-/** Attribute names that the ReqIF implementation guide reserves, and what they mean. */
-const RESERVED: Record<string, ExchangeMeaning> = {
-  'reqif.foreignid': { as: 'reference' },
-  'reqif.name': { as: 'title' },
-  'reqif.text': { as: 'text' },
-  'reqif.chaptername': { as: 'heading' },
-};
-
-/** A first recipe, from the names of types, attributes and relations. */
-export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = 'requirement'): ExchangeRecipe {
-  return {
-    name: 'Proposed from the file',
-    types: document.types.map((type) => {
-      const own = proposeKind(scheme, type, kind);
-      return { type: type.id, name: type.name, kind: own, attributes: type.attributes.map((attribute) => proposeAttribute(scheme, own, attribute)) };
-    }),
-    relations: document.relationTypes.map(({ id, name }) => ({ type: id, name, ...proposeLink(scheme, name) })),
-  };
-}
-
-function proposeKind(scheme: Scheme, type: ExchangeType, usual: string): string {
-  const name = type.name.toLowerCase();
-  const found = scheme.kinds.find((kind) => name.includes(kind.label.toLowerCase()));
-  return found && !found.informative ? found.id : usual;
-}
-
-function proposeAttribute(scheme: Scheme, kind: string, { id, name }: ExchangeAttribute): { id: string; name: string; meaning: ExchangeMeaning } {
-  const reserved = RESERVED[name.toLowerCase()];
-  return { id, name, meaning: reserved ?? proposeMeaning(scheme, kind, name.replace(/^ReqIF\./i, '')) };
-}
-
-/** By the words of the link kinds themselves; "trace" and the like are left for the person to say. */
-function proposeLink(scheme: Scheme, name: string): { linkKind: string | null; reversed: boolean } {
-  const words = name.toLowerCase().replace(/[^a-z]+/g, ' ');
-  for (const kind of scheme.linkKinds) {
-    const stem = kind.id.replace(/s$/, '').slice(0, 5);
-    if (words.includes(stem)) return { linkKind: kind.id, reversed: /\b(is|are) \w+ by\b/.test(words) };
-  }
-  return { linkKind: null, reversed: false };
 }
 
 /** Reads an exchange file by a recipe: its outlines become the outline, objects keep their identifiers. */
@@ -73,12 +32,15 @@ class ExchangeReading {
   private readonly types: Map<string, ExchangeRecipe['types'][number]>;
   private readonly attributes: Map<string, ExchangeAttribute>;
   private readonly left = new Map<string, number>();
+  private readonly valueLinks: DraftLink[] = [];
+  private readonly kinds: KindNames;
 
   constructor(
     private readonly scheme: Scheme,
     private readonly recipe: ExchangeRecipe,
     private readonly document: ExchangeDocument,
   ) {
+    this.kinds = new KindNames(scheme);
     this.objects = new Map(document.objects.map((object) => [object.id, object]));
     this.types = new Map(recipe.types.map((type) => [type.type, type]));
     this.attributes = new Map(document.types.flatMap((type) => type.attributes.map((attribute) => [attribute.id, attribute] as const)));
@@ -168,12 +130,25 @@ class ExchangeReading {
     };
     this.keyOf.set(object.id, draft.key);
     this.drafts.push(draft);
+    this.giveKind(draft, object, type);
     for (const { id, name, meaning } of type.attributes) {
       const value = object.values[id];
       if (value !== undefined && value.length > 0) this.give(draft, object, id, name, meaning, value);
     }
     draft.title ||= buildTitle(wordsOf(draft.html.slice(0, 2000))) || object.name || draft.reference || 'Untitled';
     return draft.key;
+  }
+
+  /** What an attribute says of the kind comes first: the fields are those of the kind. */
+  private giveKind(draft: Draft, object: ExchangeObject, type: ExchangeRecipe['types'][number]): void {
+    for (const { id, name, meaning } of type.attributes) {
+      const value = meaning.as === 'kind' ? object.values[id] : undefined;
+      if (value === undefined || value.length === 0) continue;
+      const says = wordsOf([value].flat().join(', '));
+      const is = this.kinds.find(says, draft.kind);
+      if (is) Object.assign(draft, is);
+      else this.note('warning', 'kind-unknown', object, `${name}: "${cut(says)}" is no kind of the project; the item stays a ${draft.kind}`);
+    }
   }
 
   private give(draft: Draft, object: ExchangeObject, id: string, name: string, meaning: ExchangeMeaning, value: string | string[]): void {
@@ -206,6 +181,11 @@ class ExchangeReading {
         }
         return;
       }
+      case 'link':
+        this.valueLinks.push(...buildDraftLinks(draft.key, meaning, plain, draft.place));
+        return;
+      case 'kind':
+        return;
       default:
         this.left.set(name, (this.left.get(name) ?? 0) + 1);
     }
@@ -222,7 +202,7 @@ class ExchangeReading {
   private readLinks(): DraftLink[] {
     const kinds = new Map(this.recipe.relations.map((relation) => [relation.type, relation]));
     const unsaid = new Map<string, number>();
-    const links: DraftLink[] = [];
+    const links: DraftLink[] = [...this.valueLinks];
     for (const relation of this.document.relations) {
       const kind = kinds.get(relation.type);
       const [from, to] = [this.keyOf.get(relation.from), this.keyOf.get(relation.to)];
@@ -230,29 +210,26 @@ class ExchangeReading {
         unsaid.set(kind?.name ?? relation.type, (unsaid.get(kind?.name ?? relation.type) ?? 0) + 1);
         continue;
       }
-      if (from === undefined || from < 0) {
+      const isKnown = (key: number | undefined): key is number => key !== undefined && key >= 0;
+      const place: SourcePlace = { element: relation.id, says: `relation ${relation.id}` };
+      if (!isKnown(from) && !isKnown(to)) {
         this.issues.push({
           severity: 'warning',
           code: 'relation-dangling',
           at: relation.id,
-          message: `The relation starts at ${relation.from}, which is ${from === undefined ? 'not in the file' : 'left out'}; no link was made`,
+          message: `The relation leads from ${relation.from} to ${relation.to}, which are both ${from === undefined ? 'not in the file' : 'left out'}; no link was made`,
         });
         continue;
       }
-      if (to === undefined && !this.objects.has(relation.to))
+      const [own, other] = isKnown(from) ? [from, relation.to] : [to!, relation.from];
+      if (!this.objects.has(other))
         this.issues.push({
           severity: 'note',
           code: 'relation-outside',
           at: relation.id,
-          message: `The relation leads to ${relation.to}, which is not in the file; it is looked for in the project`,
+          message: `The other end of the relation, ${other}, is not in the file; it is looked for in the project`,
         });
-      links.push({
-        draft: from,
-        linkKind: kind.linkKind,
-        reversed: kind.reversed,
-        target: relation.to,
-        place: { element: relation.id, says: `relation ${relation.id}` },
-      });
+      links.push({ draft: own, linkKind: kind.linkKind, reversed: own === from ? kind.reversed : !kind.reversed, target: other, place });
     }
     for (const [name, count] of unsaid)
       this.issues.push({

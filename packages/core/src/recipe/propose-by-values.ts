@@ -7,7 +7,7 @@ interface Column {
 
 /** Rows that are looked at. */
 const ROWS = 400;
-const LONGEST_REFERENCE = 40;
+export const LONGEST_REFERENCE = 40;
 const SHORTEST_TEXT = 25;
 
 /**

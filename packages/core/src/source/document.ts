@@ -43,10 +43,25 @@ export interface SourceParagraph extends SourceWords {
   page?: number;
   /** 1 to 9 for headings, 0 for body text. */
   level: number;
-  /** Depth from 1 for list paragraphs. */
-  list?: { depth: number; ordered: boolean };
+  /** Depth from 1 for list paragraphs; `begins` where a list is known to begin, though one stands right before it. */
+  list?: { depth: number; ordered: boolean; begins?: boolean };
   /** Number that the document counts for it, such as 4.2.1 or b); not part of the text. */
   number?: string;
+  /** It stands in a quotation. */
+  quoted?: boolean;
+  said?: SaidOfBlock;
+}
+
+/** What an exported file says of a block, so that it comes back as it went out. */
+export interface SaidOfBlock {
+  /** Label of the field that it is part of. */
+  field?: string;
+  /** It is text, even where it begins like an item or a label. */
+  isText?: boolean;
+  /** Reference of a heading whose words do not tell it. */
+  reference?: string;
+  /** Reference of what it stands directly under, where its place does not tell; empty at the top. */
+  parent?: string;
 }
 
 export interface SourceTable {
@@ -58,6 +73,7 @@ export interface SourceTable {
   headerRows?: number;
   /** Number of the table that it stands in a cell of; its text is part of that cell too. */
   inside?: number;
+  said?: SaidOfBlock;
 }
 
 export interface SourceCell extends SourceWords {
@@ -65,6 +81,8 @@ export interface SourceCell extends SourceWords {
   span: number;
   /** The cell goes on from the one above it. */
   continued?: boolean;
+  /** The cell names what stands beside or below it. */
+  heads?: boolean;
 }
 
 /** A sheet of a workbook, or a comma-separated file. */

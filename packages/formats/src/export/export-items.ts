@@ -77,9 +77,7 @@ export function buildDocumentRecipe(columns: readonly Column[], name: string, ki
     headings: Array.from({ length: 9 }, (_, index) => (index + 1 === ITEM_LEVEL ? 'item' : 'section')),
     identifier,
     bindingWords: [],
-    labels: columns
-      .filter(({ meaning }) => !['reference', 'title', 'text', 'kind'].includes(meaning.as))
-      .map(({ name: label, meaning }) => ({ label, meaning })),
+    labels: columns.filter(({ meaning }) => !['reference', 'title', 'text'].includes(meaning.as)).map(({ name: label, meaning }) => ({ label, meaning })),
     tables: [],
   };
 }

@@ -34,13 +34,18 @@ const items: ExportItem[] = [
   item('SYS-002', { parent: 'SYS-001', depth: 2, title: '=2+3', html: '<p>First line.</p><p>Second, with "quotes" &amp; signs.</p>' }),
 ];
 
+const linesOf = (html: string) =>
+  plainText(html)
+    .split('\n')
+    .map((line) => line.trim());
+
 /** What counts of an outcome: outline, texts, fields and links. */
 function gist({ drafts, links }: RecipeOutcome) {
   return drafts.map((draft) => ({
-    reference: draft.role === 'section' ? null : draft.reference,
+    reference: draft.reference,
     role: draft.role,
     title: draft.title,
-    text: plainText(sanitiseRichText(draft.html)),
+    text: linesOf(sanitiseRichText(draft.html)),
     parent: draft.parent < 0 ? null : drafts[draft.parent]!.title,
     fields: draft.fields,
     links: links.filter((link) => link.draft === draft.key).map((link) => `${link.linkKind} ${link.target}`),
@@ -50,10 +55,10 @@ function gist({ drafts, links }: RecipeOutcome) {
 function expected(list: ExportItem[]) {
   const byReference = new Map(list.map((one) => [one.reference, one]));
   return list.map((one) => ({
-    reference: one.heading ? null : one.reference,
+    reference: one.reference,
     role: one.heading ? 'section' : 'item',
     title: one.title,
-    text: plainText(one.html),
+    text: linesOf(one.html),
     parent: one.parent === null ? null : byReference.get(one.parent)!.title,
     fields: one.fields,
     links: one.links.flatMap((link) => link.targets.map((target) => `${link.linkKind} ${target}`)),
@@ -69,7 +74,7 @@ function throughCsv(list: ExportItem[]) {
 
 function throughMarkdown(list: ExportItem[]) {
   const columns = buildColumns(defaultScheme, list, plainText);
-  const { document } = readMarkdown(Buffer.from(writeMarkdown(list, columns)));
+  const { document } = readMarkdown(Buffer.from(writeMarkdown(list, columns, 'requirement')));
   return applyDocumentRecipe(defaultScheme, buildDocumentRecipe(columns, 'Gates', 'requirement', usualIdentifier), document);
 }
 
@@ -86,33 +91,77 @@ describe('what goes out comes back', () => {
     expect(gist(outcome)).toEqual(expected(items));
   });
 
-  it.each([1, 2, 3, 4, 5])('of any shape, through both (seed %i)', (seed) => {
-    const random = seeded(seed);
-    const words = ['gate', 'lock', '*star*', '_line_', '1. one', '# hash', 'a | b', '<tag>', '-dash', '`tick`', 'x: y', '+plus'];
-    const list: ExportItem[] = [];
-    for (let i = 0; i < 25; i++) {
-      const parents = list.filter((one) => one.depth < 3);
-      const parent = parents.length && random() < 0.7 ? pick(random, parents.slice(-1)) : null;
-      const heading = random() < 0.2 && (parent === null || parent.heading);
-      list.push(
-        item(`SYS-${100 + i}`, {
-          parent: parent?.reference ?? null,
-          depth: parent ? parent.depth + 1 : 0,
-          heading,
-          title: `${pick(random, words)} ${i}`,
-          html: Array.from({ length: 1 + below(random, 2) }, () => `<p>Says ${pick(random, words).replace(/</g, '&lt;').replace(/>/g, '&gt;')} here.</p>`).join(
-            '',
-          ),
-          ...(!heading && random() < 0.5 && { fields: { priority: pick(random, ['High', 'Low']) } }),
-        }),
-      );
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('of any shape, through both (seed %i)', (seed) => {
+    const list = anyItems(seeded(seed));
+    expect(gist(throughCsv(list))).toEqual(expected(list));
+    const outcome = throughMarkdown(list);
+    expect(gist(outcome)).toEqual(expected(list));
+    expect(outcome.drafts.map((draft) => draft.html.replace(/ +(?=<)/g, ''))).toEqual(list.map((one) => one.html.replace(/ +(?=<)/g, '')));
+  });
+
+  it('even where sections stand deep, and items of another kind outside of all', () => {
+    const deep = Array.from({ length: 8 }, (_, depth) =>
+      item(`SYS-S-${depth}`, { heading: true, title: `Depth ${depth}`, depth, parent: depth === 0 ? null : `SYS-S-${depth - 1}` }),
+    );
+    const list = [
+      ...deep,
+      item('SYS-1', { parent: 'SYS-S-7', depth: 8 }),
+      item('SYS-2', { parent: 'SYS-S-1', depth: 2 }),
+      item('TC-1', { kind: 'testCase' }),
+      item('TC-2', { kind: 'testCase', parent: 'TC-1', depth: 1 }),
+    ];
+    for (const through of [throughCsv, throughMarkdown]) {
+      const outcome = through(list);
+      expect(gist(outcome)).toEqual(expected(list));
+      expect(outcome.drafts.map((draft) => [draft.reference, draft.kind])).toEqual(list.map((one) => [one.reference, one.kind]));
     }
-    // Markdown tells the outline of sections by the headings before: items at the top would fall into the section above.
-    const flat = list.map((one) => (one.parent === null ? { ...one, heading: true, fields: {} } : one));
-    expect(gist(throughCsv(flat))).toEqual(expected(flat));
-    expect(gist(throughMarkdown(flat))).toEqual(expected(flat));
   });
 });
+
+const WORDS = [
+  ...['gate', 'lock', '*star*', '_line_', '1. one', '2) two', '# hash', 'a | b', '<tag>', '<b>', '-dash', '- item', '`tick`', 'x: y', '+ plus', '> more'],
+  ...['&amp;', '~~no~~', '[x](y)', '\\', '==', 'Priority: Low', 'SYS-900', '!', 'a & b', 'end #', '"said"', '```', '---', '<!-- x -->'],
+];
+const markup = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+function anyLine(random: () => number): string {
+  const words = Array.from({ length: 1 + below(random, 3) }, () => markup(pick(random, WORDS)));
+  const format = pick(random, ['', '', 'strong', 'em', 'u', 's', 'sub', 'sup']);
+  return format ? `${words.join(' ')} <${format}>bold</${format}>` : words.join(' ');
+}
+
+/** A block of rich text such as people write. */
+function anyBlock(random: () => number): string {
+  const line = () => anyLine(random);
+  const shape = below(random, 8);
+  if (shape === 0) return `<ul><li>${line()}</li><li>${line()}<ol><li>${line()}</li></ol></li></ul>`;
+  if (shape === 1) return `<ol><li>${line()}</li><li>${line()}</li></ol>`;
+  if (shape === 2) return `<table><tbody><tr><th>${line()}</th><th>b</th></tr><tr><td>${line()}</td><td>${line()}</td></tr></tbody></table>`;
+  if (shape === 3)
+    return `<table><tbody><tr><td rowspan="2">${line()}</td><td colspan="2">${line()}</td></tr><tr><td>c</td><td>${line()}</td></tr></tbody></table>`;
+  if (shape === 4) return `<p>${line()}<br />${line()}</p>`;
+  return `<p>${line()}</p>`;
+}
+
+function anyItems(random: () => number): ExportItem[] {
+  const list: ExportItem[] = [];
+  for (let i = 0; i < 40; i++) {
+    const parents = list.filter((one) => one.depth < 8);
+    const parent = parents.length && random() < 0.85 ? pick(random, parents.slice(-3)) : null;
+    const heading = random() < 0.3;
+    list.push(
+      item(`SYS-${100 + i}`, {
+        parent: parent?.reference ?? null,
+        depth: parent ? parent.depth + 1 : 0,
+        heading,
+        title: `${pick(random, WORDS)} ${pick(random, WORDS)}`,
+        html: Array.from({ length: below(random, 4) }, () => anyBlock(random)).join(''),
+        ...(!heading && random() < 0.5 && { fields: { priority: pick(random, ['High', 'Low']), rationale: pick(random, WORDS) } }),
+      }),
+    );
+  }
+  return list;
+}
 
 describe('guardFormula', () => {
   it.each([

@@ -1,7 +1,17 @@
 import { Parser } from 'htmlparser2';
-import { escapeHtml, type Issue, type SourceCell, type SourceDocument, type SourcePicture, type SourceTable } from '@coomb/core';
+import {
+  escapeHtml,
+  type Issue,
+  type SaidOfBlock,
+  type SourceCell,
+  type SourceDocument,
+  type SourcePicture,
+  type SourceTable,
+  writeTextTable,
+} from '@coomb/core';
 import { decodeText } from '../csv/read-csv.js';
 import { ReadError } from '../read-error.js';
+import { readSaid } from './said.js';
 import { pictureScheme, plainText, sanitiseRichText } from '../rich-text/sanitise.js';
 
 const SKIPPED = new Set(['script', 'style', 'head', 'nav', 'template', 'noscript', 'svg', 'iframe', 'object', 'form']);
@@ -36,6 +46,9 @@ const BLOCK = new Set([
 ]);
 const DEEPEST = 500;
 
+/** Whether pictures of a media type may stand in a text as a data address. */
+export const isWrittenIn = (mediaType: string): boolean => /^image\/(?:png|jpeg|gif|webp|bmp)$/.test(mediaType);
+
 /** Reads a web page as a document: headings, paragraphs, lists, tables. Scripts, styles and outside pictures are left out. Throws ReadError. */
 export function readHtml(bytes: Uint8Array): { document: SourceDocument; issues: Issue[] } {
   if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
@@ -46,7 +59,12 @@ export function readHtml(bytes: Uint8Array): { document: SourceDocument; issues:
 export function readHtmlText(html: string): { document: SourceDocument; issues: Issue[] } {
   const reader = new HtmlReader();
   const parser = new Parser(
-    { onopentag: (name, attributes) => reader.open(name, attributes), onclosetag: (name) => reader.close(name), ontext: (text) => reader.text(text) },
+    {
+      onopentag: (name, attributes) => reader.open(name, attributes),
+      onclosetag: (name) => reader.close(name),
+      ontext: (text) => reader.text(text),
+      oncomment: (text) => reader.comment(text),
+    },
     { decodeEntities: true, lowerCaseTags: true },
   );
   for (let at = 0; at < html.length; at += 1 << 16) parser.write(html.slice(at, at + (1 << 16)));
@@ -57,7 +75,7 @@ export function readHtmlText(html: string): { document: SourceDocument; issues: 
 interface OpenTable {
   rows: { cell: SourceCell; down: number }[][];
   /** `down` is how many rows the cell takes. */
-  cell: { html: string; span: number; down: number } | undefined;
+  cell: { html: string; span: number; down: number; heads: boolean } | undefined;
   /** Tables that stand in its cells. */
   inner: SourceTable[];
 }
@@ -78,6 +96,9 @@ class HtmlReader {
   private preformatted = 0;
   private readonly lists: boolean[] = [];
   private item = false;
+  private listBegins = false;
+  private quotes = 0;
+  private said: SaidOfBlock | undefined;
   private readonly tables: OpenTable[] = [];
 
   open(name: string, attributes: Record<string, string>): void {
@@ -93,7 +114,7 @@ class HtmlReader {
     } else if (name === 'tr') this.tables.at(-1)?.rows.push([]);
     else if (name === 'td' || name === 'th') {
       const table = this.tables.at(-1);
-      if (table) table.cell = { html: '', span: readSpan(attributes.colspan, 60), down: readSpan(attributes.rowspan, 1000) };
+      if (table) table.cell = { html: '', span: readSpan(attributes.colspan, 60), down: readSpan(attributes.rowspan, 1000), heads: name === 'th' };
     } else if (INLINE.has(name))
       this.put(name === 'br' ? '<br />' : `<${INLINE.get(name)}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
     else if (name === 'img') this.picture(attributes);
@@ -104,7 +125,11 @@ class HtmlReader {
     } else if (BLOCK.has(name)) {
       this.endParagraph();
       if (name === 'pre') this.preformatted++;
-      if (name === 'ul' || name === 'ol') this.lists.push(name === 'ol');
+      if (name === 'blockquote') this.quotes++;
+      if (name === 'ul' || name === 'ol') {
+        this.lists.push(name === 'ol');
+        this.listBegins = true;
+      }
       if (name === 'li') this.item = true;
     }
   }
@@ -119,7 +144,7 @@ class HtmlReader {
     if (name === 'table') this.closeTable();
     else if ((name === 'td' || name === 'th') && table?.cell) {
       const html = sanitiseRichText(table.cell.html).trim();
-      const cell = { text: plainText(html).replace(/\u00a0/g, ' '), html, span: table.cell.span };
+      const cell = { text: plainText(html).replace(/\u00a0/g, ' '), html, span: table.cell.span, ...(table.cell.heads && { heads: true }) };
       table.rows.at(-1)?.push({ cell, down: table.cell.down });
       table.cell = undefined;
     } else if (INLINE.has(name)) this.put(name === 'br' ? '' : `</${INLINE.get(name)}>`);
@@ -130,7 +155,9 @@ class HtmlReader {
     } else if (BLOCK.has(name)) {
       this.endParagraph();
       if (name === 'pre') this.preformatted--;
+      if (name === 'blockquote') this.quotes--;
       if (name === 'ul' || name === 'ol') this.lists.pop();
+      if (name === 'blockquote' || name === 'ul' || name === 'ol') this.leave();
     }
   }
 
@@ -138,6 +165,12 @@ class HtmlReader {
     if (this.skipping > 0) return;
     if (this.preformatted > 0) this.put(keepLines(text));
     else this.put(escapeHtml(text.replace(/\s+/g, ' ')));
+  }
+
+  /** What our own exports say of the block that follows, or of the heading it stands in. */
+  comment(text: string): void {
+    const said = readSaid(text);
+    if (said) this.said = { ...this.said, ...said };
   }
 
   finish(): SourceDocument['blocks'] {
@@ -154,8 +187,8 @@ class HtmlReader {
 
   /** A picture that is written into the page is kept; one that lies elsewhere is not fetched. */
   private picture({ src = '', alt = '' }: Record<string, string>): void {
-    const [, mediaType, base64] = /^data:(image\/(?:png|jpeg|gif|webp|bmp));base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
-    if (!mediaType) {
+    const [, mediaType, base64] = /^data:(image\/[a-z]+);base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
+    if (!mediaType || !isWrittenIn(mediaType)) {
       this.outside++;
       return;
     }
@@ -171,20 +204,35 @@ class HtmlReader {
   }
 
   private endParagraph(): void {
-    const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
+    const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ').replace(/<br \/> /g, '<br />')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
     this.html = '';
     const text = plainText(html).replace(/\u00a0/g, ' ');
     if (!text && !html.includes('<img')) return;
     const isItem = this.item && this.lists.length > 0;
     this.item = false;
+    const begins = isItem && this.listBegins;
+    if (isItem) this.listBegins = false;
     this.blocks.push({
       type: 'paragraph',
       at: ++this.paragraphs,
       level: this.level,
-      ...(isItem && { list: { depth: this.lists.length, ordered: this.lists.at(-1)! } }),
+      ...(isItem && { list: { depth: this.lists.length, ordered: this.lists.at(-1)!, ...(begins && { begins }) } }),
       text,
       html,
+      ...(this.quotes > 0 && { quoted: true }),
+      ...this.takeSaid(),
     });
+  }
+
+  /** What is said of a list or a quotation holds for all of it. */
+  private takeSaid(): { said?: SaidOfBlock } {
+    const { said } = this;
+    if (this.lists.length === 0 && this.quotes === 0) this.said = undefined;
+    return said ? { said } : {};
+  }
+
+  private leave(): void {
+    if (this.lists.length === 0 && this.quotes === 0) this.said = undefined;
   }
 
   /** A table in a cell is part of that cell's text, and a block of its own after the table that it stands in. */
@@ -194,12 +242,11 @@ class HtmlReader {
     const rows = spreadRows(table.rows.filter((row) => row.length > 0));
     const outer = this.tables.at(-1);
     if (outer?.cell) {
-      const cells = (row: SourceCell[]) => row.map(({ html, span }) => `<td${span > 1 ? ` colspan="${span}"` : ''}>${html}</td>`).join('');
-      outer.cell.html += `<table><tbody>${rows.map((row) => `<tr>${cells(row)}</tr>`).join('')}</tbody></table>`;
+      outer.cell.html += writeTextTable(rows);
       outer.inner.push(...(rows.length > 0 ? [{ type: 'table', at: 0, rows } as const] : []), ...table.inner);
     } else if (rows.length > 0) {
       const at = ++this.tableCount;
-      this.blocks.push({ type: 'table', at, rows });
+      this.blocks.push({ type: 'table', at, rows, ...this.takeSaid() });
       for (const inner of table.inner) this.blocks.push({ ...inner, at: ++this.tableCount, inside: at });
     }
   }

@@ -1,16 +1,30 @@
 import MarkdownIt from 'markdown-it';
-import type { Issue, SourceDocument } from '@coomb/core';
+import { escapeHtml, type Issue, type SourceDocument } from '@coomb/core';
 import { decodeText } from '../csv/read-csv.js';
+import { readSaid } from '../html/said.js';
 import { readHtmlText } from '../html/read-html.js';
 import { ReadError } from '../read-error.js';
+import { keptTags } from '../rich-text/sanitise.js';
 
-/** Markup inside the text stays text: only Markdown's own signs count. */
-const markdown = new MarkdownIt({ html: false, linkify: false });
+const markdown = new MarkdownIt({ html: true, linkify: false });
+markdown.renderer.rules.html_inline = (tokens, at) => keepFormatting(tokens[at]!.content);
+markdown.renderer.rules.html_block = markdown.renderer.rules.html_inline;
 
-/** Reads Markdown (CommonMark with tables) as a document. Throws ReadError for empty or binary files. */
+/** Reads Markdown (CommonMark with tables) as a document; elements that format stay, other markup stays as text. Throws ReadError for empty or binary files. */
 export function readMarkdown(bytes: Uint8Array): { document: SourceDocument; issues: Issue[] } {
   if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
   const text = decodeText(bytes);
   if (text.slice(0, 4000).includes('\0')) throw new ReadError('not-text', 'The file is not a text file.');
   return readHtmlText(markdown.render(text));
+}
+
+const FORMATTING = new Set([...keptTags, 'b', 'i', 'strike', 'del', 'div', 'span']);
+const MARKUP = /<!--(.*?)-->|<\/?([a-z][a-z0-9]*)(?:\s[^<>]*)?\/?>|[<>]/gis;
+
+/** Names in angle brackets, such as <level>, are words of the author's and no markup. */
+function keepFormatting(markup: string): string {
+  return markup.replace(MARKUP, (whole, comment: string | undefined, name: string | undefined) => {
+    if (comment !== undefined) return readSaid(comment) ? whole : '';
+    return name !== undefined && FORMATTING.has(name.toLowerCase()) ? whole : escapeHtml(whole);
+  });
 }

@@ -1,4 +1,4 @@
-import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type Scheme } from '@coomb/core';
+import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type LinkMeaning, type Scheme } from '@coomb/core';
 import type { ExportItem } from '../export/export-items.js';
 import { noEdits, type ReqifEdits, type ReqifNode, type ReqifValue } from './rewrite-reqif.js';
 
@@ -8,8 +8,8 @@ export interface ReqifItem extends ExportItem {
   changed: ReadonlySet<string>;
   /** Index of the parent in the list, or -1. */
   parentAt: number;
-  /** Links to other items of the list, by their ids. */
-  ends: { linkKind: string; reversed: boolean; other: string }[];
+  /** All its links, by id and reference of their other ends, which may lie outside the list. */
+  ends: { linkKind: string; reversed: boolean; other: string; reference: string }[];
 }
 
 /**
@@ -23,6 +23,8 @@ export function buildReqifEdits(scheme: Scheme, recipe: ExchangeRecipe, document
   const objectOf = (item: ReqifItem) => (item.externalId !== null && objects.has(item.externalId) ? item.externalId : `coomb-${item.id}`);
   const values = new Map<string, Map<string, ReqifValue | null>>();
   const added: { id: string; type: string; values: Map<string, ReqifValue> }[] = [];
+  const listed = new Set(items.map((item) => item.id));
+  const isRelation = (end: ReqifItem['ends'][number]) => listed.has(end.other) && recipe.relations.some((one) => one.linkKind === end.linkKind);
   for (const item of items) {
     if (item.externalId !== null && outlines.has(item.externalId)) continue;
     const object = item.externalId === null ? undefined : objects.get(item.externalId);
@@ -32,7 +34,7 @@ export function buildReqifEdits(scheme: Scheme, recipe: ExchangeRecipe, document
     for (const { id, meaning } of type.attributes) {
       const name = meaning.as === 'field' ? `field:${meaning.field}` : meaning.as;
       if (object && !isTouched(name, item)) continue;
-      const value = writeValue(document, id, name, item);
+      const value = meaning.as === 'link' ? writeEnds(item, meaning, isRelation) : writeValue(document, id, name, item);
       if (value !== undefined) changes.set(id, value);
     }
     if (object) {
@@ -77,6 +79,12 @@ function isTouched(name: string, item: ReqifItem): boolean {
   if (name === 'heading') return item.changed.has('heading') || (item.heading && item.changed.has('title'));
   if (name === 'title') return item.changed.has('title') && !item.heading;
   return item.changed.has(name);
+}
+
+/** References of the other ends that no relation of the file can lead to. */
+function writeEnds({ ends }: ReqifItem, { linkKind, reversed }: LinkMeaning, isRelation: (end: ReqifItem['ends'][number]) => boolean): ReqifValue | undefined {
+  const named = ends.filter((end) => end.linkKind === linkKind && end.reversed === reversed && !isRelation(end)).map((end) => end.reference);
+  return named.length > 0 ? { kind: 'text', text: named.join(', ') } : undefined;
 }
 
 /** Undefined when the attribute is none of the item's business. */

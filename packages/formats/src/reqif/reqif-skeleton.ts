@@ -1,4 +1,5 @@
-import type { ExchangeRecipe, Field, Scheme } from '@coomb/core';
+import { type ExchangeRecipe, type Field, phraseAt, type Scheme } from '@coomb/core';
+import type { ReqifItem } from './build-reqif-edits.js';
 
 const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
@@ -14,17 +15,26 @@ const KINDS: Record<Field['type'], string> = {
   address: 'STRING',
 };
 
-/** A ReqIF file without objects, with a type for each kind, an attribute for each field and a relation type for each link kind; and the recipe that reads such files. */
+/**
+ * A ReqIF file without objects, and the recipe that reads such files: a type for each kind of the items, an attribute for each field, a
+ * relation type for each link kind among them; links to items that are not among them get an attribute that names their other ends.
+ */
 export function buildReqifSkeleton(
   scheme: Scheme,
-  kinds: readonly string[],
-  linkKinds: readonly string[],
+  items: readonly Pick<ReqifItem, 'id' | 'kind' | 'ends'>[],
   title: string,
   now: string,
 ): { xml: string; recipe: ExchangeRecipe } {
   const stamp = `LAST-CHANGE="${now}"`;
-  const used = scheme.kinds.filter((kind) => kinds.includes(kind.id));
-  const links = scheme.linkKinds.filter((kind) => linkKinds.includes(kind.id));
+  const listed = new Set(items.map((item) => item.id));
+  const inside = new Set<string>();
+  const outside = new Set<string>();
+  for (const { kind, ends } of items)
+    for (const { linkKind, reversed, other } of ends)
+      if (listed.has(other)) inside.add(linkKind);
+      else outside.add(`${kind} ${linkKind} ${reversed}`);
+  const used = scheme.kinds.filter((kind) => items.some((item) => item.kind === kind.id));
+  const links = scheme.linkKinds.filter((kind) => inside.has(kind.id));
   const enumerations: string[] = [];
   const types = used.map((kind) => {
     const own = [
@@ -43,6 +53,17 @@ export function buildReqifSkeleton(
           meaning: { as: 'field' as const, field: field.id },
         };
       }),
+      ...scheme.linkKinds.flatMap((link) =>
+        [false, true]
+          .filter((reversed) => outside.has(`${kind.id} ${link.id} ${reversed}`))
+          .map((reversed) => ({
+            id: `${kind.id}.link.${link.id}.${reversed ? 'in' : 'out'}`,
+            name: phraseAt(link, reversed ? 'to' : 'from'),
+            type: 'STRING',
+            more: '',
+            meaning: { as: 'link' as const, linkKind: link.id, reversed },
+          })),
+      ),
     ];
     return { kind, own };
   });
@@ -58,7 +79,7 @@ export function buildReqifSkeleton(
   );
   const relations = links.map((kind) => `<SPEC-RELATION-TYPE IDENTIFIER="r-${kind.id}" ${stamp} LONG-NAME="${escapeXml(kind.phrase)}"/>`);
   const plain = [
-    datatype('STRING', ' MAX-LENGTH="32000"'),
+    datatype('STRING', ' MAX-LENGTH="1000000"'),
     datatype('XHTML'),
     datatype('REAL', ' ACCURACY="10" MAX="1.0E300" MIN="-1.0E300"'),
     datatype('DATE'),

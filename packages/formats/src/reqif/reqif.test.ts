@@ -192,6 +192,7 @@ describe('ReqIF from elsewhere', () => {
       [
         ['o-2', 'elsewhere'],
         ['gone', 'o-2'],
+        ['gone', 'elsewhere'],
       ],
     );
     const { document, issues } = await read(xml);
@@ -199,6 +200,10 @@ describe('ReqIF from elsewhere', () => {
     const outcome = applyExchangeRecipe(defaultScheme, proposeExchangeRecipe(defaultScheme, document), document);
     expect(outcome.issues.map((issue) => issue.code)).toEqual(expect.arrayContaining(['object-missing', 'relation-outside', 'relation-dangling']));
     expect(outcome.drafts).toHaveLength(1);
+    expect(outcome.links).toMatchObject([
+      { draft: 0, reversed: false, target: 'elsewhere' },
+      { draft: 0, reversed: true, target: 'gone' },
+    ]);
   });
 
   it('keeps objects that no outline shows, and says so', async () => {

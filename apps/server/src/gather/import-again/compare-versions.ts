@@ -1,9 +1,10 @@
-import { type Draft, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
-import { plainText } from '@coomb/formats';
+import { type Draft, type Issue, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
+import { plainText, wordsByLine } from '@coomb/formats';
 import type { ItemRow } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
-import { buildContent, type ImportContext } from '../build-import.js';
-import { linksByDraft, valuesOf } from './exchange.js';
+import { buildContent, type ImportContext, isLinked } from '../build-import.js';
+import { LinkEnds } from '../link-ends.js';
+import { linksByDraft, readLink, valuesOf } from './exchange.js';
 
 export interface Comparison {
   merge: Merge;
@@ -12,6 +13,7 @@ export interface Comparison {
   /** Rows of mine, as they stand. */
   rows: ItemRow[];
   drafts: readonly Draft[];
+  issues: Issue[];
 }
 
 /** Ids of the items that a comparison looks at: those of the source's line, and those made here in the same collection. In reading order, withdrawn ones last. */
@@ -25,8 +27,18 @@ export function findMine(state: ProjectState, lineage: string, collection: strin
   return [...inOrder, ...withdrawn].map((node) => state.items[node]!.id);
 }
 
-/** Compares what a recipe made of a newer version with the rows that came from the source before. `chosen` pairs drafts with item ids, or null for "new". */
-export function compareVersions(context: ImportContext, rows: ItemRow[], outcome: RecipeOutcome, chosen: ReadonlyMap<number, string | null>): Comparison {
+/**
+ * Compares what a recipe made of a newer version with the rows that came from the source before. `chosen` pairs drafts with item ids, or
+ * null for "new"; `isPlain` says that the file holds words without formatting.
+ */
+export function compareVersions(
+  context: ImportContext,
+  rows: ItemRow[],
+  outcome: RecipeOutcome,
+  chosen: ReadonlyMap<number, string | null>,
+  isPlain: boolean,
+): Comparison {
+  const ends = new LinkEnds(context.state, []);
   const theirs = readTheirs(context, outcome);
   const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(row.base?.values ?? {}))]);
   const indexOf = new Map(rows.map((row, index) => [row.id, index]));
@@ -46,10 +58,41 @@ export function compareVersions(context: ImportContext, rows: ItemRow[], outcome
       parentId: row.parentId,
       withdrawn: row.withdrawn,
       base: row.base,
+      hasLink: (link) => standsHere(context.state, ends, row.id, link),
     };
   });
   const pairs = new Map([...chosen].map(([their, id]) => [their, id === null ? -1 : (indexOf.get(id) ?? -1)] as const));
-  return { merge: mergeVersions(mine, theirs, pairs), mine, theirs, rows, drafts: outcome.drafts };
+  const issues: Issue[] = [];
+  const settle = (their: MergeTheirs, own: MergeMine) => keepFormatting(their, own, issues);
+  const merge = mergeVersions(mine, theirs, pairs, isPlain ? settle : undefined);
+  return { merge, mine, theirs, rows, drafts: outcome.drafts, issues };
+}
+
+function standsHere(state: ProjectState, ends: LinkEnds, own: string, link: string): boolean {
+  const { linkKind, reversed, target } = readLink(link);
+  const other = ends.find({ target });
+  return 'id' in other && (reversed ? isLinked(state, linkKind, other.id, own) : isLinked(state, linkKind, own, other.id));
+}
+
+/** Formatting beyond paragraphs and lines. */
+const FORMATTED = /<(?!\/?(?:p|br)\b)/;
+
+/** A file of plain words changes a rich text only where the words differ; where they do, it is told what goes with the older words. */
+function keepFormatting(their: MergeTheirs, own: MergeMine, issues: Issue[]): void {
+  for (const [name, value] of Object.entries(their.values)) {
+    if (typeof value !== 'string' || !value.startsWith('<')) continue;
+    const words = wordsByLine(value);
+    const known = [own.base?.values[name], own.values[name]].filter((one) => typeof one === 'string');
+    const same = known.find((one) => one === value || wordsByLine(one) === words);
+    if (same !== undefined) their.values[name] = same;
+    else if (FORMATTED.test(String(own.values[name] ?? '')))
+      issues.push({
+        severity: 'note',
+        code: 'formatting-plain',
+        at: own.alias ?? own.title,
+        message: `The file holds plain words: where the new ones of ${own.alias ?? own.title} are taken, formatting and pictures of the older go`,
+      });
+  }
 }
 
 function readTheirs(context: ImportContext, outcome: RecipeOutcome): MergeTheirs[] {

@@ -143,8 +143,8 @@ export class ImportAgainService {
     const ids = findMine(context.state, scene.lineage, scene.collection.id);
     const found = await this.rows.findRows('item', ids);
     const rows = ids.map((id): ItemRow => found.get(id)!);
-    const comparison = compareVersions(context, rows, recipe, new Map(wish.pairs ?? []));
-    return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues] };
+    const comparison = compareVersions(context, rows, recipe, new Map(wish.pairs ?? []), file.content.type === 'sheets');
+    return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues, ...comparison.issues] };
   }
 
   private async findScene(state: ProjectState, sourceId: string): Promise<Scene> {

@@ -201,6 +201,21 @@ describe('importing again', () => {
     expect(await item('SYS-1')).toMatchObject({ id: level.id, withdrawn: false });
   });
 
+  it('keeps the formatting of texts whose words a sheet leaves as they are, and takes links that stand here for no news', async () => {
+    const { client, project, source, edit, item } = await scene();
+    const html = '<p>Hold the level within <strong>5 cm</strong>.</p>';
+    await edit('SYS-1', { html });
+    await edit('SYS-2', { html: '<p>Sound a <em>siren</em> before moving.</p>' });
+    await addLink(client, project, 'derives', await item('SYS-3'), await item('NEED-2'));
+    const [one, two, three, four] = first as [string, string, string, string];
+    const entry = await client.upload(project, 'spec 2.csv', sheet(one, two.replace('before', 'long before'), `${three}NEED-2`, four));
+    const compared = await client.call(compareFile, { params: { project, tray: entry.id }, body: { source: source.id } });
+    expect(compared.counts).toMatchObject({ changed: 1, conflicts: 1 });
+    expect(compared.entries.map((entry) => entry.mine!.reference)).toEqual(['SYS-2']);
+    expect(compared.issues.filter((issue) => issue.code === 'formatting-plain')).toMatchObject([{ at: 'SYS-2' }]);
+    expect((await item('SYS-1')).html).toBe(html);
+  });
+
   it('refuses when the project changed since the comparison, and keeps nothing of it', async () => {
     const { client, project, source, handIn, compare, edit, order } = await scene();
     const { id } = await handIn([...first, 'SYS-9,Log,Record all.,Low,']);

@@ -34,7 +34,7 @@ export function MeaningChoice({
   kind: string;
   name: string;
   meaning: ExchangeMeaning;
-  /** Offer "title of a section", which only exchange files tell by an attribute. */
+  /** Exchange files tell sections by an attribute, and the outline by itself. */
   withHeading?: boolean;
   /** The field that the values would fit, for a new one. */
   proposed?: (() => ProposedField) | undefined;
@@ -51,10 +51,13 @@ export function MeaningChoice({
     { value: 'reference', label: 'reference' },
     { value: 'title', label: 'title' },
     { value: 'text', label: 'text' },
-    ...(withHeading ? [{ value: 'heading', label: 'title of a section' }] : []),
-    { value: 'parent', label: 'parent' },
     { value: 'kind', label: 'kind' },
-    { value: 'number', label: 'outline number or level' },
+    ...(withHeading
+      ? [{ value: 'heading', label: 'title of a section' }]
+      : [
+          { value: 'parent', label: 'parent' },
+          { value: 'number', label: 'outline number or level' },
+        ]),
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
     ...links,
     { value: 'new', label: 'a new field…' },

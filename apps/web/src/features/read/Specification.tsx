@@ -9,7 +9,7 @@ import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
-import { SaveAs, SaveChosen } from '../../shared/ui/save-as';
+import { SaveAs, SaveChosen } from '../exports';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
 import { chooseRange, toggleChosen } from './choosing';
@@ -178,7 +178,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
           <>
             <Box>{collection.items} items. Double-click or Enter edits, Space chooses.</Box>
             <Box ml="auto" />
-            <SaveAs project={project.id} collection={collection.id} />
+            <SaveAs project={project.id} collection={collection.id} count={rows.length} />
           </>
         )}
         <Button

@@ -11,7 +11,7 @@ import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { saveFile } from '../../shared/save-file';
-import { SaveChosen } from '../../shared/ui/save-as';
+import { SaveChosen } from '../exports';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark, stateLooks } from '../../shared/ui/states';
 import { useFigure } from './queries';

@@ -1,0 +1,134 @@
+import { Box, Button, Flex, Grid, Popover, Portal } from '@chakra-ui/react';
+import { buildUrl, type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
+import { Download } from 'lucide-react';
+import { Fragment, type ReactNode, useState } from 'react';
+import { type Saved, useSaveChosen } from './queries';
+import { ReadBack } from './ReadBack';
+
+const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
+  { id: 'xlsx', name: 'Workbook', use: 'A row for each item, to sort, fill in and send round.' },
+  { id: 'csv', name: 'Separated values', use: 'The same for scripts; no cell runs as a formula.' },
+  { id: 'md', name: 'Markdown', use: 'To read and to keep under version control; pictures are in it.' },
+  { id: 'reqif', name: 'ReqIF', use: "For requirement tools. A partner's file goes out as it came, with what changed here." },
+];
+/** So many items are written and read back without being asked to. */
+const TRIED_UNASKED = 2000;
+
+/** Saves a whole collection in each format, with the recipe that reads the file back. */
+export function SaveAs({ project, collection, count }: { project: string; collection: string; count: number }) {
+  return (
+    <Formats
+      project={project}
+      saved={{ collection }}
+      count={count}
+      file={(format) => (
+        <a href={buildUrl(exportCollection.path, { project, collection, format })} download aria-label={`Save as .${format}`}>
+          Save
+        </a>
+      )}
+      recipe={(format) => (
+        <a
+          href={buildUrl(getExportRecipe.path, { project, collection, format })}
+          download={`${format}.recipe.json`}
+          aria-label={`Save the recipe of .${format}`}
+          title={`The recipe that reads the .${format} file back`}
+        >
+          Recipe
+        </a>
+      )}
+    />
+  );
+}
+
+/** The same for chosen items, of one collection or several. */
+export function SaveChosen({ project, items }: { project: string; items: readonly string[] }) {
+  const save = useSaveChosen(project, items);
+  return (
+    <Formats
+      project={project}
+      saved={{ items }}
+      count={items.length}
+      file={(format) => (
+        <button type="button" disabled={save.isPending} onClick={() => save.mutate({ format, recipe: false })} aria-label={`Save as .${format}`}>
+          Save
+        </button>
+      )}
+      recipe={(format) => (
+        <button
+          type="button"
+          disabled={save.isPending}
+          onClick={() => save.mutate({ format, recipe: true })}
+          aria-label={`Save the recipe of .${format}`}
+          title={`The recipe that reads the .${format} file back`}
+        >
+          Recipe
+        </button>
+      )}
+    />
+  );
+}
+
+interface FormatsProps {
+  project: string;
+  saved: Saved;
+  count: number;
+  file: (format: ExportFormat) => ReactNode;
+  recipe: (format: ExportFormat) => ReactNode;
+}
+
+function Formats({ project, saved, count, file, recipe }: FormatsProps) {
+  const [open, setOpen] = useState(false);
+  const [asked, setAsked] = useState<ReadonlySet<ExportFormat>>(new Set());
+  return (
+    <Popover.Root positioning={{ placement: 'top-end' }} lazyMount unmountOnExit open={open} onOpenChange={(change) => setOpen(change.open)}>
+      <Popover.Trigger asChild>
+        <Button size="2xs" variant="outline">
+          <Download size={12} /> Save as a file…
+        </Button>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content width="500px" fontSize="13px" aria-label="Save as a file">
+            <Popover.Body p="4">
+              <Box color="fg.muted" mb="3">
+                {count === 1 ? 'One item' : `${count.toLocaleString('en-GB')} items`}
+                {'items' in saved ? ' with what stands above' : ', sections counted'}. Each file is written and read back by its recipe right here, so that you
+                see what it carries. Nothing is stored by that.
+              </Box>
+              <Grid templateColumns="1fr auto auto" columnGap="4" rowGap="3" alignItems="baseline">
+                {FORMATS.map(({ id, name, use }) => (
+                  <Fragment key={id}>
+                    <Box>
+                      <Flex gap="2" align="baseline">
+                        <Box fontWeight="600">{name}</Box>
+                        <Box fontFamily="mono" fontSize="12px" color="fg.muted">
+                          .{id}
+                        </Box>
+                      </Flex>
+                      <Box color="fg.muted" lineHeight="1.35">
+                        {use}
+                      </Box>
+                      <ReadBack
+                        project={project}
+                        saved={saved}
+                        format={id}
+                        asked={count <= TRIED_UNASKED || asked.has(id)}
+                        onAsk={() => setAsked(new Set([...asked, id]))}
+                      />
+                    </Box>
+                    <Button asChild size="xs" colorPalette="moss" variant="outline">
+                      {file(id)}
+                    </Button>
+                    <Button asChild size="xs" variant="ghost" fontWeight="400">
+                      {recipe(id)}
+                    </Button>
+                  </Fragment>
+                ))}
+              </Grid>
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}

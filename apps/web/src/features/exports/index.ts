@@ -1,0 +1,1 @@
+export { SaveAs, SaveChosen } from './SaveAs';

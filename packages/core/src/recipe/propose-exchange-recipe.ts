@@ -1,0 +1,73 @@
+import type { Scheme } from '../project/scheme.js';
+import type { ExchangeDocument, ExchangeType } from '../source/exchange.js';
+import { LONGEST_REFERENCE } from './propose-by-values.js';
+import { splitReferences } from './field-value.js';
+import type { ExchangeMeaning, ExchangeRecipe } from './exchange-recipe.js';
+import { proposeMeaning } from './propose-meaning.js';
+import { KindNames } from './row-kind.js';
+
+/** Attribute names that the ReqIF implementation guide reserves, and what they mean. */
+const RESERVED: Record<string, ExchangeMeaning> = {
+  'reqif.foreignid': { as: 'reference' },
+  'reqif.name': { as: 'title' },
+  'reqif.text': { as: 'text' },
+  'reqif.chaptername': { as: 'heading' },
+};
+
+/** A first recipe, from the names of types, attributes and relations. */
+export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = 'requirement'): ExchangeRecipe {
+  return {
+    name: 'Proposed from the file',
+    types: document.types.map((type) => {
+      const own = proposeKind(scheme, type, kind);
+      return { type: type.id, name: type.name, kind: own, attributes: proposeAttributes(scheme, own, type, document) };
+    }),
+    relations: document.relationTypes.map(({ id, name }) => ({ type: id, name, ...proposeLink(scheme, name) })),
+  };
+}
+
+function proposeKind(scheme: Scheme, type: ExchangeType, usual: string): string {
+  const name = type.name.toLowerCase();
+  const found = scheme.kinds.find((kind) => name.includes(kind.label.toLowerCase()));
+  return found && !found.informative ? found.id : usual;
+}
+
+/** Values of an attribute that are looked at. */
+const LOOKED_AT = 400;
+
+/** By name; where a kind or links would be read from values, the values must bear it out. */
+function proposeAttributes(
+  scheme: Scheme,
+  kind: string,
+  type: ExchangeType,
+  document: ExchangeDocument,
+): { id: string; name: string; meaning: ExchangeMeaning }[] {
+  const own = document.objects.filter((object) => object.type === type.id).slice(0, LOOKED_AT);
+  const kinds = new KindNames(scheme);
+  return type.attributes.map(({ id, name }) => {
+    const reserved = RESERVED[name.toLowerCase()];
+    if (reserved) return { id, name, meaning: reserved };
+    const meaning = proposeMeaning(scheme, kind, name.replace(/^ReqIF\./i, ''));
+    const most = (holds: (value: string) => boolean) => {
+      const values = own.flatMap((object) => object.values[id] ?? []).filter((value) => value.trim());
+      return values.filter(holds).length * 2 >= values.length;
+    };
+    const isBorne =
+      meaning.as === 'kind'
+        ? most((value) => kinds.find(value, kind) !== undefined)
+        : meaning.as === 'link'
+          ? most((value) => splitReferences(value).every((one) => one.length <= LONGEST_REFERENCE && /\d/.test(one)))
+          : meaning.as !== 'parent' && meaning.as !== 'number';
+    return { id, name, meaning: isBorne ? meaning : { as: 'ignore' } };
+  });
+}
+
+/** By the words of the link kinds themselves; "trace" and the like are left for the person to say. */
+function proposeLink(scheme: Scheme, name: string): { linkKind: string | null; reversed: boolean } {
+  const words = name.toLowerCase().replace(/[^a-z]+/g, ' ');
+  for (const kind of scheme.linkKinds) {
+    const stem = kind.id.replace(/s$/, '').slice(0, 5);
+    if (words.includes(stem)) return { linkKind: kind.id, reversed: /\b(is|are) \w+ by\b/.test(words) };
+  }
+  return { linkKind: null, reversed: false };
+}
