@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { benchCore } from './core.js';
 import { benchFormats } from './formats.js';
+import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
 import { benchPage } from './page.js';
 import { benchServer } from './server.js';
@@ -30,6 +31,7 @@ if (isWanted('server') || isWanted('page')) {
 // Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself
 // reads files in workers, whose globals are their own.
 if (isWanted('formats')) add('Formats', await benchFormats());
+if (isWanted('hostile')) add('Hostile files', benchHostile());
 if (wanted.size === 0) {
   const text = parts.map(([title, rows]) => `## ${title}\n\n${format(rows)}`).join('\n\n');
   writeFileSync(

@@ -23,6 +23,9 @@ export function applyExchangeRecipe(scheme: Scheme, recipe: ExchangeRecipe, docu
   return new ExchangeReading(scheme, recipe, document).read();
 }
 
+/** Relations without any end, and places without an object, that are told one by one. */
+const MOST_NAMED = 1000;
+
 class ExchangeReading {
   private readonly drafts: Draft[] = [];
   private readonly issues: Issue[] = [];
@@ -32,6 +35,9 @@ class ExchangeReading {
   private readonly types: Map<string, ExchangeRecipe['types'][number]>;
   private readonly attributes: Map<string, ExchangeAttribute>;
   private readonly left = new Map<string, number>();
+  /** Objects that outlines show more than once, and how often they show what is not there. */
+  private readonly shared = new Set<string>();
+  private missing = 0;
   private readonly valueLinks: DraftLink[] = [];
   private readonly kinds: KindNames;
 
@@ -52,6 +58,13 @@ class ExchangeReading {
       const top = outlines.length > 1 ? this.addOutline(outline.id, outline.name) : -1;
       this.walk(outline.nodes, top);
     }
+    if (this.missing > MOST_NAMED)
+      this.issues.push({
+        severity: 'warning',
+        code: 'object-missing',
+        at: 'outlines',
+        message: `${(this.missing - MOST_NAMED).toLocaleString('en-GB')} more places of outlines show objects that are not in the file`,
+      });
     const loose = this.document.objects.filter((object) => !this.keyOf.has(object.id) && this.types.get(object.type)?.kind);
     if (loose.length > 0 && outlines.length > 0)
       this.note('note', 'object-loose', loose[0]!, `${loose.length} objects stand in no outline of the file; they come at the end`);
@@ -91,16 +104,19 @@ class ExchangeReading {
       const { node, parent } = next;
       const object = this.objects.get(node.object);
       let key = parent;
-      if (!object)
-        this.issues.push({
-          severity: 'warning',
-          code: 'object-missing',
-          at: node.object,
-          message: `An outline shows the object ${node.object}, which is not in the file`,
-        });
-      else if (this.keyOf.has(object.id)) {
+      if (!object) {
+        if (++this.missing <= MOST_NAMED)
+          this.issues.push({
+            severity: 'warning',
+            code: 'object-missing',
+            at: node.object,
+            message: `An outline shows the object ${node.object}, which is not in the file`,
+          });
+      } else if (this.keyOf.has(object.id)) {
         const known = this.keyOf.get(object.id)!;
-        if (known >= 0) this.note('note', 'object-shared', object, `${this.nameOf(object)} stands in more than one place; it is shown at the first`);
+        if (known >= 0 && !this.shared.has(object.id))
+          this.note('note', 'object-shared', object, `${this.nameOf(object)} stands in more than one place; it is shown at the first`);
+        this.shared.add(object.id);
         key = known >= 0 ? known : parent;
       } else key = this.add(object, parent);
       for (let i = node.children.length - 1; i >= 0; i--) stack.push({ node: node.children[i]!, parent: key });
@@ -202,6 +218,7 @@ class ExchangeReading {
   private readLinks(): DraftLink[] {
     const kinds = new Map(this.recipe.relations.map((relation) => [relation.type, relation]));
     const unsaid = new Map<string, number>();
+    let dangling = 0;
     const links: DraftLink[] = [...this.valueLinks];
     for (const relation of this.document.relations) {
       const kind = kinds.get(relation.type);
@@ -213,6 +230,7 @@ class ExchangeReading {
       const isKnown = (key: number | undefined): key is number => key !== undefined && key >= 0;
       const place: SourcePlace = { element: relation.id, says: `relation ${relation.id}` };
       if (!isKnown(from) && !isKnown(to)) {
+        if (++dangling > MOST_NAMED) continue;
         this.issues.push({
           severity: 'warning',
           code: 'relation-dangling',
@@ -231,6 +249,13 @@ class ExchangeReading {
         });
       links.push({ draft: own, linkKind: kind.linkKind, reversed: own === from ? kind.reversed : !kind.reversed, target: other, place });
     }
+    if (dangling > MOST_NAMED)
+      this.issues.push({
+        severity: 'warning',
+        code: 'relation-dangling',
+        at: 'relations',
+        message: `${(dangling - MOST_NAMED).toLocaleString('en-GB')} more relations lead from and to what is not in the file; no links were made`,
+      });
     for (const [name, count] of unsaid)
       this.issues.push({
         severity: 'warning',

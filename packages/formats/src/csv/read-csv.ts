@@ -26,11 +26,54 @@ function findUnmarkedUtf16(bytes: Uint8Array): string | undefined {
   return even * 2 > size * 0.8 && odd === 0 ? 'utf-16be' : undefined;
 }
 
+const MOST_ROWS = 2_000_000;
+const MOST_CELLS = 5_000_000;
+const MOST_COLUMNS = 16_384;
+/** No value of a register is as long; a quotation mark that is not closed makes one of all that follows. */
+const LONGEST_VALUE = 2_000_000;
+
+/** Refuses what would fill the memory with rows and columns that nobody wrote. Looks at signs only, so quoted ones are counted too. */
+function checkShape(text: string): void {
+  let rows = 1;
+  let cells = 0;
+  let columns = 0;
+  let quoted = -1;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === 34) quoted = quoted < 0 ? at : -1;
+    else if (quoted >= 0) {
+      if (at - quoted > LONGEST_VALUE)
+        throw new ReadError(
+          'csv-value-long',
+          `A value that begins with a quotation mark near line ${lineOf(text, quoted)} goes on for more than ${LONGEST_VALUE.toLocaleString('en-GB')} characters. The mark at its end is probably missing.`,
+        );
+    } else if (code === 10 || code === 13) {
+      rows++;
+      columns = 0;
+    } else if (code === 44 || code === 59 || code === 9 || code === 124) {
+      cells++;
+      columns++;
+    }
+    if (columns >= MOST_COLUMNS * 4)
+      throw new ReadError('sheet-too-large', `Line ${lineOf(text, at)} parts more than ${MOST_COLUMNS.toLocaleString('en-GB')} columns; the file was refused.`);
+    if (rows > MOST_ROWS || cells > MOST_CELLS)
+      throw new ReadError(
+        'sheet-too-large',
+        `The file holds more than ${rows > MOST_ROWS ? `${MOST_ROWS.toLocaleString('en-GB')} lines` : `${MOST_CELLS.toLocaleString('en-GB')} values`} and was refused. Divide it and hand in the parts.`,
+      );
+  }
+}
+
+function lineOf(text: string, at: number): number {
+  return text.slice(0, at).split(/\r\n|\r|\n/).length;
+}
+
 /** Reads comma, semicolon, tab or bar separated values (RFC 4180 and its habits). Throws ReadError for empty or binary files. */
 export function readCsv(bytes: Uint8Array, name: string): { sheets: SourceSheet[]; issues: Issue[] } {
   if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
   const text = decodeText(bytes);
   if (text.slice(0, 4000).includes('\0')) throw new ReadError('not-text', 'The file is not a text file of separated values.');
+  checkShape(text);
   const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: false });
   const issues: Issue[] = parsed.errors
     .filter((error) => error.code !== 'UndetectableDelimiter')

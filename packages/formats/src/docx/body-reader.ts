@@ -36,7 +36,10 @@ const REVISIONS: Record<string, Revision> = { ins: 'in', moveTo: 'in', del: 'out
 /** Remarks on tracked changes, of which a rewritten document may hold very many. */
 const MOST_REMARKS = 500;
 const DEEPEST_TABLES = 3;
+/** Those in the cells of tables are counted too. */
 const MOST_PARAGRAPHS = 500_000;
+/** Pieces of one paragraph that are formatted each by itself. */
+const MOST_RUNS = 200_000;
 /** Indices of indices that are still shown as such. */
 const MOST_INDICES = 3;
 
@@ -66,6 +69,8 @@ export class BodyReader implements XmlVisitor {
   private inText = false;
   private alt = '';
   private paragraphCount = 0;
+  private openCount = 0;
+  private runCount = 0;
   private tableCount = 0;
 
   constructor(context: BodyContext) {
@@ -91,7 +96,14 @@ export class BodyReader implements XmlVisitor {
     const paragraph = this.paragraphs.at(-1);
     switch (local) {
       case 'p':
-        if (name === 'w:p') this.paragraphs.push({ words: openWords(), style: '', outline: undefined, numId: undefined, level: undefined });
+        if (name !== 'w:p') return;
+        this.runCount = 0;
+        if (++this.openCount > MOST_PARAGRAPHS)
+          throw new ReadError(
+            'document-too-large',
+            `The document holds more than ${MOST_PARAGRAPHS} paragraphs, those in tables counted, and was refused. Divide it and hand in the parts.`,
+          );
+        this.paragraphs.push({ words: openWords(), style: '', outline: undefined, numId: undefined, level: undefined });
         return;
       case 'tbl':
         this.tables.push(new TableReader());
@@ -127,6 +139,11 @@ export class BodyReader implements XmlVisitor {
         if (paragraph) paragraph.level = Number(value) || 0;
         return;
       case 'r':
+        if (++this.runCount > MOST_RUNS)
+          throw new ReadError(
+            'document-too-large',
+            `Paragraph ${this.paragraphCount + 1} holds more than ${MOST_RUNS} pieces of text, as no document does; the file was refused.`,
+          );
         this.marks.clear();
         this.font = '';
         return;
@@ -319,8 +336,7 @@ export class BodyReader implements XmlVisitor {
       else if (words.text.trim() || words.html || words.tracked) cell.paragraphs.push(words);
       return;
     }
-    if (++this.paragraphCount > MOST_PARAGRAPHS)
-      throw new ReadError('document-too-large', `The document holds more than ${MOST_PARAGRAPHS} paragraphs and was refused. Divide it and hand in the parts.`);
+    this.paragraphCount++;
     if (/^(toc|table of contents|contents) ?\d*$/i.test(this.context.styles.get(paragraph.style)?.name ?? ''))
       return this.odd('contents', 'The table of contents was left out');
     const level = paragraph.outline !== undefined ? (paragraph.outline < 9 ? paragraph.outline + 1 : 0) : findLevel(this.context.styles, paragraph.style);

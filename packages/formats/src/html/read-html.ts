@@ -45,6 +45,7 @@ const BLOCK = new Set([
   'tr',
 ]);
 const DEEPEST = 500;
+const MOST_CELLS = 1_000_000;
 
 /** Whether pictures of a media type may stand in a text as a data address. */
 export const isWrittenIn = (mediaType: string): boolean => /^image\/(?:png|jpeg|gif|webp|bmp)$/.test(mediaType);
@@ -258,6 +259,7 @@ function readSpan(value: string | undefined, most: number): number {
 
 /** Cells that take several rows stand in each of them, as continued. */
 function spreadRows(rows: OpenTable['rows']): SourceCell[][] {
+  let count = 0;
   /** By the column they begin in: cells from above, and how many rows they still take. */
   let open = new Map<number, { cell: SourceCell; left: number }>();
   return rows.map((row) => {
@@ -265,6 +267,11 @@ function spreadRows(rows: OpenTable['rows']): SourceCell[][] {
     const still: typeof open = new Map();
     let column = 0;
     const put = (cell: SourceCell, left: number) => {
+      if (++count > MOST_CELLS)
+        throw new ReadError(
+          'table-too-large',
+          `A table holds more than ${MOST_CELLS.toLocaleString('en-GB')} cells, those counted in each row that go over several; the file was refused.`,
+        );
       spread.push(cell);
       if (left > 0) still.set(column, { cell, left });
       column += cell.span;

@@ -1,9 +1,18 @@
+import { setTimeout as delay } from 'node:timers/promises';
+import type { PDFPageProxy } from 'pdfjs-dist';
 import { escapeHtml, type Issue, type SourceDocument, type SourceParagraph } from '@coomb/core';
 import { readSigns } from '../rich-text/symbols.js';
 import { ReadError } from '../read-error.js';
+import { checkStreams } from './check-streams.js';
 import { findRunningLines, joinParagraphs, type PdfLine } from './pdf-lines.js';
 
 const MOST_PAGES = 3000;
+/** Pieces of text on one page: a full page of small print has a few thousand. */
+const MOST_ON_PAGE = 20_000;
+/** Bytes of the file for a piece of text, at least: pages may draw the same content over and over. */
+const LEAST_BYTES = 8;
+/** How long the reader may take to put everything away, in milliseconds. */
+const DESTROYING = 200;
 /** Share of the size of its line below which a raised or lowered piece is an index. */
 const SMALLER = 0.9;
 /** A gap between pieces, in sizes of the text, as columns have it. */
@@ -15,17 +24,20 @@ const COLUMN_GAP = 2;
  */
 export async function readPdf(bytes: Uint8Array): Promise<{ document: SourceDocument; issues: Issue[] }> {
   if (Buffer.from(bytes.subarray(0, 1024)).indexOf('%PDF-') < 0) throw new ReadError('not-a-pdf', 'The file is not a PDF: it does not begin as one.');
+  await checkStreams(bytes);
   const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const loading = getDocument({ data: new Uint8Array(bytes), useSystemFonts: false, isEvalSupported: false, disableFontFace: true, verbosity: 0 });
   try {
     const pdf = await loading.promise;
     if (pdf.numPages > MOST_PAGES) throw new ReadError('pdf-long', `The PDF has ${pdf.numPages} pages; Coomb reads up to ${MOST_PAGES}.`);
     const pages: PdfLine[][] = [];
+    let left = MOST_ON_PAGE + bytes.length / LEAST_BYTES;
     for (let number = 1; number <= pdf.numPages; number++) {
       const page = await pdf.getPage(number);
-      const { items } = await page.getTextContent();
+      const items = await readPieces(page, Math.min(MOST_ON_PAGE, left));
+      left -= items.length;
       const height = page.getViewport({ scale: 1 }).height;
-      pages.push(toLines(items as TextItem[], number, height));
+      pages.push(toLines(items, number, height));
       page.cleanup();
     }
     return toDocument(pages);
@@ -36,7 +48,8 @@ export async function readPdf(bytes: Uint8Array): Promise<{ document: SourceDocu
       throw new ReadError('file-encrypted', 'The PDF is protected by a password. Save it without one and try again.', { cause: error });
     throw new ReadError('pdf-broken', 'The PDF is damaged: it cannot be read to the end. Save or download it again.', { cause: error });
   } finally {
-    await loading.destroy();
+    // A page that was given up in the middle never answers.
+    await Promise.race([loading.destroy(), delay(DESTROYING)]);
   }
 }
 
@@ -46,6 +59,23 @@ interface TextItem {
   width: number;
   height: number;
   hasEOL: boolean;
+}
+
+/** Texts of a page; given up as soon as there are more than may be. */
+async function readPieces(page: PDFPageProxy, most: number): Promise<TextItem[]> {
+  const reader = page.streamTextContent().getReader() as ReadableStreamDefaultReader<{ items: TextItem[] }>;
+  const items: TextItem[] = [];
+  for (let next = await reader.read(); !next.done; next = await reader.read()) {
+    for (const item of next.value.items) items.push(item);
+    if (items.length <= most) continue;
+    // Neither the page nor the file answers after that: nobody waits for them.
+    void reader.cancel().catch(() => undefined);
+    throw new ReadError(
+      'pdf-dense',
+      `Page ${page.pageNumber} of the PDF holds more pieces of text than ${most < MOST_ON_PAGE ? 'a file of its size can' : 'any page does'}; the file was refused.`,
+    );
+  }
+  return items;
 }
 
 /** Pieces of text on (nearly) the same height make a line, from the top down. */

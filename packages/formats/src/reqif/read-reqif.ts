@@ -76,6 +76,9 @@ export async function readReqif(chunks: Iterable<Uint8Array> | AsyncIterable<Uin
   return reader.finish();
 }
 
+/** Of objects, of relations, and of places in outlines. */
+const MOST = 500_000;
+
 interface Pending {
   id: string;
   name: string;
@@ -110,6 +113,12 @@ class ReqifReader {
   private rich: XhtmlReader | undefined;
   private readonly embedded = new Map<string, string>();
   private root = '';
+  private places = 0;
+
+  private limit(what: string, count: number): void {
+    if (count > MOST)
+      throw new ReadError('exchange-too-large', `The file holds more than ${MOST.toLocaleString('en-GB')} ${what} and was refused. Have it sent in parts.`);
+  }
 
   open(name: string, attributes: Record<string, string>, line: number): void {
     const { local, role } = roleOf(name);
@@ -184,6 +193,7 @@ class ReqifReader {
       this.specification = undefined;
     } else if (role === 'relation' && this.relation) {
       this.relations.push(this.relation);
+      this.limit('relations', this.relations.length);
       const type = this.relationTypes.get(this.relation.type);
       if (type) type.count++;
       this.relation = undefined;
@@ -243,6 +253,7 @@ class ReqifReader {
     const siblings = this.nodes.at(-1)?.children ?? this.specification?.nodes;
     siblings?.push(node);
     this.nodes.push({ node, children: node.children });
+    this.limit('places in outlines', ++this.places);
   }
 
   private closeText(local: string): void {
@@ -292,6 +303,7 @@ class ReqifReader {
     }
     this.objectIds.add(object.id);
     this.objects.push(object);
+    this.limit('objects', this.objects.length);
   }
 
   private count(what: string): void {

@@ -1,3 +1,4 @@
+import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 
 export interface SharedStrings {
@@ -6,12 +7,18 @@ export interface SharedStrings {
   struck: Set<number>;
 }
 
+const MOST_TEXTS = 2_000_000;
+
 export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Promise<SharedStrings> {
   const texts: string[] = [];
   const struck = new Set<number>();
   let text = '';
   let reading = false;
   let phonetic = 0;
+  const add = (own: string) => {
+    if (texts.push(own) > MOST_TEXTS)
+      throw new ReadError('sheet-too-large', `The workbook holds more than ${MOST_TEXTS.toLocaleString('en-GB')} different texts and was refused. Divide it.`);
+  };
   await walkXml(chunks, {
     open(name, attributes) {
       const local = localName(name);
@@ -22,7 +29,7 @@ export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Prom
     },
     close(name) {
       const local = localName(name);
-      if (local === 'si') texts.push(unescapeControls(text));
+      if (local === 'si') add(unescapeControls(text));
       else if (local === 'rPh') phonetic--;
       else if (local === 't') reading = false;
     },

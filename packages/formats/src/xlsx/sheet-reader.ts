@@ -5,7 +5,8 @@ import { asNumber, type CellStyle } from './cell-styles.js';
 import { type SharedStrings, unescapeControls } from './shared-strings.js';
 import { Oddities } from './sheet-extras.js';
 
-const MOST_CELLS = 4_000_000;
+/** Cells of a sheet, those counted too that stand empty before one that holds something. */
+const MOST_CELLS = 2_000_000;
 const MOST_ROWS = 1_100_000;
 const MOST_MERGES = 200_000;
 /** Cells with errors that are told one by one. */
@@ -59,7 +60,7 @@ export class SheetReader implements XmlVisitor {
   open(name: string, attributes: Record<string, string>): void {
     switch (localName(name)) {
       case 'c':
-        if (++this.cells > MOST_CELLS) throw new ReadError('sheet-too-large', `The sheet "${this.sheet}" holds more than ${MOST_CELLS} cells and was refused.`);
+        this.count(1);
         if (attributes.r) this.column = columnOf(attributes.r);
         this.type = attributes.t ?? 'n';
         this.style = attributes.s === undefined ? undefined : this.styles[Number(attributes.s)];
@@ -115,8 +116,22 @@ export class SheetReader implements XmlVisitor {
 
   private closeCell(): void {
     const { row, column } = this;
+    const text = this.readCell(column);
+    this.column++;
+    // Cells that are only formatted reach far beyond what a sheet says.
+    if (text === '') return;
+    this.count(Math.max(0, column - row.length));
     while (row.length < column) row.push('');
-    row[this.column++] = this.readCell(column);
+    row[column] = text;
+  }
+
+  private count(cells: number): void {
+    this.cells += cells;
+    if (this.cells > MOST_CELLS)
+      throw new ReadError(
+        'sheet-too-large',
+        `The sheet "${this.sheet}" holds more than ${MOST_CELLS.toLocaleString('en-GB')} cells, at row ${this.rows.length}, and was refused. Divide it, or take out what lies far from the rest.`,
+      );
   }
 
   private readCell(column: number): string {

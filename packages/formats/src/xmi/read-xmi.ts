@@ -36,6 +36,8 @@ const RELATIONS = new Set([
   'Generalization',
   'ComponentRealization',
 ]);
+const MOST_ELEMENTS = 500_000;
+
 /** Which attributes or child elements hold the ends of a relation, first the depending one. */
 const ENDS: Record<string, [string[], string[]]> = {
   Include: [['includingCase'], ['addition']],
@@ -192,7 +194,11 @@ class XmiReader implements XmlVisitor {
       reference: null,
     };
     this.byId.set(id, element);
-    this.model.elements.push(element);
+    if (this.model.elements.push(element) > MOST_ELEMENTS)
+      throw new ReadError(
+        'model-too-large',
+        `The model holds more than ${MOST_ELEMENTS.toLocaleString('en-GB')} elements and was refused. Export it in parts.`,
+      );
     return element;
   }
 

@@ -1,0 +1,2 @@
+import { benchHostile } from './hostile.js';
+benchHostile(process.argv[2] ?? '');
