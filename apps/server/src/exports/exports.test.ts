@@ -284,6 +284,9 @@ describe('an exchange with a partner', () => {
     const [collection] = (await client.call(getProject, { params: { project } })).collections;
     const item = await client.call(getItem, { params: { project, item: 'SYS-001' } });
     await client.call(editItem, { params: { project, item: item.id }, body: { revision: item.revision, fields: { method: ['Test', 'Prayer'] } } });
+    const shown = await fetch(server.address + /src="([^"]+)"/.exec(item.html)![1]!);
+    expect(shown.headers.get('content-type')).toBe('image/png');
+    expect(shown.headers.get('content-security-policy')).toMatch(/^sandbox; default-src 'none'/);
     const file = await fetchReqif(server.address, project, collection!.id);
     const { exchange } = await readReqifFile(file);
     const [object] = exchange.objects;

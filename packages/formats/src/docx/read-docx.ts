@@ -2,6 +2,7 @@ import type { Issue, SourceDocument, SourcePicture } from '@coomb/core';
 import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { pictureTypeOf } from '../rich-text/media-types.js';
+import { drawMetafile, isMetafile } from '../rich-text/metafile.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 import { BodyReader } from './body-reader.js';
 import { type Note, readNotes } from './notes.js';
@@ -64,15 +65,19 @@ async function readPictures(archive: Archive, used: Map<string, string>): Promis
   for (const [target, at] of used) {
     const part = target.startsWith('/') ? target.slice(1) : `word/${target}`;
     const mediaType = pictureTypeOf(part);
-    if (!archive.has(part)) issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });
-    else if (!mediaType)
+    if (!archive.has(part)) {
+      issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });
+      continue;
+    }
+    const bytes = mediaType ? await archive.read(part) : isMetafile(part) ? await drawMetafile(await archive.read(part)) : undefined;
+    if (bytes) pictures.set(target, { mediaType: mediaType ?? 'image/svg+xml', bytes });
+    else
       issues.push({
         severity: 'warning',
         code: 'picture-type',
         at,
         message: `The picture "${target}" is of a kind that browsers do not show; it stays in the stored file`,
       });
-    else pictures.set(target, { mediaType, bytes: await archive.read(part) });
   }
   return { pictures, issues };
 }

@@ -129,7 +129,7 @@ turndown.addRule('picture', {
   filter: 'img',
   replacement: (_, node) => {
     const [src, alt] = ['src', 'alt'].map((name) => (node as unknown as MarkupNode).getAttribute(name) ?? '') as [string, string];
-    return /^[\p{L}\p{N} .,-]*$/u.test(alt) && !src.startsWith('data:image/bmp') ? `![${alt}](${src})` : (node as unknown as MarkupNode).outerHTML;
+    return /^[\p{L}\p{N} .,-]*$/u.test(alt) && !/^data:image\/(?:bmp|svg)/.test(src) ? `![${alt}](${src})` : (node as unknown as MarkupNode).outerHTML;
   },
 });
 

@@ -48,7 +48,7 @@ const DEEPEST = 500;
 const MOST_CELLS = 1_000_000;
 
 /** Whether pictures of a media type may stand in a text as a data address. */
-export const isWrittenIn = (mediaType: string): boolean => /^image\/(?:png|jpeg|gif|webp|bmp)$/.test(mediaType);
+export const isWrittenIn = (mediaType: string): boolean => /^image\/(?:png|jpeg|gif|webp|bmp|svg\+xml)$/.test(mediaType);
 
 /** Reads a web page as a document: headings, paragraphs, lists, tables. Scripts, styles and outside pictures are left out. Throws ReadError. */
 export function readHtml(bytes: Uint8Array): { document: SourceDocument; issues: Issue[] } {
@@ -188,12 +188,12 @@ class HtmlReader {
 
   /** A picture that is written into the page is kept; one that lies elsewhere is not fetched. */
   private picture({ src = '', alt = '' }: Record<string, string>): void {
-    const [, mediaType, base64] = /^data:(image\/[a-z]+);base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
+    const [, mediaType, base64] = /^data:(image\/[a-z+]+);base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
     if (!mediaType || !isWrittenIn(mediaType)) {
       this.outside++;
       return;
     }
-    const name = `picture-${this.pictures.size + 1}.${mediaType.slice(6)}`;
+    const name = `picture-${this.pictures.size + 1}.${mediaType.slice(6).replace('+xml', '')}`;
     this.pictures.set(name, { mediaType, bytes: Buffer.from(base64!, 'base64') });
     this.put(`<img src="${pictureScheme}${name}" alt="${escapeHtml(alt)}" />`);
   }

@@ -2,6 +2,11 @@ import { buildReqifEdits, buildReqifSkeleton, embeddedScheme, pictureScheme, rea
 import { findStored, replaceStored } from '../stored-files.js';
 import type { Writer } from './writer.js';
 
+/** Drawings that were made of another kind keep the name of that one. */
+function endingOf({ name, mediaType }: { name: string; mediaType: string }): string {
+  return mediaType === 'image/svg+xml' ? '.svg' : (/\.\w+$/.exec(name)?.[0] ?? '');
+}
+
 /** The partner's own file with what changed here since; a file of our own where the items came from elsewhere, or are a choice of them. */
 export const reqifWriter: Writer = {
   id: 'reqif',
@@ -13,7 +18,7 @@ export const reqifWriter: Writer = {
     const { exchange } = await readReqifFile(bytes);
     // Texts name stored pictures as the partner's file does; those that it does not know get a name of their own, and go along.
     const files = await shelf.findFiles(findStored(items));
-    const names = new Map(files.map((file) => [file.id, partner?.pictures.get(file.id) ?? `objects/${file.id}${/\.\w+$/.exec(file.name)?.[0] ?? ''}`]));
+    const names = new Map(files.map((file) => [file.id, partner?.pictures.get(file.id) ?? `objects/${file.id}${endingOf(file)}`]));
     const placed = replaceStored(items, (id, attribute) => {
       const known = names.get(id)?.replace(/&/g, '&amp;');
       return known === undefined ? undefined : (attribute === 'src' ? pictureScheme : embeddedScheme) + known;
