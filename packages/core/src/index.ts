@@ -32,6 +32,7 @@ export * from './recipe/phrases.js';
 export { escapeHtml } from './recipe/document-words.js';
 export * from './recipe/sheet-layout.js';
 export * from './recipe/sheet-recipe.js';
+export * from './recipe/propose-sheet-recipe.js';
 export * from './recipe/field-value.js';
 export * from './recipe/propose-field.js';
 export * from './results/match-results.js';

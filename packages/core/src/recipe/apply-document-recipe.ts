@@ -17,7 +17,7 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   const reading = new TextReading(recipe, book);
   const tables = new TableReading(recipe, book);
   settleChanges(document.blocks, recipe.changes ?? 'accepted').forEach((block, index) => {
-    if (block.said?.field !== undefined) return reading.fieldBlock(block, block.said.field);
+    if (block.said?.field !== undefined) return reading.fieldBlock(block, block.said.field, index);
     if (block.type === 'table') return tables.read(block, index);
     const level = block.level || (recipe.typedHeadings ? findTypedLevel(block) : 0);
     if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
@@ -31,6 +31,9 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
 const USUALLY_BINDING = ['shall', 'must'];
 /** Titles of sections that explain and do not ask. */
 const INFORMATIVE = /\b(informative|foreword|preface|introduction|rationale|background|bibliography|examples?)\b/i;
+
+/** What notes and examples begin with; they hold no requirements (ISO/IEC Directives, Part 2, 24 and 25). */
+const NOTE = /^(?:NOTE|EXAMPLE|ANMERKUNG|BEISPIEL|Note|Example)(?:\s+\d+)?(?:\s*[:.—–-]|\s+[A-Z"“])/;
 
 /** Reads headings and running text by a recipe. */
 class TextReading {
@@ -70,11 +73,14 @@ class TextReading {
     this.book.readPhrases(draft, block.text, place);
   }
 
-  /** A paragraph or table that is said to be part of a field. */
-  fieldBlock(block: SourceBlock, label: string): void {
+  /** A paragraph or table that is said to be a field, or part of one; of a section too, which labels alone never are. */
+  fieldBlock(block: SourceBlock, label: string, index: number): void {
     this.book.closeBlocks();
     const meaning = this.recipe.labels.find((one) => one.label.toLowerCase() === label.toLowerCase())?.meaning;
-    if (meaning?.as === 'field') this.book.appendToField(meaning.field, block);
+    if (!meaning || !this.book.current) return;
+    if (meaning.as === 'field' && this.book.isRich(this.book.current, meaning.field)) return this.book.appendToField(meaning.field, block);
+    if (block.type === 'paragraph')
+      this.book.give(this.book.current, label, meaning, block.text.slice(block.text.indexOf(':') + 1).trim(), placeOf(block, index));
   }
 
   /** A paragraph that is said to be text. */
@@ -97,6 +103,10 @@ class TextReading {
     if (this.readLabel(block, place)) return;
     if (!this.isBinding(block.text)) {
       this.doubt(block.text, place);
+      return this.append(block, place);
+    }
+    if (NOTE.test(block.text)) {
+      this.book.note('warning', 'binding-in-note', place, `"${cut(block.text)}" binds, but notes and examples only explain; it became text`);
       return this.append(block, place);
     }
     this.book.closeBlocks();

@@ -431,6 +431,19 @@ describe('sentences that bind', () => {
     ]);
   });
 
+  it.each([
+    ['NOTE The word must binds.', true],
+    ['NOTE 2: Gates must close by themselves elsewhere.', true],
+    ['EXAMPLE — A gate must close.', true],
+    ['Note that the gate must close.', false],
+    ['Notes of the operator must be kept.', false],
+  ])('%s is told and kept as text: %s', (text, isNote) => {
+    const { drafts, issues } = gather(documentOf([1, 'Gates'], text), { bindingWords: ['must'] });
+    expect(drafts).toHaveLength(isNote ? 1 : 2);
+    expect(drafts[0]!.html).toBe(isNote ? `<p>${text}</p>` : '');
+    expect(issues.map((issue) => issue.code)).toEqual(isNote ? ['binding-in-note'] : []);
+  });
+
   it('are looked for where few paragraphs carry a reference', () => {
     const many = Array.from({ length: 20 }, (_, index) => `Gate ${index} must close.`);
     expect(proposeDocumentRecipe(defaultScheme, documentOf('ISO-9001: quoted', ...many)).bindingWords).toEqual(['must']);

@@ -210,3 +210,17 @@ it('reads a table for another use by its labels or by its columns', () => {
   expect(of('fields')).toMatchObject({ header: 'Name | Priority', columns: [{ meaning: { as: 'title' } }, { meaning: { as: 'field', field: 'priority' } }] });
   expect(of('items')).toMatchObject({ header: 'Name | Gate', columns: [{ name: 'Name' }, { name: 'Gate' }] });
 });
+
+it('takes the longest words for the text of rows that are to be items', () => {
+  const [block] = documentOf({
+    table: [
+      ['Case', 'Flow', 'Duty'],
+      ['A', '≤ 5', 'The gate must close.'],
+      ['B', '≤ 9', 'The gate must open.'],
+    ],
+  }).blocks;
+  const meanings = (use: TableMeaning['use']) =>
+    block!.type === 'table' && proposeTableFor(defaultScheme, 'requirement', block!, use, buildReferenceTest('')).columns.map(({ meaning }) => meaning.as);
+  expect(meanings('items')).toEqual(['ignore', 'ignore', 'text']);
+  expect(meanings('text')).toEqual(['ignore', 'ignore', 'ignore']);
+});

@@ -158,6 +158,10 @@ export class DraftBook {
     else this.note('warning', 'kind-unknown', place, `"${cut(value)}" is no kind of the project; the item stays a ${draft.kind}`);
   }
 
+  isRich(draft: Draft, field: string): boolean {
+    return this.fieldOf(draft, field)?.type === 'rich';
+  }
+
   private fieldOf(draft: Draft, id: string): Field | undefined {
     return findKind(this.scheme, draft.kind)?.fields.find((one) => one.id === id);
   }

@@ -36,7 +36,17 @@ export function proposeTableFor(
   const pairs = use === 'fields' ? readCard(table) : undefined;
   if (pairs) return proposeCard(scheme, kind, pairs, isReference);
   const shape = readItemTable(table, isReference);
-  return { header: shape.header, use, columns: proposeColumns(scheme, kind, table, shape, isReference) };
+  const columns = proposeColumns(scheme, kind, table, shape, isReference);
+  return { header: shape.header, use, columns: use === 'items' ? withText(columns, table, shape) : columns };
+}
+
+/** Rows that are to be items need words: those of the column with the longest, where no other has any. */
+function withText(columns: TableMeaning['columns'], table: SourceTable, shape: ItemTable): TableMeaning['columns'] {
+  if (columns.some(({ meaning }) => meaning.as === 'text' || meaning.as === 'title')) return columns;
+  const rows = table.rows.slice(shape.first).map(spread);
+  const sizeOf = (at: number) => rows.reduce((sum, cells) => sum + (cells[at]?.text.length ?? 0), 0);
+  const [longest] = columns.map(({ meaning }, at) => ({ at, size: meaning.as === 'ignore' ? sizeOf(at) : 0 })).sort((a, b) => b.size - a.size);
+  return columns.map((column, at) => (at === longest?.at && longest.size > 0 ? { ...column, meaning: { as: 'text' } } : column));
 }
 
 /** Cards that share their reference and most labels are of one shape, which has the labels of all. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../project/default-scheme.js';
 import { alignSheetRecipe } from './departures.js';
-import { applySheetRecipe, columnName, proposeSheetRecipe, type SheetRecipe } from './sheet-recipe.js';
+import { proposeSheetRecipe } from './propose-sheet-recipe.js';
+import { applySheetRecipe, columnName, type SheetRecipe } from './sheet-recipe.js';
 
 const sheet = (rows: string[][], name = 'Tests') => ({ name, rows });
 const rows = [
@@ -308,4 +309,27 @@ describe('merged cells', () => {
     expect([aligned.headerRow, issues]).toEqual([2, []]);
     expect(applySheetRecipe(defaultScheme, aligned, [moved]).drafts).toHaveLength(5);
   });
+});
+
+it('takes the kind from a column that says it, not from columns that only tests have', () => {
+  const sheet = {
+    name: 'Review',
+    rows: [
+      ['Reference', 'Title', 'Kind', 'Steps', 'is verified by'],
+      ['SYS-S-1', 'Gates', 'Section', '', ''],
+      ['SYS-1', 'Stop', 'Requirement', '', 'TC-1'],
+      ['TC-1', 'Stops', 'Test case', 'Stop it.', ''],
+      ['SYS-2', 'Start', 'Requirement', '', ''],
+    ],
+  };
+  const recipe = proposeSheetRecipe(defaultScheme, [sheet]);
+  expect(recipe.kind).toBe('requirement');
+  const { drafts, links } = applySheetRecipe(defaultScheme, recipe, [sheet]);
+  expect(drafts.map((draft) => [draft.role, draft.kind])).toEqual([
+    ['section', 'requirement'],
+    ['item', 'requirement'],
+    ['item', 'testCase'],
+    ['item', 'requirement'],
+  ]);
+  expect(links).toMatchObject([{ draft: 1, linkKind: 'verifies', reversed: true, target: 'TC-1' }]);
 });

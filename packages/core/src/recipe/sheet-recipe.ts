@@ -7,10 +7,8 @@ import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
 import { joinFieldValues, readFieldValue } from './field-value.js';
 import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
-import { proposeByValues } from './propose-by-values.js';
-import { proposeMeaning } from './propose-meaning.js';
 import { KindNames } from './row-kind.js';
-import { countHeaderRows, MergedCells, readHeader } from './sheet-layout.js';
+import { MergedCells } from './sheet-layout.js';
 
 /** A reusable mapping from the columns of a sheet to items, fields and links. */
 export interface SheetRecipe {
@@ -32,74 +30,6 @@ export interface SheetRecipe {
   skip?: { column: string; values: string[] }[] | undefined;
   /** The same value for every item, by field. */
   constants?: Record<string, string> | undefined;
-}
-
-/**
- * A first recipe for a workbook: the sheet and row with the most column names that mean something. Without a kind it is guessed:
- * columns that only tests have make tests, a sheet named for needs holds needs, others requirements.
- */
-export function proposeSheetRecipe(scheme: Scheme, sheets: readonly SourceSheet[], kind?: string): SheetRecipe {
-  if (kind !== undefined) return proposeColumns(scheme, sheets, kind);
-  const asTests = proposeColumns(scheme, sheets, 'testCase');
-  const isTests = asTests.columns.some(
-    ({ meaning }) =>
-      (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
-  );
-  return isTests ? asTests : proposeColumns(scheme, sheets, /need/i.test(asTests.sheet) ? 'need' : 'requirement');
-}
-
-function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: string): SheetRecipe {
-  let best: SheetRecipe = { name: 'Proposed from the sheet', sheet: sheets[0]?.name ?? '', headerRow: 0, kind, columns: [] };
-  let bestScore = -1;
-  for (const sheet of sheets)
-    sheet.rows.slice(0, 20).forEach((row, headerRow) => {
-      if (row.length === 0) return;
-      const headerRows = countHeaderRows(sheet, headerRow);
-      const columns = readHeader(sheet, headerRow, headerRows).map((name) => ({ name, meaning: proposeColumn(scheme, kind, name) }));
-      const score = columns.filter(({ meaning }) => meaning.as !== 'ignore').length + (sheet.rows.length > headerRow + 1 ? 0.5 : 0);
-      // A header reaches as far down as its merged cells do, though its lower names may mean nothing here.
-      const goesOn = best.sheet === sheet.name && best.headerRow === headerRow - headerRows + 1 && headerRows > 1 && score === bestScore;
-      if (score <= bestScore && !goesOn) return;
-      bestScore = score;
-      const merged = new MergedCells(sheet, columns.length);
-      const bands = sheet.rows.some((_, below) => below > headerRow && merged.band(below) !== undefined);
-      const { name } = best;
-      best = { name, kind, sheet: sheet.name, headerRow, columns, ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
-    });
-  const sheet = sheets.find((one) => one.name === best.sheet);
-  if (!sheet) return best;
-  const columns = proposeSheetColumns(scheme, kind, sheet, best.headerRow, best.headerRows);
-  return { ...best, columns, ...(mostGoOn(sheet, best.headerRow, columns) && { goesOn: true }) };
-}
-
-/** Rows without reference, title and text that say something else all the same; fewer than this share are slips. */
-const SHARE_GOING_ON = 0.1;
-
-function mostGoOn(sheet: SourceSheet, headerRow: number, columns: SheetRecipe['columns']): boolean {
-  const rows = sheet.rows.slice(headerRow + 1).filter((row) => row.some((cell) => cell.trim()));
-  const holds = (row: readonly string[], isIt: (as: Meaning['as']) => boolean) => columns.some(({ meaning }, at) => isIt(meaning.as) && row[at]?.trim());
-  const going = rows.filter(
-    (row) => !holds(row, (as) => as === 'reference' || as === 'title' || as === 'text') && holds(row, (as) => as === 'field' || as === 'link'),
-  );
-  return going.length > 1 && going.length >= rows.length * SHARE_GOING_ON;
-}
-
-/** Columns below a header, with what they most likely mean by their names, else by their values. */
-export function proposeSheetColumns(scheme: Scheme, kind: string, sheet: SourceSheet, headerRow: number, headerRows = 1): SheetRecipe['columns'] {
-  const named = readHeader(sheet, headerRow, headerRows).map((name) => ({ name, meaning: proposeColumn(scheme, kind, name) }));
-  // A row across holds no value of a column.
-  const rows = sheet.rows.slice(headerRow + 1).filter((row) => row.filter((cell) => cell.trim()).length > 1);
-  return proposeByValues(named, (column) => rows.map((row) => row[column] ?? ''));
-}
-
-/** Meaning of a column by its whole name, else by its last words: "Verification / Method" is also tried as "Verification Method" and "Method". */
-export function proposeColumn(scheme: Scheme, kind: string, name: string): Meaning {
-  const parts = name.split(' / ');
-  for (const words of parts.length > 1 ? [parts.join(' '), parts.at(-1)!] : [name]) {
-    const meaning = words.trim() ? proposeMeaning(scheme, kind, words) : { as: 'ignore' as const };
-    if (meaning.as !== 'ignore') return meaning;
-  }
-  return { as: 'ignore' };
 }
 
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */

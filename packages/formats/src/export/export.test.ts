@@ -72,10 +72,10 @@ function throughCsv(list: ExportItem[]) {
   return applySheetRecipe(defaultScheme, buildSheetRecipe(columns, 'Gates', 'requirement'), sheets);
 }
 
-function throughMarkdown(list: ExportItem[]) {
+function throughMarkdown(list: ExportItem[], kind = 'requirement') {
   const columns = buildColumns(defaultScheme, list, plainText);
-  const { document } = readMarkdown(Buffer.from(writeMarkdown(list, columns, 'requirement')));
-  return applyDocumentRecipe(defaultScheme, buildDocumentRecipe(columns, 'Gates', 'requirement', usualIdentifier), document);
+  const { document } = readMarkdown(Buffer.from(writeMarkdown(list, columns, kind)));
+  return applyDocumentRecipe(defaultScheme, buildDocumentRecipe(columns, 'Gates', kind, usualIdentifier), document);
 }
 
 describe('what goes out comes back', () => {
@@ -115,6 +115,17 @@ describe('what goes out comes back', () => {
       expect(gist(outcome)).toEqual(expected(list));
       expect(outcome.drafts.map((draft) => [draft.reference, draft.kind])).toEqual(list.map((one) => [one.reference, one.kind]));
     }
+  });
+
+  it('with fields of rich text, through Markdown', () => {
+    const steps = '<ol><li>Open the gate.</li><li>SYS-9: read<ul><li>Level: 3</li></ul></li></ol><p>Then <strong>close</strong> it.</p>';
+    const list = [
+      item('TC-S-1', { heading: true, kind: 'testCase', fields: { steps } }),
+      item('TC-1', { kind: 'testCase', parent: 'TC-S-1', depth: 1, fields: { steps, expected: 'Closed\nand locked' } }),
+    ];
+    const outcome = throughMarkdown(list, 'testCase');
+    expect(outcome.issues).toEqual([]);
+    expect(outcome.drafts.map((draft) => draft.fields)).toEqual(list.map((one) => one.fields));
   });
 });
 
@@ -156,7 +167,7 @@ function anyItems(random: () => number): ExportItem[] {
         heading,
         title: `${pick(random, WORDS)} ${pick(random, WORDS)}`,
         html: Array.from({ length: below(random, 4) }, () => anyBlock(random)).join(''),
-        ...(!heading && random() < 0.5 && { fields: { priority: pick(random, ['High', 'Low']), rationale: pick(random, WORDS) } }),
+        ...(random() < 0.5 && { fields: { priority: pick(random, ['High', 'Low']), rationale: pick(random, WORDS) } }),
       }),
     );
   }

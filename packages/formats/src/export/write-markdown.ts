@@ -37,17 +37,18 @@ export function writeMarkdown(items: readonly ExportItem[], columns: readonly Co
     parts.push(`${'#'.repeat(level)} ${words.join(' ')}`);
     if (item.heading) open.push({ level, reference: item.reference });
     parts.push(...writeText(item.html, names));
-    if (item.heading) continue;
     for (const { name, meaning, valueOf: read } of labels) {
       if (meaning.as === 'parent' && !isLabelled) continue;
-      if (meaning.as === 'kind' && item.kind === kind) continue;
+      if (meaning.as === 'kind' && (item.heading || item.kind === kind)) continue;
       const rich = meaning.as === 'field' ? item.fields[meaning.field] : undefined;
       if (typeof rich === 'string' && isFormatted(rich)) {
         const said = writeSaid({ field: name });
-        parts.push(`${name}:`, ...splitBlocks(rich).flatMap((block) => [said, turndown.turndown(block)]));
+        if (!item.heading) parts.push(`${name}:`);
+        parts.push(...splitBlocks(rich).flatMap((block) => [said, turndown.turndown(block)]));
         continue;
       }
       const value = read(item).trim();
+      if (value && item.heading) parts.push(writeSaid({ field: name }));
       if (value) parts.push(`${name}: ${value.split('\n').map(escapeLine).join('<br />')}`);
     }
   }

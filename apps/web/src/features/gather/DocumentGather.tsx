@@ -53,7 +53,7 @@ export function DocumentGather({ entry, content }: Props) {
       setRecipe({ ...recipe, phrases: [...(recipe.phrases ?? []), { words, meaning: proposeMeaning(scheme, recipe.kind, words) }] });
     setTimeout(() => focusControl(`Meaning of ${words}`, 'phrases'), 60);
   };
-  const like = useOlderRecipe(to.older, file.isProposed, put);
+  const like = useOlderRecipe(to.older, 'document', file.isProposed, put);
   const departures = useMemo(() => (kept || like ? findDocumentDepartures(deferred, { blocks }) : []), [kept, like, deferred, blocks]);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');

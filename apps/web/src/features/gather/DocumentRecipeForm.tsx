@@ -228,7 +228,9 @@ function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (
 /** A table put to another use: read by its labels, or by its columns, as the first such table has them. */
 function tableFor(scheme: Scheme, recipe: DocumentRecipe, blocks: readonly SourceBlock[], table: TableMeaning, use: TableMeaning['use']): TableMeaning {
   const byLabels = (one: TableMeaning['use']) => one === 'fields';
-  if (byLabels(use) === byLabels(table.use)) return { ...table, use };
+  // Rows that are to be items need words from somewhere; what the person said of the columns before stays said.
+  const isSaid = use !== 'items' || table.columns.some(({ meaning }) => meaning.as === 'text' || meaning.as === 'title');
+  if (isSaid && byLabels(use) === byLabels(table.use)) return { ...table, use };
   const isReference = findReferenceTest(recipe.identifier);
   const sample = blocks.find((block) => block.type === 'table' && findTableMeaning([table], block, isReference) !== undefined);
   return sample?.type === 'table' ? proposeTableFor(scheme, recipe.kind, sample, use, isReference) : { ...table, use };

@@ -38,12 +38,18 @@ export function useFileRecipe<Recipe>(
  * A newer version starts from the recipe that the older one was read by: getting it right once serves every later version. What a person
  * has changed by then stays. Returns the name of the older version whose recipe was taken.
  */
-export function useOlderRecipe(older: Source | undefined, isProposed: boolean, put: (body: RecipeBody, kept: string | undefined) => void): string | undefined {
+export function useOlderRecipe(
+  older: Source | undefined,
+  reads: RecipeBody['reads'],
+  isProposed: boolean,
+  put: (body: RecipeBody, kept: string | undefined) => void,
+): string | undefined {
   const [taken, setTaken] = useState<string>();
   useEffect(() => {
-    if (!older?.recipe || !isProposed || taken === older.id) return;
+    // What came as a document may come back as a sheet, which its recipe cannot read.
+    if (older?.recipe?.reads !== reads || !isProposed || taken === older.id) return;
     setTaken(older.id);
     put(older.recipe, older.recipeId ?? undefined);
-  }, [older, isProposed, taken, put]);
+  }, [older, reads, isProposed, taken, put]);
   return older && taken === older.id ? older.name : undefined;
 }

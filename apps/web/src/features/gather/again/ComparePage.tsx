@@ -56,6 +56,7 @@ export function ComparePage() {
   const current = shown.find((entry) => entry.id === chosen) ?? shown[0];
   const taken = comparison.data.entries.filter((entry) => entry.sort !== 'same' && takenOf(entry, choices) !== 'none').length;
   const differing = comparison.data.entries.filter((entry) => entry.sort !== 'same').length;
+  const gone = comparison.data.entries.filter((entry) => entry.sort === 'removed');
   const open = countOpen(comparison.data.entries, choices);
   const setAll = (side: 'mine' | 'theirs') => setChoices({ ...choices, ...Object.fromEntries(shown.map((entry) => [entry.id, side])) });
   const pair = (entry: ComparedEntry, item: string | null) =>
@@ -135,7 +136,9 @@ export function ComparePage() {
             ) : (
               <Flex flex="1" minH="0" borderTopWidth="1px">
                 <EntryList entries={shown} current={current?.id} choices={choices} onChoose={setChoices} onShow={(id) => set({ entry: id })} />
-                {current && <EntryDetail key={current.id} project={project} entry={current} choices={choices} onChoose={setChoices} onPair={pair} />}
+                {current && (
+                  <EntryDetail key={current.id} project={project} entry={current} gone={gone} choices={choices} onChoose={setChoices} onPair={pair} />
+                )}
               </Flex>
             )}
           </Flex>

@@ -1,32 +1,24 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { buildWordDiff, findKind, type Side } from '@coomb/core';
-import { useState } from 'react';
-import { outlineQuery, type Project } from '../../../shared/live/project-queries';
-import { useQuery } from '@tanstack/react-query';
+import type { Project } from '../../../shared/live/project-queries';
 import { Words } from '../../item-sheet/Words';
 import { type Choices, choose, partsOf, sideOf } from './choices';
 import { sortWords } from './ComparePage';
+import { Matched, NewItem } from './PairWith';
 
 interface Props {
   project: Project;
   entry: ComparedEntry;
+  /** Items that the newer version lacks. */
+  gone: readonly ComparedEntry[];
   choices: Choices;
   onChoose: (choices: Choices) => void;
   onPair: (entry: ComparedEntry, item: string | null) => void;
 }
 
-const reasons = {
-  chosen: 'chosen by you',
-  key: 'same identifier',
-  'same text': 'same text',
-  'same title': 'same title',
-  'same items': 'the items in it',
-  'similar text': 'similar text',
-};
-
 /** One item on both sides, field by field: what stands here, what the newer version says, and which is taken. */
-export function EntryDetail({ project, entry, choices, onChoose, onPair }: Props) {
+export function EntryDetail({ project, entry, gone, choices, onChoose, onPair }: Props) {
   const parts = partsOf(entry);
   const set = (part: string) => (side: Side) => onChoose(choose(choices, entry, part, side));
   const side = (part: string) => sideOf(entry, part, choices);
@@ -39,8 +31,8 @@ export function EntryDetail({ project, entry, choices, onChoose, onPair }: Props
         <Box fontWeight="600">{sortWords[entry.sort]}</Box>
         {entry.theirs && <Box color="fg.muted">at {entry.theirs.place} of the new file</Box>}
       </Flex>
-      {entry.match && <Matched project={project} entry={entry} onPair={onPair} />}
-      {entry.sort === 'new' && <NewItem project={project} entry={entry} onPair={onPair} />}
+      {entry.match && <Matched project={project} entry={entry} gone={gone} onPair={onPair} />}
+      {entry.sort === 'new' && <NewItem project={project} entry={entry} gone={gone} onPair={onPair} />}
       {entry.sort === 'removed' && entry.mine && (
         <Part label="The newer version does not have it" side={side('presence')} onChoose={set('presence')} mineWord="Keep it" theirsWord="Withdraw it">
           <Box fontFamily="serif" fontWeight="600">
@@ -222,60 +214,4 @@ function plainOf(html: string): string {
   const page = new DOMParser().parseFromString(html.replace(/<(\/p|br|\/li|\/tr)[^>]*>/g, '$&\n').replace(/<\/t[dh]>/g, '$&\t'), 'text/html');
   for (const image of page.querySelectorAll('img')) image.replaceWith(`[picture: ${image.alt}]`);
   return page.body.textContent?.trim() ?? '';
-}
-
-/** By what the two were taken for versions of one item, and a way to say that they are not. */
-function Matched({ project, entry, onPair }: Pick<Props, 'project' | 'entry' | 'onPair'>) {
-  const { reason, likeness } = entry.match!;
-  return (
-    <Flex gap="3" align="center" color="fg.muted" fontSize="13px" mb="2" wrap="wrap">
-      <Box>
-        Matched by {reasons[reason]}
-        {reason === 'similar text' && ` (${Math.round(likeness * 100)} % of the words)`}.
-      </Box>
-      <Button size="2xs" variant="outline" onClick={() => onPair(entry, null)}>
-        Not the same item
-      </Button>
-      <PairWith project={project} entry={entry} onPair={onPair} word="It is another…" />
-    </Flex>
-  );
-}
-
-function NewItem({ project, entry, onPair }: Pick<Props, 'project' | 'entry' | 'onPair'>) {
-  return (
-    <Flex mb="2" color="fg.muted" fontSize="13px">
-      <PairWith project={project} entry={entry} onPair={onPair} word="It is a version of…" />
-    </Flex>
-  );
-}
-
-function PairWith({ project, entry, onPair, word }: Pick<Props, 'project' | 'entry' | 'onPair'> & { word: string }) {
-  const [open, setOpen] = useState(false);
-  const [reference, setReference] = useState('');
-  const outline = useQuery(outlineQuery(project.id)).data;
-  const found = outline ? outline.reference.findIndex((one) => one.toLowerCase() === reference.trim().toLowerCase()) : -1;
-  if (!open)
-    return (
-      <Button size="2xs" variant="outline" onClick={() => setOpen(true)}>
-        {word}
-      </Button>
-    );
-  return (
-    <Flex gap="1.5" align="center">
-      <Input
-        size="2xs"
-        w="110px"
-        fontFamily="mono"
-        autoFocus
-        aria-label="Reference of the item it is a version of"
-        placeholder="SYS-012"
-        value={reference}
-        onChange={(event) => setReference(event.target.value)}
-      />
-      <Button size="2xs" disabled={found < 0} onClick={() => onPair(entry, outline!.id[found]!)}>
-        Match
-      </Button>
-      {found >= 0 && <Box color="fg">{outline!.title[found]}</Box>}
-    </Flex>
-  );
 }

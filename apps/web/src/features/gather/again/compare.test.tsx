@@ -154,7 +154,11 @@ describe('a newer version beside what stands here', () => {
   it('compares again when a match is corrected', async () => {
     await open('&entry=t2');
     await userEvent.click(screen.getByRole('button', { name: 'It is a version of…' }));
-    await userEvent.type(screen.getByRole('textbox', { name: /Reference of the item/ }), 'sys-008');
+    const field = screen.getByRole('combobox', { name: /Reference of the item/ });
+    expect([...document.querySelectorAll('datalist option')].map((option) => option.getAttribute('value'))).toEqual(['SYS-005']);
+    await userEvent.type(field, 'sys-00');
+    expect(screen.getByText('There is no sys-00 here.')).toBeTruthy();
+    await userEvent.type(field, '8');
     await userEvent.click(await screen.findByRole('button', { name: 'Match' }));
     await waitFor(() => expect(calls.filter(({ call }) => call.endsWith('/compare')).at(-1)!.body).toMatchObject({ source, pairs: [[2, idOf(108)]] }));
   });
