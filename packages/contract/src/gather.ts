@@ -167,6 +167,16 @@ export const getTrayEntry = endpoint({
   reply: trayEntry,
 });
 
+export const getTrayPicture = endpoint({
+  method: 'GET',
+  path: '/projects/:project/tray/:tray/picture',
+  summary: 'A picture of a file that is not imported yet, by the name that its text has for it',
+  params: trayParams,
+  query: z.object({ name: z.string().min(1).max(1000) }),
+  produces: 'application/octet-stream',
+  reply: z.string(),
+});
+
 const valueSchema = z.union([z.string(), z.number(), z.boolean(), z.null(), z.array(z.string())]);
 const sideSchema = z.enum(['mine', 'theirs']);
 export const choicesSchema = z.record(z.string().max(60), z.union([sideSchema, z.record(z.string().max(100), sideSchema)]));

@@ -62,7 +62,7 @@ describe('readMarkdown', () => {
 describe('readHtml', () => {
   it('keeps pictures that the page carries itself, and tells of those that lie elsewhere', () => {
     const dot = Buffer.from([0x89, 0x50, 0x4e, 0x47]);
-    const html = `<p>See <img src="data:image/png;base64,${dot.toString('base64')}" alt="a gate"></p><p><img src="data:image/svg+xml;base64,AA=="><img src="https://x.example/a.png"></p>`;
+    const html = `<p>See <img src="data:image/png;base64,${dot.toString('base64')}" alt="a gate"></p><p><img src="data:image/tiff;base64,AA=="><img src="https://x.example/a.png"></p>`;
     const { document, issues } = readHtml(Buffer.from(html));
     expect(document.blocks).toMatchObject([{ text: 'See', html: 'See <img src="coomb-picture:picture-1.png" alt="a gate" />' }]);
     expect(document.pictures.get('picture-1.png')).toMatchObject({ mediaType: 'image/png', bytes: dot });

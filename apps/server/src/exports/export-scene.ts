@@ -1,6 +1,6 @@
 import { CoombError } from '@coomb/contract';
 import { findLinkKind, isSame, phraseAt } from '@coomb/core';
-import { buildColumns, type Column, plainText, type ReqifItem } from '@coomb/formats';
+import { buildColumns, cellText, type Column, type ReqifItem } from '@coomb/formats';
 import { valuesOf } from '../gather/import-again/exchange.js';
 import type { CollectionRow, ItemRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -29,7 +29,7 @@ export async function openScene(
 ): Promise<Scene> {
   const nodes = 'items' in wanted ? chooseNodes(state, wanted.items) : nodesOf(state, wanted.collection);
   const items = describe(state, nodes, await findRows(nodes.map((node) => state.items[node]!.id)));
-  const columns = buildColumns(state.scheme, items, plainText);
+  const columns = buildColumns(state.scheme, items, cellText);
   if ('items' in wanted) return { state, name: `${state.name}, ${wanted.items.length} chosen`, kind: commonKind(items), items, columns };
   const collection = state.collections.find((one) => one.id === wanted.collection)!;
   return { state, name: collection.name, kind: collection.kind, collection, items, columns };

@@ -8,6 +8,7 @@ import {
   getSourceFile,
   dropTrayEntry,
   getTrayEntry,
+  getTrayPicture,
   importFile,
   listJobs,
   listRunResults,
@@ -62,6 +63,11 @@ export class GatherController {
   @Route(getTrayEntry)
   getTray(@Call(getTrayEntry) { params }: Input<typeof getTrayEntry>) {
     return this.tray.get(params.project, params.tray);
+  }
+
+  @Route(getTrayPicture)
+  async trayPicture(@Call(getTrayPicture) { params, query }: Input<typeof getTrayPicture>, @Res() response: Response) {
+    sendFile(response, { name: query.name, ...(await this.tray.getPicture(params.project, params.tray, query.name)) });
   }
 
   @Route(compareFile)
@@ -153,7 +159,7 @@ function bodyOf(recipe: unknown): RecipeBody | null {
 }
 
 /** Pictures are shown in place; everything else is handed over as a download, never opened as a page of ours. */
-function sendFile(response: Response, file: FileRow): void {
+function sendFile(response: Response, file: Pick<FileRow, 'name' | 'mediaType' | 'bytes'>): void {
   const isPicture = /^image\/(png|jpeg|gif|webp|bmp|svg\+xml)$/.test(file.mediaType);
   response.setHeader('Content-Type', isPicture ? file.mediaType : 'application/octet-stream');
   response.setHeader('Content-Disposition', `${isPicture ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name.replace(/^.*\//, ''))}`);

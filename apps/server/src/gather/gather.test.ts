@@ -12,6 +12,7 @@ import {
   getSourceFile,
   dropTrayEntry,
   getTrayEntry,
+  getTrayPicture,
   importFile,
   listJobs,
   listRuns,
@@ -39,6 +40,23 @@ describe('gathering', () => {
     expect((await server.client.call(getOutline, { params: { project } })).id).toEqual([]);
     expect(await server.client.call(listSources, { params: { project } })).toEqual([]);
     expect(await server.client.call(getTrayEntry, { params: { project, tray: entry.id } })).toEqual(entry);
+  });
+
+  it('shows the pictures of a document in the tray', async () => {
+    const project = await fresh();
+    const entry = await server.client.upload(project, 'spec.docx', demo('2 Larkbeck system requirements.docx'));
+    const name = /coomb-picture:([^"]+)"/.exec(JSON.stringify(entry.content).replaceAll('\\"', '"'))![1]!;
+    const fetchPicture = (wanted: string) => fetch(server.address + buildUrl(getTrayPicture.path, { project, tray: entry.id }, { name: wanted }));
+    const picture = await fetchPicture(name);
+    expect(picture.headers.get('content-type')).toBe('image/png');
+    expect(
+      Buffer.from(await picture.arrayBuffer())
+        .subarray(1, 4)
+        .toString(),
+    ).toBe('PNG');
+    expect(await (await fetchPicture('media/none.png')).json()).toMatchObject({
+      error: { code: 'not-found', message: 'There is no picture "media/none.png" in this file.' },
+    });
   });
 
   it('keeps the tray over a restart', async () => {

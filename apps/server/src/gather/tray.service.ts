@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
-import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
+import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type SourcePicture } from '@coomb/core';
 import { applyModelRecipe, type FileContent, type FileFormat } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -67,6 +67,15 @@ export class TrayService {
 
   async get(projectId: string, id: string): Promise<TrayEntry> {
     return describe(await this.states.get(projectId), await this.read(projectId, id));
+  }
+
+  /** A picture of a file in the tray, by its name there. */
+  async getPicture(projectId: string, id: string, name: string): Promise<SourcePicture> {
+    const { content } = await this.read(projectId, id);
+    const pictures = content.type === 'document' ? content.document.pictures : content.type === 'exchange' ? content.exchange.pictures : undefined;
+    const picture = pictures?.get(name);
+    if (!picture) throw new CoombError('not-found', `There is no picture "${name}" in this file.`);
+    return picture;
   }
 
   async read(projectId: string, id: string): Promise<TrayFile> {

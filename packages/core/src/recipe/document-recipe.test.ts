@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../project/default-scheme.js';
 import type { SourceBlock, SourceCell, SourceDocument } from '../source/document.js';
-import { documentOf } from '../testing/document.js';
+import { documentOf, type Line } from '../testing/document.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';
 import { findDocumentDepartures } from './departures.js';
 import { buildIdentifier, type DocumentRecipe, usualIdentifier } from './document-recipe.js';
@@ -442,6 +442,12 @@ describe('sentences that bind', () => {
     expect(drafts).toHaveLength(isNote ? 1 : 2);
     expect(drafts[0]!.html).toBe(isNote ? `<p>${text}</p>` : '');
     expect(issues.map((issue) => issue.code)).toEqual(isNote ? ['binding-in-note'] : []);
+  });
+
+  it('are not looked for where the headings above carry the references', () => {
+    const lines = Array.from({ length: 8 }, (_, index): Line[] => [[6, `SYS-00${index} Gate ${index}`], `Gate ${index} must close.`]).flat();
+    const recipe = proposeDocumentRecipe(defaultScheme, documentOf([1, 'Gates'], ...lines));
+    expect([recipe.bindingWords, recipe.headings[5]]).toEqual([[], 'item']);
   });
 
   it('are looked for where few paragraphs carry a reference', () => {

@@ -24,7 +24,8 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
   const tables = new Map<string, TableMeaning>();
   const texts: string[] = [];
   const cellTexts: string[] = [];
-  let [headings, typed] = [0, 0];
+  const headingTexts: string[] = [];
+  let typed = 0;
   const identifier = proposeIdentifier(document);
   const isReference = buildReferenceTest(identifier);
   for (const block of document.blocks) {
@@ -34,7 +35,7 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
       for (const row of block.rows) for (const cell of row) if (cell.text.length > MOST_OF_A_NAME) cellTexts.push(cell.text);
       continue;
     }
-    if (block.level > 0) headings++;
+    if (block.level > 0) headingTexts.push(block.text);
     else if (findTypedLevel(block) > 0) typed++;
     else if (block.text.trim()) texts.push(block.text);
     if (block.level > 0) continue;
@@ -50,14 +51,14 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     kind,
     headings: proposeHeadings(document, identifier),
     identifier,
-    bindingWords: proposeBindingWords(texts, identifier),
+    bindingWords: proposeBindingWords(texts, headingTexts, identifier),
     labels: [...labels]
       .map(([label, count]) => ({ label, count, meaning: proposeMeaning(scheme, kind, label) }))
       .filter(({ count, meaning }) => count > 1 || meaning.as !== 'ignore')
       .map(({ label, meaning }) => ({ label, meaning })),
     tables: joinCards([...tables.values()]),
     ...(phrases.length > 0 && { phrases }),
-    ...(headings === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
+    ...(headingTexts.length === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
     ...(numberField && { numberField: numberField.id }),
   };
 }
@@ -85,13 +86,14 @@ function countReferences(texts: readonly string[], pattern: string): { all: numb
   return { all: found.length, different: new Set(found).size };
 }
 
-/** Binding words where paragraphs with references are few beside those that bind without one. */
-function proposeBindingWords(texts: readonly string[], identifier: string): string[] {
+/** Binding words where paragraphs and headings with references are few beside the paragraphs that bind without one. */
+function proposeBindingWords(texts: readonly string[], headings: readonly string[], identifier: string): string[] {
   const match = buildIdentifier(identifier)!;
   const open = texts.filter((text) => !match(text));
   const counts = BINDING.map((word) => ({ word, count: open.filter((text) => new RegExp(`(?<!\\p{L})${word}(?!\\p{L})`, 'iu').test(text)).length }));
   const all = counts.reduce((sum, { count }) => sum + count, 0);
-  if ((texts.length - open.length) * 4 >= all) return [];
+  const referenced = texts.length - open.length + headings.filter((text) => match(text)).length;
+  if (referenced * 4 >= all) return [];
   return counts.filter(({ count }) => count * 10 >= all && count > 0).map(({ word }) => word);
 }
 

@@ -1,3 +1,4 @@
+import { plainText } from '../rich-text/sanitise.js';
 import type { DocumentRecipe, FieldValue, Scheme, SheetRecipe } from '@coomb/core';
 
 /** An item as it goes out, with its links by the references of their other ends. */
@@ -53,6 +54,13 @@ export function buildColumns(scheme: Scheme, items: readonly ExportItem[], textO
       }),
     ),
   ];
+}
+
+/** Words of a rich text for a cell. Spreadsheets lose tabs, so the cells of a table are parted by a bar. */
+export function cellText(html: string): string {
+  return plainText(html)
+    .replace(/[\t ]+$/gm, '')
+    .replace(/\t/g, ' | ');
 }
 
 function writeField(value: FieldValue | undefined, textOf: (html: string) => string): string {

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { readCsv } from '../csv/read-csv.js';
 import { readMarkdown } from '../markdown/read-markdown.js';
 import { plainText, sanitiseRichText } from '../rich-text/sanitise.js';
-import { buildColumns, buildDocumentRecipe, buildSheetRecipe, type ExportItem } from './export-items.js';
+import { wordsByLine } from './compare-back.js';
+import { buildColumns, buildDocumentRecipe, cellText, buildSheetRecipe, type ExportItem } from './export-items.js';
 import { guardFormula, writeCsv } from './write-csv.js';
 import { writeMarkdown } from './write-markdown.js';
 
@@ -173,6 +174,12 @@ function anyItems(random: () => number): ExportItem[] {
   }
   return list;
 }
+
+it('parts the cells of a table by bars, which spreadsheets keep', () => {
+  const table = '<p>Terms</p><table><tbody><tr><td>Pool</td><td>The river</td></tr><tr><td>Head</td><td></td></tr></tbody></table>';
+  expect(cellText(table)).toBe('Terms\nPool | The river\nHead');
+  expect(wordsByLine('<p>Terms</p><p>Pool | The river</p><p>Head</p>')).toBe(wordsByLine(table));
+});
 
 describe('guardFormula', () => {
   it.each([

@@ -181,7 +181,7 @@ export class ImportAgainService {
 
 /** The recipe asked for, else the one that the older version was read by: getting it right once serves every later version. */
 function withOlderRecipe(file: TrayFile, older: SourceRow, wish: RecipeWish): RecipeWish {
-  if (file.content.type === 'document' && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
+  if (file.content.type === 'document' && file.format.id === older.format && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
     return { documentRecipe: older.recipe as NonNullable<RecipeWish['documentRecipe']> };
   if (file.content.type === 'exchange' && !wish.exchangeRecipe && older.recipe && 'relations' in (older.recipe as object))
     return { exchangeRecipe: older.recipe as NonNullable<RecipeWish['exchangeRecipe']> };

@@ -13,6 +13,7 @@ import { OutcomeList } from './OutcomeList';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { type PickedPart, pickPart } from './pick-part';
 import { RemarksPanel } from './RemarksPanel';
+import { TrayFile } from './tray-pictures';
 import { useImportTarget } from './use-import-target';
 import { useFileRecipe, useOlderRecipe } from './use-file-recipe';
 
@@ -53,7 +54,7 @@ export function DocumentGather({ entry, content }: Props) {
       setRecipe({ ...recipe, phrases: [...(recipe.phrases ?? []), { words, meaning: proposeMeaning(scheme, recipe.kind, words) }] });
     setTimeout(() => focusControl(`Meaning of ${words}`, 'phrases'), 60);
   };
-  const like = useOlderRecipe(to.older, 'document', file.isProposed, put);
+  const like = useOlderRecipe(to.older, entry.name, 'document', file.isProposed, put);
   const departures = useMemo(() => (kept || like ? findDocumentDepartures(deferred, { blocks }) : []), [kept, like, deferred, blocks]);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const base = entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '');
@@ -81,7 +82,9 @@ export function DocumentGather({ entry, content }: Props) {
                   size: 46,
                   least: 240,
                   content: (
-                    <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
+                    <TrayFile value={entry.id}>
+                      <DocumentView blocks={blocks} outcome={outcome} shown={shown} onPick={pick} onPhrase={addPhrase} scheme={scheme} recipe={deferred} />
+                    </TrayFile>
                   ),
                 },
                 {

@@ -6,6 +6,7 @@ import { findColumnWidths } from '../../shared/ui/column-widths';
 import type { PickedPart } from './pick-part';
 import { buildLeads, nameCells } from './recognised';
 import { readShownText } from './shown-text';
+import { useTrayPictures } from './tray-pictures';
 
 interface Props {
   blocks: SourceBlock[];
@@ -208,12 +209,13 @@ function Block({ block, index, recognised, row, nameCells }: BlockProps) {
 
 /** Text with tracked changes shown, its footnotes below and comments beside who made them. */
 function Words({ words }: { words: SourceWords }) {
+  const withPictures = useTrayPictures();
   return (
     <>
-      <span data-words dangerouslySetInnerHTML={{ __html: withoutPictures(words.tracked?.marked ?? words.html) }} />
+      <span data-words dangerouslySetInnerHTML={{ __html: withPictures(words.tracked?.marked ?? words.html) }} />
       {words.footnotes?.map(({ mark, html }) => (
         <Box key={mark} fontSize="12px" color="fg.muted" fontWeight="400">
-          {mark} <span dangerouslySetInnerHTML={{ __html: html }} />
+          {mark} <span dangerouslySetInnerHTML={{ __html: withPictures(html) }} />
         </Box>
       ))}
       {words.comments?.map(({ by, text }, at) => (
@@ -257,11 +259,6 @@ function Mark({ mark }: { mark: Recognised }) {
       {shorten(mark.label)}
     </Box>
   );
-}
-
-/** Pictures are stored at import; until then their place is named. */
-function withoutPictures(html: string): string {
-  return html.replace(/<img src="coomb-picture:[^"]*" alt="([^"]*)">/g, '<em>[picture: $1]</em>');
 }
 
 /** Long references differ at their end. */

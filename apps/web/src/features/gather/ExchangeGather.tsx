@@ -36,7 +36,7 @@ export function ExchangeGather({ entry, content }: Props) {
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applyExchangeRecipe(scheme, deferred, document), [scheme, deferred, document]);
   const to = useImportTarget(entry, { exchangeRecipe: deferred });
-  const like = useOlderRecipe(to.older, 'exchange', file.isProposed, put);
+  const like = useOlderRecipe(to.older, entry.name, 'exchange', file.isProposed, put);
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
   const isCut = content.total > content.objects.length;
   const setType = (index: number, change: Partial<ExchangeRecipe['types'][number]>) =>

@@ -56,7 +56,7 @@ export function SheetGather({ entry, content }: Props) {
     meaning.as === 'ignore' && name ? [{ at, name, proposed: () => proposeField(valuesOf(at)) }] : [],
   );
   const issues = [...departures, ...entry.issues, ...outcome.issues, ...(to.found?.issues ?? [])];
-  const like = useOlderRecipe(to.older, 'sheet', file.isProposed, put);
+  const like = useOlderRecipe(to.older, entry.name, 'sheet', file.isProposed, put);
   const reread = (part: Partial<SheetRecipe>) => {
     const next = { ...recipe, ...part };
     const own = sheets.find((one) => one.name === next.sheet);

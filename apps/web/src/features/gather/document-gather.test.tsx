@@ -44,6 +44,20 @@ const titles = () =>
     .map((one) => one.textContent);
 const lastCheck = () => calls.filter(({ call }) => call.endsWith('/check')).at(-1)?.body as { documentRecipe: { phrases?: unknown[] } } | undefined;
 
+const kept = {
+  id: idOf(90),
+  name: 'House.docx',
+  format: 'docx',
+  size: 1,
+  importedAt: '2026-11-01T08:00:00.000Z',
+  importedBy: 'Ada',
+  items: 4,
+  issues: [],
+  lineage: idOf(90),
+  collection: aProject.collections[0]!.id,
+  recipeId: null,
+};
+
 async function open() {
   show(<TrayPage />, { path: '/p/:project/gather/:tray', at: `/p/${aProject.id}/gather/${tray}` });
   await screen.findByText('Rules.docx');
@@ -241,20 +255,7 @@ describe('a document in the tray', () => {
 
   it('starts from the recipe that the older version was read by, and keeps what is changed by hand', async () => {
     const recipe = { ...proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }), numberPrefix: 'OLD-' };
-    const older = {
-      id: idOf(90),
-      name: 'House.docx',
-      format: 'docx',
-      size: 1,
-      importedAt: '2026-11-01T08:00:00.000Z',
-      importedBy: 'Ada',
-      items: 4,
-      issues: [],
-      lineage: idOf(90),
-      collection: aProject.collections[0]!.id,
-      recipe: { reads: 'document' as const, recipe },
-      recipeId: null,
-    };
+    const older = { ...kept, recipe: { reads: 'document' as const, recipe } };
     answer(listSources, [older]);
     await open();
     await screen.findByRole('option', { name: 'newer version of House.docx' });
@@ -266,5 +267,27 @@ describe('a document in the tray', () => {
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'a new collection');
     await userEvent.selectOptions(screen.getByLabelText('Collection'), 'newer version of House.docx');
     expect(titles().join()).not.toContain('OLD-');
+  });
+
+  it('keeps its own recipe where the older version is of another format', async () => {
+    const older = {
+      ...kept,
+      recipe: { reads: 'document' as const, recipe: { ...proposeDocumentRecipe(defaultScheme, { blocks, pictures: new Map() }), numberPrefix: 'OLD-' } },
+    };
+    answer(listSources, [{ ...older, name: 'House.md' }]);
+    await open();
+    await userEvent.selectOptions(screen.getByLabelText('Collection'), await screen.findByRole('option', { name: 'newer version of House.md' }));
+    await waitFor(() => expect(calls.some(({ call }) => call.endsWith('/check'))).toBe(true));
+    expect(titles().join()).not.toContain('OLD-');
+    expect(screen.queryByText('recipe: as House.md was read')).toBeNull();
+  });
+
+  it('shows its pictures before they are stored', async () => {
+    const name = 'media/a&b.png';
+    const shown = [line(3, 'See the plan.', { html: 'See <img src="coomb-picture:media/a&amp;b.png" alt="plan" />the plan.' })];
+    answer(getTrayEntry, { ...entry, content: { ...entry.content, blocks: shown } as never });
+    await open();
+    const picture = await screen.findByRole('img', { name: 'plan' });
+    expect(picture.getAttribute('src')).toBe(`/api/projects/${aProject.id}/tray/${tray}/picture?name=${encodeURIComponent(name)}`);
   });
 });

@@ -40,16 +40,20 @@ export function useFileRecipe<Recipe>(
  */
 export function useOlderRecipe(
   older: Source | undefined,
+  name: string,
   reads: RecipeBody['reads'],
   isProposed: boolean,
   put: (body: RecipeBody, kept: string | undefined) => void,
 ): string | undefined {
   const [taken, setTaken] = useState<string>();
   useEffect(() => {
-    // What came as a document may come back as a sheet, which its recipe cannot read.
+    // What came as a document may come back as a sheet, or as text of another format whose headings and labels are its own.
     if (older?.recipe?.reads !== reads || !isProposed || taken === older.id) return;
+    if (reads === 'document' && endingOf(older.name) !== endingOf(name)) return;
     setTaken(older.id);
     put(older.recipe, older.recipeId ?? undefined);
-  }, [older, reads, isProposed, taken, put]);
+  }, [older, name, reads, isProposed, taken, put]);
   return older && taken === older.id ? older.name : undefined;
 }
+
+const endingOf = (name: string) => /\.\w+$/.exec(name)?.[0].toLowerCase();
