@@ -38,6 +38,14 @@ describe('the interface', () => {
     }
   });
 
+  it('says in words what an address names that is none', async () => {
+    const response = await get('/api/projects/01890000-0000-7000-8000-000000000000/tray/sources');
+    expect(response.status).toBe(404);
+    expect(await response.json()).toMatchObject({
+      error: { code: 'not-found', message: '"sources" is the name of no file that was handed in. The address is mistyped, or old.' },
+    });
+  });
+
   it('tells the first faults of a body, and how many more there are', async () => {
     const { project } = await makeProject(server.client);
     const address = buildUrl(exportItems.path, { project, format: 'csv' });

@@ -31,6 +31,9 @@ export const Call = createParamDecorator((endpoint: AnyEndpoint, context: Execut
   };
 });
 
+/** What parts of an address name, where people call it something else. */
+const NAMES: Record<string, string> = { tray: 'file that was handed in', run: 'test run', batch: 'change' };
+
 /** A body of a thousand rows may be wrong a thousand times: the first faults tell what is wrong with it. */
 const MOST_TOLD = 5;
 
@@ -38,6 +41,14 @@ function parse(schema: z.ZodType | undefined, value: unknown, what: string): unk
   if (!schema) return undefined;
   const parsed = schema.safeParse(value ?? {});
   if (parsed.success) return parsed.data;
+  const [first] = parsed.error.issues;
+  if (what === 'address' && first?.code === 'invalid_format' && first.format === 'uuid') {
+    const name = String(first.path[0]);
+    throw new CoombError(
+      'not-found',
+      `"${String((value as Record<string, unknown>)[name]).slice(0, 60)}" is the name of no ${NAMES[name] ?? name}. The address is mistyped, or old.`,
+    );
+  }
   const complaints = parsed.error.issues.map((issue) => ({ at: issue.path.join('.') || what, message: issue.message }));
   const rest = complaints.length - MOST_TOLD;
   const told = complaints.slice(0, MOST_TOLD).map(({ at, message }) => `${at}: ${message}`);

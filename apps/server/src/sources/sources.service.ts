@@ -1,8 +1,10 @@
+import { createHash } from 'node:crypto';
 import type { readSource, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { carryClippings, type Clipping, type SourcePlace } from '@coomb/core';
+import { carryClippings, type Clipping, type SourceDocument, type SourcePlace } from '@coomb/core';
 import { fileFormats, findReqifParts, isArchive, openArchive } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
+import { placePictures } from '../gather/build-import.js';
 import { buildFiles, buildSource } from '../gather/source-rows.js';
 import { FileReader } from '../gather/file-reader.js';
 import { GatherRepo } from '../gather/gather.repo.js';
@@ -114,11 +116,25 @@ export class SourcesService {
     const bytes = Buffer.from(original.bytes);
     if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
       const { content } = await this.reader.read(source.name, bytes);
-      if (content.type === 'document') return { type: 'document', blocks: content.document.blocks };
+      if (content.type === 'document') return { type: 'document', blocks: await this.placeStored(projectId, source, content.document) };
       if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
     }
     const text = await readText(bytes);
     return { type: 'text', lines: text.split(/\r?\n/).slice(0, 200_000) };
+  }
+
+  /** Blocks whose pictures have the addresses that they were stored under. */
+  private async placeStored(projectId: string, source: SourceRow, { blocks, pictures }: SourceDocument): Promise<SourceDocument['blocks']> {
+    if (pictures.size === 0) return blocks;
+    const stored = await this.files.findPictures(projectId, source.lineageId ?? source.id);
+    const addresses = new Map(
+      [...pictures].flatMap(([name, { bytes }]) => {
+        const id = stored.get(createHash('sha256').update(bytes).digest('hex'));
+        return id === undefined ? [] : [[name, `/api/projects/${projectId}/files/${id}`] as const];
+      }),
+    );
+    const place = <Words extends { html: string }>(words: Words): Words => ({ ...words, html: placePictures(words.html, addresses) });
+    return blocks.map((block) => (block.type === 'table' ? { ...block, rows: block.rows.map((row) => row.map(place)) } : place(block)));
   }
 
   /** Where each item stands in this version: as noted when it was imported, or, for the first version, with the item itself. */

@@ -39,6 +39,9 @@ describe('a stored source', () => {
     const place = read.items.find(({ item }) => item.reference === 'SYS-001')!.place;
     const block = blocks[place.block!]!;
     expect(block.type === 'table' && block.rows[place.row!]!.map((cell) => cell.text)).toContain('SYS-001');
+    const addresses = [...JSON.stringify(blocks).matchAll(/src=\\"([^"\\]+)/g)].map(([, address]) => address!);
+    expect(addresses).toHaveLength(2);
+    for (const address of addresses) expect((await fetch(server.address + address)).headers.get('content-type')).toBe('image/png');
   });
 
   it.each([

@@ -278,7 +278,7 @@ function Title({ children }: { children: React.ReactNode }) {
 function Row({ label, children }: { label: string; children: React.ReactNode }) {
   return (
     <Flex align="center" gap="2" py="0.5">
-      <Box flex="1" minW="84px" overflowWrap="anywhere" lineHeight="1.25">
+      <Box flex="1" minW="64px" overflowWrap="anywhere" lineHeight="1.25">
         {label}
       </Box>
       {children}

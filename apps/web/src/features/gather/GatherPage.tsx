@@ -157,18 +157,23 @@ function SourceEntry({ project, source, older }: { project: string; source: Sour
         <Box color="fg.muted" w="17em" truncate>
           {format(new Date(source.importedAt), 'd MMM yyyy, HH:mm')} · {source.importedBy}
         </Box>
-        <Button
-          size="2xs"
-          variant="ghost"
-          w="9em"
-          justifyContent="flex-start"
-          color={doubtful ? 'fg.warning' : 'fg.muted'}
-          disabled={source.issues.length === 0}
-          onClick={() => setOpen(!open)}
-          aria-expanded={open}
-        >
-          {source.issues.length === 0 ? 'no remarks' : source.issues.length === 1 ? '1 remark' : `${source.issues.length} remarks`}
-        </Button>
+        {source.issues.length === 0 ? (
+          <Box w="9em" px="2" fontSize="12px" color="fg.muted">
+            no remarks
+          </Box>
+        ) : (
+          <Button
+            size="2xs"
+            variant="ghost"
+            w="9em"
+            justifyContent="flex-start"
+            color={doubtful ? 'fg.warning' : 'fg.muted'}
+            onClick={() => setOpen(!open)}
+            aria-expanded={open}
+          >
+            {source.issues.length === 1 ? '1 remark' : `${source.issues.length} remarks`}
+          </Button>
+        )}
       </Flex>
       {open && <IssueLines issues={source.issues} />}
     </Box>

@@ -6,7 +6,7 @@ import { findColumnWidths } from '../../shared/ui/column-widths';
 import { Reference } from '../../shared/ui/reference';
 import type { SourceReading } from './queries';
 import { rangeOf } from './selection';
-import { findShownHtml } from './shown-html';
+import { findPictures, findShownHtml } from './shown-html';
 
 interface Props {
   blocks: SourceBlock[];
@@ -100,6 +100,9 @@ function Block({ block, index, marks, row }: { block: SourceBlock; index: number
                 {cells.map((cell, column) => (
                   <td key={column} colSpan={cell.span} title={marks.get(`${index}:${at}`)?.join(', ')}>
                     {cell.text}
+                    {findPictures(cell.html).map(({ src, alt }) => (
+                      <img key={src} src={src} alt={alt} />
+                    ))}
                     {'\n'}
                   </td>
                 ))}
