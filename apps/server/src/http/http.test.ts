@@ -61,7 +61,7 @@ describe('the interface', () => {
   it('gives errors in one shape', async () => {
     for (const [path, status] of [
       ['/api/nowhere', 404],
-      ['/api/projects/not-an-id', 400],
+      ['/api/projects/not-an-id', 404],
       ['/api/projects/01890000-0000-7000-8000-000000000000', 404],
     ] as const) {
       const response = await get(path);

@@ -25,6 +25,15 @@ function commonLength(a: string[], b: string[]): number {
 }
 
 describe('buildWordDiff', () => {
+  it('takes numbers and references whole', () => {
+    expect(buildWordDiff('within 0.05 m, see SYS-012.', 'within 0.07 m, see SYS-013.').filter((change) => change.type !== 'same')).toEqual([
+      { type: 'removed', text: '0.05' },
+      { type: 'added', text: '0.07' },
+      { type: 'removed', text: 'SYS-012' },
+      { type: 'added', text: 'SYS-013' },
+    ]);
+  });
+
   it('marks the words that changed', () => {
     expect(buildWordDiff('The gate shall close.', 'The gate must close fast.')).toEqual([
       { type: 'same', text: 'The gate ' },

@@ -3,7 +3,8 @@ export interface WordChange {
   text: string;
 }
 
-const WORDS = /\s+|[\p{L}\p{N}_]+|[^\s\p{L}\p{N}_]/gu;
+/** Numbers with their points and commas, and references with their hyphens, are one word. */
+const WORDS = /\s+|[\p{L}\p{N}_]+(?:[.,:-](?=\p{N})[\p{L}\p{N}_]+)*|[^\s\p{L}\p{N}_]/gu;
 
 /**
  * Word-level difference of two texts (Myers, "An O(ND) difference algorithm", 1986), with the common head and tail cut off first.

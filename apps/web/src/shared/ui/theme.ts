@@ -84,6 +84,8 @@ const config = defineConfig({
     '.rich ul': { listStyle: 'disc', paddingLeft: '1.4em' },
     '.rich ol': { listStyle: 'decimal', paddingLeft: '1.4em' },
     '.rich img': { maxWidth: '100%', height: 'auto', marginBlock: '0.4em', borderRadius: '2px' },
+    // Drawings in ink on nothing need paper.
+    '.dark .rich img': { backgroundColor: '#f4f1e8' },
     '.rich img[src^="coomb-picture:"]': { display: 'inline-block', minHeight: '1.6em', border: '1px dashed', borderColor: 'border', color: 'fg.muted' },
     '.rich img[src^="coomb-picture:"]::before': { content: '"picture outside the file: "', fontSize: '0.85em' },
     '.rich [data-picture]::after': { content: '"[picture: " attr(data-picture) "]"', color: 'fg.muted', fontSize: '0.85em' },
