@@ -61,6 +61,37 @@ describe('gathering again and clipping', () => {
     await ada.see('Season change');
   });
 
+  it('saves a specification in formats that come back, and says what a workbook cannot hold', async () => {
+    await ada.open(`${base}/shape`);
+    await ada.press('System requirements');
+    await ada.press('Save as a file…');
+    await ada.see('All of it comes back: 155 items');
+    await ada.see('0 of 2 pictures');
+    await ada.press('pictures 2');
+    await ada.see('SYS-S-001 went out as');
+    await ada.type(Key.ESCAPE);
+    await ada.seeNothingOf('All of it comes back');
+  });
+
+  it('takes a review back from a workbook: what was changed in it, and nothing else', async () => {
+    const [collection] = (await api<{ collections: { id: string; name: string }[] }>('')).collections.filter(({ name }) => name === 'System requirements');
+    const csv = await (
+      await fetch(`${new URL(base).origin}/api${new URL(base).pathname.replace('/p/', '/projects/')}/collections/${collection!.id}/export/csv`)
+    ).text();
+    const path = join(folder, 'Review.csv');
+    writeFileSync(path, csv.replace('stop and reverse by 0.05 m', 'stop and reverse by 0.08 m'));
+    await ada.open(`${base}/gather`);
+    await ada.handIn(path);
+    await ada.see('newer version of 2 Larkbeck system requirements.docx');
+    await ada.press('Compare…');
+    await ada.see('1 differ');
+    await ada.see('Obstacle');
+    await ada.press('Import');
+    await ada.see('Imported');
+    expect((await item('SYS-026')).html).toContain('0.08 m');
+    expect((await item('SYS-034')).html).toContain('<ol>');
+  });
+
   it('shows where an item stands in its source', async () => {
     await ada.open(`${base}/items/GD-201`);
     await ada.press('7 Gate drive of the supplier.reqif');

@@ -24,7 +24,9 @@ export function proposeByValues(
   const reference = has('reference') ? undefined : open.find(({ values }) => areReferences(values, isReference));
   if (!has('reference') && !reference) return [...columns];
   const sizes = open.filter((one) => one !== reference).map(({ at, values }) => ({ at, size: meanLength(values) }));
-  const [longest] = has('text') || has('title') ? [] : sizes.sort((a, b) => b.size - a.size);
+  // Beside a title only words that bind are surely the text; others may be remarks.
+  const mayBeText = sizes.filter(({ at }) => !has('title') || mostlyBind(valuesOf(at).slice(0, ROWS)));
+  const [longest] = has('text') ? [] : mayBeText.sort((a, b) => b.size - a.size);
   return columns.map((column, at) => {
     if (at === reference?.at) return { ...column, meaning: { as: 'reference' } };
     return at === longest?.at && longest.size >= SHORTEST_TEXT ? { ...column, meaning: { as: 'text' } } : column;
@@ -37,6 +39,13 @@ function areReferences(values: readonly string[], isReference: ((text: string) =
   if (isReference && filled.filter(isReference).length * 10 >= filled.length * 6) return true;
   const fitting = filled.filter((value) => value.length <= LONGEST_REFERENCE && /[A-Za-z]/.test(value) && /\d$/.test(value));
   return fitting.length * 10 >= filled.length * 9 && new Set(filled).size * 20 >= filled.length * 19 && filled.length * 10 >= values.length * 8;
+}
+
+const BINDING = /(?<!\p{L})(?:shall|must|should|will|muss|soll)(?!\p{L})/iu;
+
+function mostlyBind(values: readonly string[]): boolean {
+  const filled = values.filter((value) => value.trim());
+  return filled.filter((value) => BINDING.test(value)).length * 2 > filled.length;
 }
 
 function meanLength(values: readonly string[]): number {

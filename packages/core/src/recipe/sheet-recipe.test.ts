@@ -333,3 +333,12 @@ it('takes the kind from a column that says it, not from columns that only tests 
   ]);
   expect(links).toMatchObject([{ draft: 1, linkKind: 'verifies', reversed: true, target: 'TC-1' }]);
 });
+
+it.each([
+  ['The gate shall hold the level within 5 cm.', 'text'],
+  ['Talked about at the lock last spring.', 'ignore'],
+])('takes words that bind for the text beside a title: %s', (words, as) => {
+  const rows = Array.from({ length: 5 }, (_, at) => [`WX-${at}`, `Point ${at}`, words]);
+  const { columns } = proposeSheetRecipe(defaultScheme, [{ name: 'Log', rows: [['Key', 'Summary', 'Detail'], ...rows] }]);
+  expect(columns.map(({ meaning }) => meaning.as)).toEqual(['reference', 'title', as]);
+});

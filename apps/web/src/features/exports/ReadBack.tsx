@@ -45,15 +45,16 @@ function Outcome({ read }: { read: ReadBackReply }) {
   const [open, setOpen] = useState<string>();
   const { items, links, pictures, differences } = read;
   const shown = differences.find((one) => one.what === open);
-  const share = ({ out, back }: { out: number; back: number }) => (out === back ? out.toLocaleString('en-GB') : `${back} of ${out}`);
+  const share = ({ out, back }: { out: number; back: number }, what: string) =>
+    `${out === back ? '' : `${back.toLocaleString('en-GB')} of `}${out.toLocaleString('en-GB')} ${out === 1 ? what : `${what}s`}`;
   return (
     <Box mt="0.5" lineHeight="1.4">
       <Flex gap="1.5" align="baseline" color={differences.length > 0 ? 'ochre.fg' : 'moss.fg'}>
         <Box alignSelf="center">{differences.length > 0 ? <TriangleAlert size={12} aria-hidden /> : <Check size={12} aria-hidden />}</Box>
         <Box>
           {differences.length === 0 ? 'All of it comes back: ' : 'Comes back: '}
-          {share(items)} items, {share(links)} links
-          {pictures.out > 0 && `, ${share(pictures)} pictures`}
+          {share(items, 'item')}, {share(links, 'link')}
+          {pictures.out > 0 && `, ${share(pictures, 'picture')}`}
         </Box>
       </Flex>
       {differences.length > 0 && (

@@ -8,7 +8,7 @@ import { ReadBack } from './ReadBack';
 const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
   { id: 'xlsx', name: 'Workbook', use: 'A row for each item, to sort, fill in and send round.' },
   { id: 'csv', name: 'Separated values', use: 'The same for scripts; no cell runs as a formula.' },
-  { id: 'md', name: 'Markdown', use: 'To read and to keep under version control; pictures are in it.' },
+  { id: 'md', name: 'Markdown', use: 'To read and keep under version control, with pictures.' },
   { id: 'reqif', name: 'ReqIF', use: "For requirement tools. A partner's file goes out as it came, with what changed here." },
 ];
 /** So many items are written and read back without being asked to. */
@@ -41,13 +41,14 @@ export function SaveAs({ project, collection, count }: { project: string; collec
 }
 
 /** The same for chosen items, of one collection or several. */
-export function SaveChosen({ project, items }: { project: string; items: readonly string[] }) {
+export function SaveChosen({ project, items, size }: { project: string; items: readonly string[]; size?: 'xs' | undefined }) {
   const save = useSaveChosen(project, items);
   return (
     <Formats
       project={project}
       saved={{ items }}
       count={items.length}
+      size={size}
       file={(format) => (
         <button type="button" disabled={save.isPending} onClick={() => save.mutate({ format, recipe: false })} aria-label={`Save as .${format}`}>
           Save
@@ -72,17 +73,18 @@ interface FormatsProps {
   project: string;
   saved: Saved;
   count: number;
+  size?: 'xs' | undefined;
   file: (format: ExportFormat) => ReactNode;
   recipe: (format: ExportFormat) => ReactNode;
 }
 
-function Formats({ project, saved, count, file, recipe }: FormatsProps) {
+function Formats({ project, saved, count, size, file, recipe }: FormatsProps) {
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState<ReadonlySet<ExportFormat>>(new Set());
   return (
     <Popover.Root positioning={{ placement: 'top-end' }} lazyMount unmountOnExit open={open} onOpenChange={(change) => setOpen(change.open)}>
       <Popover.Trigger asChild>
-        <Button size="2xs" variant="outline">
+        <Button size={size ?? '2xs'} variant="outline">
           <Download size={12} /> Save as a file…
         </Button>
       </Popover.Trigger>

@@ -71,7 +71,7 @@ export function DocumentGather({ entry, content }: Props) {
           title={entry.name}
           lead="Click a part of the text to say what it means."
           fill
-          actions={<RecipeBar body={{ reads: 'document', recipe }} kept={kept} like={like} onPut={put} />}
+          actions={<RecipeBar file={entry.name} body={{ reads: 'document', recipe }} kept={kept} like={like} onPut={put} />}
         >
           <Box h="100%" borderTopWidth="1px">
             <Panes

@@ -50,7 +50,7 @@ export function ExchangeGather({ entry, content }: Props) {
           title={entry.name}
           lead={`${content.tool ? `Written by ${content.tool}. ` : ''}What has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
           fill
-          actions={<RecipeBar body={{ reads: 'exchange', recipe }} kept={kept} like={like} onPut={put} />}
+          actions={<RecipeBar file={entry.name} body={{ reads: 'exchange', recipe }} kept={kept} like={like} onPut={put} />}
         >
           <Flex h="100%" borderTopWidth="1px">
             <Box w="430px" flexShrink={0} overflow="auto" bg="bg.panel" borderRightWidth="1px" px="4" py="3" fontSize="13.5px">

@@ -70,7 +70,7 @@ export function SheetGather({ entry, content }: Props) {
           fill
           actions={
             <>
-              <RecipeBar body={{ reads: 'sheet', recipe }} kept={kept} like={like} onPut={put} />
+              <RecipeBar file={entry.name} body={{ reads: 'sheet', recipe }} kept={kept} like={like} onPut={put} />
               {sheets.length > 1 && (
                 <Choice
                   label="Sheet"

@@ -94,7 +94,7 @@ export function FigurePage() {
             ]}
             onChange={(value) => set({ sort: value as 'outline' })}
           />
-          {items.length > 0 && <SaveChosen project={project.id} items={items.map((item) => item.id)} />}
+          {items.length > 0 && <SaveChosen project={project.id} items={items.map((item) => item.id)} size="xs" />}
           <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0} title="These rows with their states, to be read elsewhere">
             <Download size={13} /> Save the list
           </Button>

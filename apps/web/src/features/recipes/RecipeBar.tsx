@@ -13,13 +13,15 @@ interface Props {
   body: RecipeBody;
   /** Id of the kept recipe it came from, if any. */
   kept: string | undefined;
+  /** Name of the file that it reads. */
+  file?: string;
   /** Name of the older version whose recipe this was. */
   like?: string | undefined;
   onPut: (body: RecipeBody, kept: string | undefined) => void;
 }
 
 /** Which recipe is followed: proposed, ready, kept in the project, or from a file; and keeping the present one. */
-export function RecipeBar({ body, kept, like, onPut }: Props) {
+export function RecipeBar({ body, kept, file, like, onPut }: Props) {
   const project = useProject();
   const recipes = (useRecipes(project.id).data ?? []).filter((one) => one.body.reads === body.reads);
   const keep = useKeepRecipe(project.id);
@@ -72,7 +74,7 @@ export function RecipeBar({ body, kept, like, onPut }: Props) {
             variant="ghost"
             title="Save the recipe as a file"
             aria-label="Save the recipe as a file"
-            onClick={() => saveRecipeFile(current?.name ?? 'Recipe', body)}
+            onClick={() => saveRecipeFile(current?.name ?? (file ? `Recipe of ${file.replace(/\.\w+$/, '')}` : 'Recipe'), body)}
           >
             <Download size={12} />
           </Button>
