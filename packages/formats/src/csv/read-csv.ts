@@ -27,41 +27,60 @@ function findUnmarkedUtf16(bytes: Uint8Array): string | undefined {
 }
 
 const MOST_ROWS = 2_000_000;
-const MOST_CELLS = 5_000_000;
-const MOST_COLUMNS = 16_384;
-/** No value of a register is as long; a quotation mark that is not closed makes one of all that follows. */
+const MOST_CELLS = 8_000_000;
+/** Spreadsheets have 16,384 columns; signs in quoted values are counted along. */
+const WIDEST = 65_536;
+/** No value of a register is as long. */
 const LONGEST_VALUE = 2_000_000;
 
 /** Refuses what would fill the memory with rows and columns that nobody wrote. Looks at signs only, so quoted ones are counted too. */
 function checkShape(text: string): void {
-  let rows = 1;
-  let cells = 0;
-  let columns = 0;
-  let quoted = -1;
-  for (let at = 0; at < text.length; at++) {
-    const code = text.charCodeAt(at);
-    if (code === 34) quoted = quoted < 0 ? at : -1;
-    else if (quoted >= 0) {
-      if (at - quoted > LONGEST_VALUE)
-        throw new ReadError(
-          'csv-value-long',
-          `A value that begins with a quotation mark near line ${lineOf(text, quoted)} goes on for more than ${LONGEST_VALUE.toLocaleString('en-GB')} characters. The mark at its end is probably missing.`,
-        );
-    } else if (code === 10 || code === 13) {
-      rows++;
-      columns = 0;
-    } else if (code === 44 || code === 59 || code === 9 || code === 124) {
-      cells++;
-      columns++;
-    }
-    if (columns >= MOST_COLUMNS * 4)
-      throw new ReadError('sheet-too-large', `Line ${lineOf(text, at)} parts more than ${MOST_COLUMNS.toLocaleString('en-GB')} columns; the file was refused.`);
-    if (rows > MOST_ROWS || cells > MOST_CELLS)
-      throw new ReadError(
-        'sheet-too-large',
-        `The file holds more than ${rows > MOST_ROWS ? `${MOST_ROWS.toLocaleString('en-GB')} lines` : `${MOST_CELLS.toLocaleString('en-GB')} values`} and was refused. Divide it and hand in the parts.`,
-      );
+  const tooMany = (what: string) => new ReadError('sheet-too-large', `The file holds more than ${what} and was refused. Divide it and hand in the parts.`);
+  let rows = 0;
+  for (let at = 0; at < text.length; rows++) {
+    const end = text.indexOf('\n', at);
+    const line = end < 0 ? text.length : end;
+    // Only a long line can hold so many columns.
+    if (line - at > WIDEST && countSigns(text, at, line) > WIDEST)
+      throw new ReadError('sheet-too-large', `Line ${rows + 1} parts more than ${WIDEST.toLocaleString('en-GB')} columns; the file was refused.`);
+    at = line + 1;
   }
+  const open = rows > MOST_ROWS ? findLongQuote(text) : undefined;
+  if (open !== undefined) throw tooLong(text, open);
+  if (rows > MOST_ROWS) throw tooMany(`${MOST_ROWS.toLocaleString('en-GB')} lines`);
+  if (text.length > MOST_CELLS && countSigns(text, 0, text.length) > MOST_CELLS) throw tooMany(`${MOST_CELLS.toLocaleString('en-GB')} values`);
+}
+
+/** How often values are parted, by any of the signs that may do it, and by line ends of any sort. */
+function countSigns(text: string, from: number, to: number): number {
+  let count = 0;
+  for (let at = from; at < to; at++) {
+    const code = text.charCodeAt(at);
+    if (code === 44 || code === 59 || code === 9 || code === 124 || code === 13) count++;
+  }
+  return count;
+}
+
+/** A quotation mark that is not closed makes one value of all that follows. */
+function checkValues(rows: readonly (readonly string[])[], text: string): void {
+  for (const row of rows) for (const value of row) if (value.length > LONGEST_VALUE) throw tooLong(text, text.indexOf(value.slice(0, 1000)));
+}
+
+/** Where a quotation begins that goes on for too long. */
+function findLongQuote(text: string): number | undefined {
+  for (let at = text.indexOf('"'); at >= 0; ) {
+    const end = text.indexOf('"', at + 1);
+    if ((end < 0 ? text.length : end) - at > LONGEST_VALUE) return at;
+    at = end < 0 ? -1 : text.indexOf('"', end + 1);
+  }
+  return undefined;
+}
+
+function tooLong(text: string, at: number): ReadError {
+  return new ReadError(
+    'csv-value-long',
+    `A value near line ${lineOf(text, at)} goes on for more than ${LONGEST_VALUE.toLocaleString('en-GB')} characters. A quotation mark at its end is probably missing.`,
+  );
 }
 
 function lineOf(text: string, at: number): number {
@@ -75,6 +94,7 @@ export function readCsv(bytes: Uint8Array, name: string): { sheets: SourceSheet[
   if (text.slice(0, 4000).includes('\0')) throw new ReadError('not-text', 'The file is not a text file of separated values.');
   checkShape(text);
   const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: false });
+  checkValues(parsed.data, text);
   const issues: Issue[] = parsed.errors
     .filter((error) => error.code !== 'UndetectableDelimiter')
     .slice(0, 100)
