@@ -37,6 +37,7 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './sources/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
 import { ExportsController } from './exports/exports.controller.js';
+import { ExportWorker } from './exports/export-worker.js';
 import { ExportsRepo } from './exports/exports.repo.js';
 import { ExportsService } from './exports/exports.service.js';
 import { ReportsService } from './reports/reports.service.js';
@@ -84,6 +85,7 @@ export class AppModule {
         ImportAgainService,
         RecipesService,
         ExportsRepo,
+        ExportWorker,
         ExportsService,
         SourcesRepo,
         SourcesService,

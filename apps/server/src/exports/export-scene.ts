@@ -1,38 +1,37 @@
+import { setImmediate } from 'node:timers/promises';
 import { CoombError } from '@coomb/contract';
-import { findLinkKind, isSame, phraseAt } from '@coomb/core';
-import { buildColumns, cellText, type Column, type ReqifItem } from '@coomb/formats';
+import { findLinkKind, isSame, phraseAt, type Scheme } from '@coomb/core';
+import type { ReqifItem } from '@coomb/formats';
 import { valuesOf } from '../gather/import-again/exchange.js';
-import type { CollectionRow, ItemRow } from '../ledger/change.js';
+import type { ItemRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** A whole collection, or items of any. */
 export type Wanted = { collection: string } | { items: readonly string[] };
 
-/** What goes out into a file. */
+/** What goes out into a file: plain values, which a worker can be given. */
 export interface Scene {
-  state: ProjectState;
+  scheme: Scheme;
   /** Name of the file. */
   name: string;
   /** Kind of most items: the others say theirs. */
   kind: string;
-  /** Where the whole of a collection goes out. */
-  collection?: CollectionRow;
   items: ReqifItem[];
-  columns: Column[];
 }
 
-/** Refuses a collection or items that are not there. */
+/** Refuses a collection or items that are not there. `withChanges` notes what of each item differs from what was last exchanged. */
 export async function openScene(
   state: ProjectState,
   wanted: Wanted,
+  withChanges: boolean,
   findRows: (ids: readonly string[]) => Promise<ReadonlyMap<string, ItemRow>>,
 ): Promise<Scene> {
+  const { scheme } = state;
   const nodes = 'items' in wanted ? chooseNodes(state, wanted.items) : nodesOf(state, wanted.collection);
-  const items = describe(state, nodes, await findRows(nodes.map((node) => state.items[node]!.id)));
-  const columns = buildColumns(state.scheme, items, cellText);
-  if ('items' in wanted) return { state, name: `${state.name}, ${wanted.items.length} chosen`, kind: commonKind(items), items, columns };
-  const collection = state.collections.find((one) => one.id === wanted.collection)!;
-  return { state, name: collection.name, kind: collection.kind, collection, items, columns };
+  const items = await describe(state, nodes, await findRows(nodes.map((node) => state.items[node]!.id)), withChanges);
+  if ('items' in wanted) return { scheme, name: `${state.name}, ${wanted.items.length} chosen`, kind: commonKind(items), items };
+  const { name, kind } = state.collections.find((one) => one.id === wanted.collection)!;
+  return { scheme, name, kind, items };
 }
 
 /** In reading order. Refuses a collection that is not there. */
@@ -67,10 +66,16 @@ function commonKind(items: readonly ReqifItem[]): string {
   return [...count].toSorted((a, b) => b[1] - a[1])[0]?.[0] ?? items[0]!.kind;
 }
 
-function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyMap<string, ItemRow>): ReqifItem[] {
+/** Items that are described before others get their turn. */
+const SLICE = 2000;
+const NOTHING: ReadonlySet<string> = new Set();
+
+async function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyMap<string, ItemRow>, withChanges: boolean): Promise<ReqifItem[]> {
   const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
   const depths: number[] = [];
-  return nodes.map((node, index) => {
+  const items: ReqifItem[] = [];
+  for (const [index, node] of nodes.entries()) {
+    if (index % SLICE === SLICE - 1) await setImmediate();
     const row = rows.get(state.items[node]!.id)!;
     const parentAt = row.parentId === null ? -1 : (at.get(row.parentId) ?? -1);
     depths[index] = parentAt < 0 ? 0 : depths[parentAt]! + 1;
@@ -85,7 +90,7 @@ function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyM
       if (known) known.targets.push(reference);
       else links.set(phrase, { linkKind, reversed, phrase, targets: [reference] });
     }
-    return {
+    items.push({
       id: row.id,
       reference: row.reference,
       externalId: row.externalId,
@@ -97,11 +102,12 @@ function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyM
       depth: depths[index]!,
       fields: row.fields,
       links: [...links.values()],
-      changed: findChanged(row),
+      changed: withChanges ? findChanged(row) : NOTHING,
       parentAt,
       ends,
-    };
-  });
+    });
+  }
+  return items;
 }
 
 function readEnds(state: ProjectState, node: number): { linkKind: string; reversed: boolean; other: string; reference: string }[] {

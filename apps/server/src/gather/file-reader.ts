@@ -1,8 +1,7 @@
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { type FileContent, type FileFormat, fileFormats, ReadError } from '@coomb/formats';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
+import { findWorkerFile } from '../http/worker-file.js';
 import type { ReadAnswer, ReadTask } from './read-file.worker.js';
 
 /** Memory that reading one file may take, and how long, before it is given up. */
@@ -27,7 +26,7 @@ export class FileReader implements OnModuleDestroy {
 
   private async ask(task: ReadTask): Promise<ReadAnswer> {
     this.pool ??= new Piscina<ReadTask, ReadAnswer>({
-      filename: findWorker(),
+      filename: findWorkerFile('gather/read-file.worker.js'),
       // The flags of whoever started this process are not the worker's: it runs compiled files only.
       execArgv: [],
       minThreads: 0,
@@ -51,10 +50,4 @@ export class FileReader implements OnModuleDestroy {
       throw error;
     }
   }
-}
-
-/** The compiled worker; beside this file when that is compiled too, in the build when tests run from the source. */
-function findWorker(): string {
-  const beside = fileURLToPath(new URL('./read-file.worker.js', import.meta.url));
-  return existsSync(beside) ? beside : fileURLToPath(new URL('../../dist/gather/read-file.worker.js', import.meta.url));
 }

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { and, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { Inject, Injectable } from '@nestjs/common';
@@ -53,6 +54,8 @@ export class LedgerRepo {
     const found = new Map<string, Entities[E]>();
     const table = tables[entity] as typeof schema.items;
     for (let at = 0; at < ids.length; at += CHUNK) {
+      // The database answers without a pause: others must get their turn between the parts.
+      if (at > 0) await setImmediate();
       const rows = (await tx
         .select()
         .from(table)

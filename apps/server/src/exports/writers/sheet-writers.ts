@@ -1,11 +1,11 @@
-import { buildSheetRecipe, writeCsv } from '@coomb/formats';
+import { buildColumns, buildSheetRecipe, cellText, writeCsv } from '@coomb/formats';
 import ExcelJS from 'exceljs';
 import type { Scene } from '../export-scene.js';
 import type { Writer } from './writer.js';
 
-const buildRecipe: Writer['buildRecipe'] = async ({ name, kind, columns }) => ({
+const buildRecipe: Writer['buildRecipe'] = ({ scheme, name, kind, items }) => ({
   reads: 'sheet',
-  recipe: buildSheetRecipe(columns, sheetName(name), kind),
+  recipe: buildSheetRecipe(buildColumns(scheme, items, cellText), sheetName(name), kind),
 });
 
 export const csvWriter: Writer = {
@@ -20,7 +20,8 @@ export const xlsxWriter: Writer = {
   buildRecipe,
 };
 
-function tableOf({ items, columns }: Scene): string[][] {
+function tableOf({ scheme, items }: Scene): string[][] {
+  const columns = buildColumns(scheme, items, cellText);
   return [columns.map((column) => column.name), ...items.map((item) => columns.map((column) => column.valueOf(item)))];
 }
 
