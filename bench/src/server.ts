@@ -113,7 +113,7 @@ export async function benchServer(keep?: (folder: string) => Promise<void>): Pro
     await page('find by words', '/find?words=item%204999');
     await page('a figure opened', '/figures/rule:tested:notMet');
     rows.push(await benchChange(server.address, size));
-    rows.push(await benchImport(server.address), ...(await benchAgain(server.address)));
+    rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
     await keep?.(folder);
     return rows;
@@ -193,6 +193,30 @@ async function benchAgain(address: string): Promise<Row[]> {
     row('import it again', times.again),
     row('longest wait of another request meanwhile', times.waits),
   ];
+}
+
+/** The requirements of the project as a file of each format, read back by its recipe as well, while another request asks for the projects. */
+async function benchSave(address: string): Promise<Row[]> {
+  const collection = collectionOf.requirement!.id;
+  const rows: Row[] = [];
+  const other = watchWaits(address);
+  let out = 0;
+  for (const format of ['csv', 'xlsx', 'md', 'reqif']) {
+    const save = async () => (await fetch(`${address}/api/projects/${project}/collections/${collection}/export/${format}`)).arrayBuffer();
+    await save();
+    const saves = [await clock(save), await clock(save), await clock(save)];
+    const start = performance.now();
+    const body = JSON.stringify({ collection });
+    const headers = { 'Content-Type': 'application/json' };
+    const response = await fetch(`${address}/api/projects/${project}/export/${format}/read-back`, { method: 'POST', headers, body });
+    const back = (await response.json()) as { items: { out: number; back: number }; links: { out: number; back: number } };
+    if (back.items.back !== back.items.out || back.links.back !== back.links.out) throw new Error(`.${format} brings back ${JSON.stringify(back)}`);
+    out = back.items.out;
+    rows.push({ what: `save as .${format}`, size: '', runs: 3, median: medianOf(saves) });
+    rows.push({ what: `save as .${format} and read it back by its recipe`, size: '', runs: 1, median: performance.now() - start });
+  }
+  rows.push({ what: 'longest wait of another request meanwhile', size: '', runs: 1, median: await other.stop() });
+  return rows.map((row) => ({ ...row, size: `${out.toLocaleString('en')} items and all their links` }));
 }
 
 async function clock(work: () => Promise<unknown>): Promise<number> {
