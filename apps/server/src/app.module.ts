@@ -37,7 +37,7 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './sources/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
 import { ExportsController } from './exports/exports.controller.js';
-import { ExportWorker } from './exports/export-worker.js';
+import { FileWriter } from './exports/file-writer.js';
 import { ExportsRepo } from './exports/exports.repo.js';
 import { ExportsService } from './exports/exports.service.js';
 import { ReportsService } from './reports/reports.service.js';
@@ -85,7 +85,7 @@ export class AppModule {
         ImportAgainService,
         RecipesService,
         ExportsRepo,
-        ExportWorker,
+        FileWriter,
         ExportsService,
         SourcesRepo,
         SourcesService,

@@ -5,9 +5,9 @@ import { GatherRepo } from '../gather/gather.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import type { ExportAnswer } from './export.worker.js';
+import type { WriteAnswer } from './write-file.worker.js';
 import { openScene, type Scene, type Wanted } from './export-scene.js';
-import { ExportWorker } from './export-worker.js';
+import { FileWriter } from './file-writer.js';
 import { ExportsRepo } from './exports.repo.js';
 import { findStored } from './stored-files.js';
 import { writers } from './writers/index.js';
@@ -25,14 +25,14 @@ export class ExportsService {
     @Inject(GatherRepo) private readonly files: GatherRepo,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
-    @Inject(ExportWorker) private readonly worker: ExportWorker,
+    @Inject(FileWriter) private readonly writer: FileWriter,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
     const { scene, shelf } = await this.open(projectId, wanted, format);
-    const answer = await this.worker.run({ format, scene, shelf, readsBack: false });
-    return (answer as Extract<ExportAnswer, { file: ExportFile }>).file;
+    const answer = await this.writer.run({ format, scene, shelf, readsBack: false });
+    return (answer as Extract<WriteAnswer, { file: ExportFile }>).file;
   }
 
   async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof getExportRecipe>> {
@@ -43,8 +43,8 @@ export class ExportsService {
   /** What of a file comes back when it is read by its recipe: measured, not promised. */
   async try(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof tryExport>> {
     const { scene, shelf } = await this.open(projectId, wanted, format);
-    const answer = await this.worker.run({ format, scene, shelf, readsBack: true });
-    const { name, size, back } = answer as Exclude<ExportAnswer, { file: ExportFile }>;
+    const answer = await this.writer.run({ format, scene, shelf, readsBack: true });
+    const { name, size, back } = answer as Exclude<WriteAnswer, { file: ExportFile }>;
     const { differences, ...counts } = back;
     const cut = (text: string) => (text.length > MOST_QUOTED ? `${text.slice(0, MOST_QUOTED)}…` : text);
     return {

@@ -53,7 +53,7 @@ export class BodyReader implements XmlVisitor {
   private readonly tables: TableReader[] = [];
   private readonly tracked: Issue[] = [];
   private readonly counter: NumberCounter;
-  private readonly oddities = new Map<string, { at: string; message: string; count: number }>();
+  private readonly oddities = new Map<string, { at: string; message: string; count: number; severity: Issue['severity'] }>();
   private readonly marks = new Set<string>();
   private readonly formula = new FormulaReader();
   private readonly addFormula = (text: string) => this.add(text, this.mark(escapeHtml(text)));
@@ -65,6 +65,8 @@ export class BodyReader implements XmlVisitor {
   /** Inside the properties of a run or a row, where elements describe and do not hold. */
   private inProperties = false;
   private readonly revisions: { is: Revision; by: string }[] = [];
+  /** Content controls that are open; true where they hold nothing but their hint. */
+  private readonly controls: boolean[] = [];
   private noteCount = 0;
   private inText = false;
   private alt = '';
@@ -80,7 +82,7 @@ export class BodyReader implements XmlVisitor {
 
   issues(): Issue[] {
     const odd = [...this.oddities].map(
-      ([code, { at, message, count }]): Issue => ({ severity: 'note', code, at, message: count > 1 ? `${message} (${count} times, first here)` : message }),
+      ([code, { at, message, count, severity }]): Issue => ({ severity, code, at, message: count > 1 ? `${message} (${count} times, first here)` : message }),
     );
     return [...odd, ...this.tracked];
   }
@@ -218,6 +220,22 @@ export class BodyReader implements XmlVisitor {
       case 'OLEObject':
         this.odd('object', 'An embedded object is shown by its picture; the object itself stays in the stored file');
         return;
+      case 'altChunk':
+      case 'subDoc':
+        this.odd(
+          'part-apart',
+          'A part of the document is a file of its own inside it, or beside it, and was not read; save the document again in a word processor to join it',
+          'warning',
+        );
+        return;
+      case 'sdt':
+        this.controls.push(false);
+        return;
+      case 'showingPlcHdr':
+        if (this.controls.at(-1) !== false || !isOn(value)) return;
+        this.controls[this.controls.length - 1] = true;
+        this.odd('placeholder', 'A field of a form shows only the hint what to write there; it was read as empty');
+        return;
       case 'chart':
       case 'relIds':
         this.odd('chart', 'A chart or diagram was left out; it stays in the stored file');
@@ -241,6 +259,7 @@ export class BodyReader implements XmlVisitor {
     else if (local === 'tr') this.tables.at(-1)?.closeRow();
     else if (local === 'hyperlink') this.links.pop();
     else if (local === 'tbl') this.closeTable();
+    else if (local === 'sdt') this.controls.pop();
     else if (REVISIONS[local] && !this.inProperties) this.revisions.pop();
   }
 
@@ -276,7 +295,7 @@ export class BodyReader implements XmlVisitor {
 
   private add(text: string, html: string): void {
     const words = this.paragraphs.at(-1)?.words;
-    if (!words) return;
+    if (!words || this.controls.includes(true)) return;
     if (this.revisions.length === 0) return addWords(words, undefined, text, html);
     addWords(words, this.revision(), text, html);
     words.by ??= new Set();
@@ -394,10 +413,10 @@ export class BodyReader implements XmlVisitor {
     return this.tables.length ? `table ${this.tableCount + 1}` : `paragraph ${this.paragraphCount + 1}`;
   }
 
-  private odd(code: string, message: string): void {
+  private odd(code: string, message: string, severity: Issue['severity'] = 'note'): void {
     const known = this.oddities.get(code);
     if (known) known.count++;
-    else this.oddities.set(code, { at: this.says(), message, count: 1 });
+    else this.oddities.set(code, { at: this.says(), message, count: 1, severity });
   }
 }
 

@@ -163,3 +163,31 @@ it('finds lists that a list style defines', async () => {
   const { document } = await read(paragraph(run('x'), '<w:numPr><w:numId w:val="7"/></w:numPr>'), { 'word/numbering.xml': numbering });
   expect((document.blocks[0] as SourceParagraph).number).toBe('1');
 });
+
+describe('what a document holds beside its words', () => {
+  const control = (properties: string, content: string) => `<w:sdt><w:sdtPr>${properties}</w:sdtPr><w:sdtContent>${content}</w:sdtContent></w:sdt>`;
+
+  it('reads filled fields of forms, and hints that stand in empty ones as empty', async () => {
+    const body = table(
+      [cell(paragraph(run('Owner'))), cell(control('<w:showingPlcHdr/>', paragraph(run('Click here to enter a name'))))],
+      [cell(paragraph(run('Place'))), cell(control('', paragraph(run('Otterby'))))],
+    );
+    const { document, issues } = await read(body);
+    expect((document.blocks[0] as SourceTable).rows.map((row) => row.map((one) => one.text))).toEqual([
+      ['Owner', ''],
+      ['Place', 'Otterby'],
+    ]);
+    expect(issues).toMatchObject([{ severity: 'note', code: 'placeholder', at: 'table 1' }]);
+  });
+
+  it('goes on reading after such a field, and in a filled one around it', async () => {
+    const inner = control('<w:showingPlcHdr/>', run('a hint'));
+    expect((await first(paragraph(`${control('', `${run('One ')}${inner}${run('two')}`)}${run(' three')}`))).text).toBe('One two three');
+    expect((await first(paragraph(control('<w:showingPlcHdr w:val="0"/>', run('said'))))).text).toBe('said');
+  });
+
+  it('tells of parts that are files of their own', async () => {
+    const { issues } = await read(`${paragraph(run('Gates.'))}<w:altChunk r:id="rId9"/>`);
+    expect(issues).toMatchObject([{ severity: 'warning', code: 'part-apart', message: expect.stringContaining('save the document again') }]);
+  });
+});

@@ -136,9 +136,11 @@ const nameKind = (scheme: Scheme, id: string) => findKind(scheme, id)?.label ?? 
 const oneLine = (text: string) => text.replace(/\s+/g, ' ').trim();
 const countPictures = (html: string) => html.match(/<img /g)?.length ?? 0;
 
-/** Words line by line; blanks, empty lines and what parts the cells of a table do not count. */
+/** Words line by line; blanks, empty lines, how indices are written and what parts the cells of a table do not count. */
 export function wordsByLine(html: string): string {
   return plainText(html)
+    .normalize('NFKC')
+    .replace(/−/g, '-')
     .split('\n')
     .map((line) => line.replace(/[ \t\u00a0|]+/g, ' ').trim())
     .filter(Boolean)

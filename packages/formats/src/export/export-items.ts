@@ -1,3 +1,4 @@
+import { flattenIndices } from '../rich-text/indices.js';
 import { plainText } from '../rich-text/sanitise.js';
 import type { DocumentRecipe, FieldValue, Scheme, SheetRecipe } from '@coomb/core';
 
@@ -56,9 +57,9 @@ export function buildColumns(scheme: Scheme, items: readonly ExportItem[], textO
   ];
 }
 
-/** Words of a rich text for a cell. Spreadsheets lose tabs, so the cells of a table are parted by a bar. */
+/** Words of a rich text for a cell. Spreadsheets lose tabs, so the cells of a table are parted by a bar; indices become signs, as m² is not m2. */
 export function cellText(html: string): string {
-  return plainText(html)
+  return plainText(flattenIndices(html))
     .replace(/[\t ]+$/gm, '')
     .replace(/\t/g, ' | ');
 }

@@ -175,6 +175,12 @@ function anyItems(random: () => number): ExportItem[] {
   return list;
 }
 
+it('writes indices as signs, which are the same words when they come back', () => {
+  const html = '<p>5 kN/m<sup>2</sup> below 10<sup>-3</sup> s</p>';
+  expect(cellText(html)).toBe('5 kN/m² below 10⁻³ s');
+  expect(wordsByLine(`<p>${cellText(html)}</p>`)).toBe(wordsByLine(html));
+});
+
 it('parts the cells of a table by bars, which spreadsheets keep', () => {
   const table = '<p>Terms</p><table><tbody><tr><td>Pool</td><td>The river</td></tr><tr><td>Head</td><td></td></tr></tbody></table>';
   expect(cellText(table)).toBe('Terms\nPool | The river\nHead');

@@ -29,6 +29,18 @@ describe('readXlsx', () => {
     expect(sheets[0]!.rows[0]).toEqual(['2025-12-09', '2025-12-09', '46000']);
   });
 
+  it('keeps indices in signs of plain text', async () => {
+    const runs =
+      '<r><t>5 kN/m</t></r><r><rPr><vertAlign val="superscript"/></rPr><t>2</t></r><r><t> at v</t></r><r><rPr><vertAlign val="subscript"/></rPr><t>max</t></r>';
+    const { sheets } = await readXlsx(
+      xlsxOf(
+        { A: `<row><c t="s"><v>0</v></c><c t="inlineStr"><is>${runs}</is></c><c t="s"><v>1</v></c></row>` },
+        { 'xl/sharedStrings.xml': `<sst><si>${runs}</si><si><t>2</t></si></sst>` },
+      ),
+    );
+    expect(sheets[0]!.rows[0]).toEqual(['5 kN/m² at vₘₐₓ', '5 kN/m² at vₘₐₓ', '2']);
+  });
+
   it('names cells that show an error and reads them as empty', async () => {
     const { sheets, issues } = await readXlsx(xlsxOf({ A: '<row r="1"><c r="A1" t="e"><v>#REF!</v></c></row>' }));
     expect(sheets[0]!.rows[0]).toEqual([]);

@@ -1,4 +1,5 @@
 import { ReadError } from '../read-error.js';
+import { type Index, writeIndex } from '../rich-text/indices.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 
 export interface SharedStrings {
@@ -7,6 +8,8 @@ export interface SharedStrings {
   struck: Set<number>;
 }
 
+/** Places of a run of text above or below the line, and what they are called in markup. */
+export const INDICES: Record<string, Index> = { superscript: 'sup', subscript: 'sub' };
 const MOST_TEXTS = 2_000_000;
 
 export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Promise<SharedStrings> {
@@ -14,6 +17,7 @@ export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Prom
   const struck = new Set<number>();
   let text = '';
   let reading = false;
+  let index: Index | undefined;
   let phonetic = 0;
   const add = (own: string) => {
     if (texts.push(own) > MOST_TEXTS)
@@ -23,6 +27,8 @@ export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Prom
     open(name, attributes) {
       const local = localName(name);
       if (local === 'si') text = '';
+      else if (local === 'r') index = undefined;
+      else if (local === 'vertAlign') index = INDICES[attributes.val ?? ''];
       else if (local === 'rPh') phonetic++;
       else if (local === 't') reading = phonetic === 0;
       else if (local === 'strike' && attributes.val !== '0') struck.add(texts.length);
@@ -32,9 +38,10 @@ export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Prom
       if (local === 'si') add(unescapeControls(text));
       else if (local === 'rPh') phonetic--;
       else if (local === 't') reading = false;
+      else if (local === 'r') index = undefined;
     },
     text(part) {
-      if (reading) text += part;
+      if (reading) text += index ? (writeIndex(part, index) ?? part) : part;
     },
   });
   return { texts, struck };

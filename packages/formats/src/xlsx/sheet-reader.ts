@@ -2,7 +2,8 @@ import { columnName, type Issue, type SheetMerge, type SourceSheet } from '@coom
 import { ReadError } from '../read-error.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
 import { asNumber, type CellStyle } from './cell-styles.js';
-import { type SharedStrings, unescapeControls } from './shared-strings.js';
+import { type Index, writeIndex } from '../rich-text/indices.js';
+import { INDICES, type SharedStrings, unescapeControls } from './shared-strings.js';
 import { Oddities } from './sheet-extras.js';
 
 /** Cells of a sheet, those counted too that stand empty before one that holds something. */
@@ -26,6 +27,7 @@ export class SheetReader implements XmlVisitor {
   private style: CellStyle | undefined;
   private value = '';
   private reading = false;
+  private index: Index | undefined;
   private hasFormula = false;
   private cells = 0;
   private merged = 0;
@@ -65,6 +67,7 @@ export class SheetReader implements XmlVisitor {
         this.type = attributes.t ?? 'n';
         this.style = attributes.s === undefined ? undefined : this.styles[Number(attributes.s)];
         this.value = '';
+        this.index = undefined;
         this.hasFormula = false;
         return;
       case 'v':
@@ -73,6 +76,12 @@ export class SheetReader implements XmlVisitor {
         return;
       case 'f':
         this.hasFormula = true;
+        return;
+      case 'r':
+        this.index = undefined;
+        return;
+      case 'vertAlign':
+        this.index = INDICES[attributes.val ?? ''];
         return;
       case 'row':
         return this.openRow(attributes);
@@ -101,7 +110,7 @@ export class SheetReader implements XmlVisitor {
   }
 
   text(part: string): void {
-    if (this.reading) this.value += part;
+    if (this.reading) this.value += this.index ? (writeIndex(part, this.index) ?? part) : part;
   }
 
   private openRow(attributes: Record<string, string>): void {

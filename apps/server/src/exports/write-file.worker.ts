@@ -6,7 +6,7 @@ import type { Scene } from './export-scene.js';
 import { writers } from './writers/index.js';
 import type { ExportFile, Shelf } from './writers/writer.js';
 
-export interface ExportTask {
+export interface WriteTask {
   format: ExportFormat;
   scene: Scene;
   shelf: Shelf;
@@ -14,10 +14,10 @@ export interface ExportTask {
   readsBack: boolean;
 }
 
-export type ExportAnswer = { file: ExportFile } | { name: string; size: number; back: ReadBack };
+export type WriteAnswer = { file: ExportFile } | { name: string; size: number; back: ReadBack };
 
 /** Writes a file away from the thread that answers people; reads it back by its recipe, as anybody would, when that is asked. */
-export default async function exportInWorker({ format, scene, shelf, readsBack }: ExportTask): Promise<ExportAnswer> {
+export default async function writeInWorker({ format, scene, shelf, readsBack }: WriteTask): Promise<WriteAnswer> {
   const writer = writers.find((one) => one.id === format)!;
   const file = await writer.write(scene, shelf);
   if (!readsBack) return { file };
