@@ -90,7 +90,11 @@ function compareItem(scheme: Scheme, comparison: Comparison, item: ReqifItem, dr
   if (!item.heading) check('Kind', nameKind(scheme, item.kind), nameKind(scheme, draft.kind));
   const [before, after] = [wordsByLine(item.html), wordsByLine(draft.html)];
   check('Text', before, after);
-  if (before === after && countPictures(item.html) === countPictures(draft.html)) checkForm('Formatting of the text', item.html, draft.html);
+  if (before === after) {
+    const areThere = countPictures(item.html) === countPictures(draft.html);
+    const [own, back] = areThere ? [item.html, draft.html] : [withoutPictures(item.html), withoutPictures(draft.html)];
+    checkForm('Formatting of the text', own, back);
+  }
   check('Pictures', String(countPictures(item.html)), String(countPictures(draft.html)));
   for (const field of findKind(scheme, item.kind)?.fields ?? []) {
     const [own, back] = [item.fields[field.id] ?? null, draft.fields[field.id] ?? null];
@@ -134,6 +138,7 @@ function compareLinks(
 
 const nameKind = (scheme: Scheme, id: string) => findKind(scheme, id)?.label ?? id;
 const oneLine = (text: string) => text.replace(/\s+/g, ' ').trim();
+const withoutPictures = (html: string) => html.replace(/<img [^>]*>/g, '');
 const countPictures = (html: string) => html.match(/<img /g)?.length ?? 0;
 
 /** Words line by line; blanks, empty lines, how indices are written and what parts the cells of a table do not count. */
