@@ -3,7 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { findLinkKind, isSame, phraseAt, type Scheme } from '@coomb/core';
 import type { ReqifItem } from '@coomb/formats';
 import { valuesOf } from '../gather/import-again/exchange.js';
-import type { ItemRow } from '../ledger/change.js';
+import type { ExportRow } from './exports.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** A whole collection, or items of any. */
@@ -24,7 +24,7 @@ export async function openScene(
   state: ProjectState,
   wanted: Wanted,
   withChanges: boolean,
-  findRows: (ids: readonly string[]) => Promise<ReadonlyMap<string, ItemRow>>,
+  findRows: (ids: readonly string[]) => Promise<ReadonlyMap<string, ExportRow>>,
 ): Promise<Scene> {
   const { scheme } = state;
   const nodes = 'items' in wanted ? chooseNodes(state, wanted.items) : nodesOf(state, wanted.collection);
@@ -70,7 +70,7 @@ function commonKind(items: readonly ReqifItem[]): string {
 const SLICE = 2000;
 const NOTHING: ReadonlySet<string> = new Set();
 
-async function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyMap<string, ItemRow>, withChanges: boolean): Promise<ReqifItem[]> {
+async function describe(state: ProjectState, nodes: readonly number[], rows: ReadonlyMap<string, ExportRow>, withChanges: boolean): Promise<ReqifItem[]> {
   const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
   const depths: number[] = [];
   const items: ReqifItem[] = [];
@@ -124,7 +124,7 @@ function readEnds(state: ProjectState, node: number): { linkKind: string; revers
 }
 
 /** Values that differ from what was last exchanged. */
-function findChanged(row: ItemRow): Set<string> {
+function findChanged(row: ExportRow): Set<string> {
   const now = valuesOf(row);
   const before = row.base?.values ?? {};
   const names = new Set([...Object.keys(now), ...Object.keys(before)]);

@@ -3,7 +3,6 @@ import type { ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { GatherRepo } from '../gather/gather.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import type { WriteAnswer } from './write-file.worker.js';
 import { openScene, type Scene, type Wanted } from './export-scene.js';
@@ -23,7 +22,6 @@ export class ExportsService {
   constructor(
     @Inject(ExportsRepo) private readonly repo: ExportsRepo,
     @Inject(GatherRepo) private readonly files: GatherRepo,
-    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(FileWriter) private readonly writer: FileWriter,
     @Inject(CLOCK) private readonly clock: Clock,
@@ -65,7 +63,7 @@ export class ExportsService {
   private async open(projectId: string, wanted: Wanted, format: ExportFormat): Promise<{ scene: Scene; shelf: Shelf }> {
     const state = await this.states.get(projectId);
     const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
-    const scene = await openScene(state, wanted, partner !== undefined, (ids) => this.rows.findRows('item', [...ids]));
+    const scene = await openScene(state, wanted, partner !== undefined, (ids) => this.repo.findItems(ids));
     const files = await this.repo.findFiles(projectId, findStored(scene.items));
     return { scene, shelf: { now: this.clock.now(), files, partner } };
   }
