@@ -10,7 +10,7 @@ export interface SharedStrings {
 
 /** Places of a run of text above or below the line, and what they are called in markup. */
 export const INDICES: Record<string, Index> = { superscript: 'sup', subscript: 'sub' };
-const MOST_TEXTS = 2_000_000;
+const MOST_TEXTS = 1_500_000;
 
 export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Promise<SharedStrings> {
   const texts: string[] = [];

@@ -7,7 +7,7 @@ import { INDICES, type SharedStrings, unescapeControls } from './shared-strings.
 import { Oddities } from './sheet-extras.js';
 
 /** Cells of a sheet, those counted too that stand empty before one that holds something. */
-const MOST_CELLS = 2_000_000;
+const MOST_CELLS = 1_500_000;
 const MOST_ROWS = 1_100_000;
 const MOST_MERGES = 200_000;
 /** Cells with errors that are told one by one. */
