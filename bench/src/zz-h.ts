@@ -1,2 +1,0 @@
-import { benchHostile } from './hostile.js';
-benchHostile(process.argv[2] ?? '');
