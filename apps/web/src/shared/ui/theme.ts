@@ -83,7 +83,8 @@ const config = defineConfig({
     '.rich p, .rich ul, .rich ol, .rich table': { marginBottom: '0.5em' },
     '.rich ul': { listStyle: 'disc', paddingLeft: '1.4em' },
     '.rich ol': { listStyle: 'decimal', paddingLeft: '1.4em' },
-    '.rich img': { maxWidth: '100%', height: 'auto', marginBlock: '0.4em', borderRadius: '2px' },
+    // A formula stands in its line.
+    '.rich img': { display: 'inline-block', verticalAlign: 'middle', maxWidth: '100%', height: 'auto', marginBlock: '0.4em', borderRadius: '2px' },
     // Drawings in ink on nothing need paper.
     '.dark .rich img': { backgroundColor: '#f4f1e8' },
     '.rich img[src^="coomb-picture:"]': { display: 'inline-block', minHeight: '1.6em', border: '1px dashed', borderColor: 'border', color: 'fg.muted' },
