@@ -296,6 +296,20 @@ describe('an exchange with a partner', () => {
     expect(object!.values['requirement.text']).toContain(`<img src="coomb-picture:${name}"`);
   });
 
+  it.each<[Format]>([['reqif'], ['md']])('brings formulas of older office programs back as .%s', async (format) => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Formulas' } });
+    const wmf = '183GmgAAAAAAAMgAZABgAAAAAADdVwEACQAAAyYAAAAAAAkAAAAAAAUAAAALAgAAAAAFAAAADAJkAMgABwAAABsEWgC+AAoACgAJAAAAIQUFAFEgPSB2ACgAHgADAAAAAAA=';
+    const body = '<w:p><w:r><w:t>SYS-001 The flow shall be </w:t></w:r><w:r><w:drawing><a:blip r:embed="rId1"/></w:drawing></w:r></w:p>';
+    const relations =
+      '<Relationships><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/image" Target="media/f.wmf"/></Relationships>';
+    const docx = docxOf(body, { 'word/_rels/document.xml.rels': relations, 'word/media/f.wmf': Buffer.from(wmf, 'base64') });
+    await importThrough(client, project, 'flow.docx', Buffer.from(docx), { collection: { name: 'Flow', prefix: 'SYS', holds: 'specification' } });
+    const [collection] = (await client.call(getProject, { params: { project } })).collections;
+    const read = await client.call(tryExport, { params: { project, format }, body: { collection: collection!.id } });
+    expect(read).toMatchObject({ pictures: { out: 1, back: 1 }, differences: [] });
+  });
+
   it('sends out a new order', async () => {
     const { client, project, send } = await received();
     const last = await client.call(getItem, { params: { project, item: 'GD-105' } });

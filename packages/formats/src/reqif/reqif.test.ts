@@ -232,6 +232,12 @@ describe('ReqIF from elsewhere', () => {
     expect(issues).toContainEqual(expect.objectContaining({ code: 'relation-unsaid', at: 'derived from' }));
   });
 
+  it('shows drawings as pictures', async () => {
+    const text = '<object data="objects/f.svg" type="image/svg+xml">sum</object>';
+    const { document } = await read(reqifOf(dialect, [{ id: 'o-1', foreign: 'A', text }], [{ object: 'o-1' }]));
+    expect(document.objects[0]!.values['a-text']).toContain('<img src="coomb-picture:objects/f.svg" alt="sum"');
+  });
+
   it('refuses XML of another kind', async () => {
     await expect(read('<project/>')).rejects.toThrow('starts with <project>');
   });

@@ -10,7 +10,7 @@ const BLOCK = /(<\/?(?:p|ul|ol|table|blockquote)\b[^>]*>)|\uE000/;
 const KEPT = new Set(keptTags.filter((tag) => tag !== 'img'));
 const SAFE = /^(?:https?:|mailto:)/i;
 const DROPPED = new Set(['script', 'style', 'title', 'textarea', 'noscript', 'iframe']);
-const PICTURE = /^image\/(png|jpeg|gif|webp|bmp)$/;
+const PICTURE = /^image\/(png|jpeg|gif|webp|bmp|svg\+xml)$/;
 
 /**
  * Rich text of a ReqIF value (XHTML modules, whatever their prefix) as plain HTML. Objects that are pictures become pictures, others links
