@@ -14,6 +14,7 @@ export * from './outline/reference.js';
 export * from './matrix/fold.js';
 export * from './wording/sentences.js';
 export * from './wording/title.js';
+export * from './wording/counted.js';
 export * from './wording/word-diff.js';
 export * from './suggest/tokens.js';
 export * from './suggest/ranking.js';

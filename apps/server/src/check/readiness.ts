@@ -18,7 +18,7 @@ export function buildReadiness(state: ProjectState): Readiness {
     }),
     states: verificationStates.map((one) => ({ ...figure(`state:${one}`), state: one })),
     results: [...outcomes, 'none'].map((outcome) => figure(`results:${outcome}`)),
-    links: [figure('links:suspect'), figure('links:none')],
+    links: [figure('links:suspect'), figure('links:none'), figure('links:open')],
     testsPerRequirement: classes.map(({ id }) => figure(`tests-per-requirement:${id}`)),
     requirementsPerTest: classes.map(({ id }) => figure(`requirements-per-test:${id}`)),
     collections: countCollections(state),

@@ -1,6 +1,6 @@
 import type { BodyOf, Item, createItem, editItem } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme } from '@coomb/core';
+import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme, counted } from '@coomb/core';
 import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -134,7 +134,7 @@ export class ItemsService {
           before,
           after: { ...before, withdrawn, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person },
         }));
-      const name = ids.length === 1 ? rows.get([...chosen][0]!)!.reference : `${ids.length} items`;
+      const name = ids.length === 1 ? rows.get([...chosen][0]!)!.reference : counted(ids.length, 'item');
       const below = changes.length - chosen.size;
       return { person, action: `${withdrawn ? 'Withdraw' : 'Restore'} ${name}${below > 0 ? ` and ${below} below` : ''}`, changes };
     });

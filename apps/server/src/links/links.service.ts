@@ -1,6 +1,6 @@
 import type { LinkColumnsReply, ReplyOf, getLinkDifference, suggestLinks } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildWordDiff, findLinkKind, getKind, type TextRanking } from '@coomb/core';
+import { buildWordDiff, findLinkKind, getKind, type TextRanking, counted } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -58,7 +58,7 @@ export class LinksService {
       const action =
         wanted.length === 1
           ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}`
-          : `Make ${wanted.length} links`;
+          : `Make ${counted(wanted.length, 'link')}`;
       return { person, action, changes };
     });
   }
@@ -108,7 +108,7 @@ export class LinksService {
       action:
         rows.length === 1
           ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
-          : `Remove ${rows.length} links`,
+          : `Remove ${counted(rows.length, 'link')}`,
       after: (row) => ({ ...row, withdrawn: true }),
     }));
   }
@@ -118,7 +118,7 @@ export class LinksService {
       action:
         rows.length === 1
           ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
-          : `Confirm ${rows.length} links`,
+          : `Confirm ${counted(rows.length, 'link')}`,
       after: (row) => ({
         ...row,
         fromSeq: meaningOf(state, row.fromId),

@@ -2,7 +2,7 @@ import type { Readiness, ReportBody } from '@coomb/contract';
 import { verificationStates } from '@coomb/core';
 import { stateWords } from '../check/figures/state-figures.js';
 import { buildReadiness } from '../check/readiness.js';
-import { findOpen } from '../check/waiting.js';
+import { findOpen } from '../check/findings.js';
 import type { Entity } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 

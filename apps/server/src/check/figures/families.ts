@@ -9,6 +9,7 @@ import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
 import { sourceFigures } from './source-figures.js';
 import { stateFigures } from './state-figures.js';
+import { untitledFigures } from './untitled-figures.js';
 
 export const figureFamilies: readonly FigureFamily[] = [
   ruleFigures,
@@ -20,6 +21,7 @@ export const figureFamilies: readonly FigureFamily[] = [
   gapFigures,
   layerFigures,
   sourceFigures,
+  untitledFigures,
 ];
 
 /** The items behind a figure. Refuses with `not-found` when there is no such figure. */

@@ -1,4 +1,4 @@
-import { findOpen, describeGaps } from '../waiting.js';
+import { findOpen, describeGaps } from '../findings.js';
 import type { FigureFamily } from './figure-family.js';
 
 /** `open`: everything that misses a coverage rule or fails. */

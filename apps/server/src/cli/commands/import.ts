@@ -1,3 +1,5 @@
+import { describeOutcome } from '../describe-outcome.js';
+import { counted } from '@coomb/core';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -47,7 +49,7 @@ export const importCommand: Command = {
       const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
       if (values.json) io.out(JSON.stringify(outcome));
       else {
-        io.out(`${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links, ${outcome.results} results`);
+        io.out(`${describeOutcome(outcome)}, ${counted(outcome.results, 'result')}`);
         for (const issue of outcome.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
       }
       return exitCodes.done;

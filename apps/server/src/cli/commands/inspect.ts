@@ -1,8 +1,9 @@
+import { describeOutcome } from '../describe-outcome.js';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { CoombError } from '@coomb/contract';
-import { defaultScheme, groupBy, type RecipeOutcome } from '@coomb/core';
+import { defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
 import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
 import { applyRecipe } from '../../gather/apply-recipe.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
@@ -33,7 +34,7 @@ export const inspect: Command = {
         io.out(
           values.json
             ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues })
-            : `${format.label}: ${cases.length} cases, ${JSON.stringify(counts)}`,
+            : `${format.label}: ${counted(cases.length, 'case')}, ${JSON.stringify(counts)}`,
         );
       return exitCodes.done;
     }
@@ -45,7 +46,7 @@ export const inspect: Command = {
     const summary = summarise(basename(path), format.id, content, outcome);
     if (values.json) io.out(JSON.stringify(summary));
     else {
-      io.out(`${format.label}: ${summary.items} items and ${summary.sections} sections, ${summary.links} links`);
+      io.out(`${format.label}: ${describeOutcome(summary)}`);
       for (const issue of summary.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
     }
     return exitCodes.done;

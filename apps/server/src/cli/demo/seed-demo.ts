@@ -1,6 +1,7 @@
+import { describeOutcome } from '../describe-outcome.js';
 import { readFileSync } from 'node:fs';
 import { type BodyOf, createLinks, createProject, createWaiver, editItem, getItem, getOutline, getProject, type importFile, keepRecipe } from '@coomb/contract';
-import { defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
+import { defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, counted } from '@coomb/core';
 import { readCsv, readDocx, readReqifFile, readXlsx } from '@coomb/formats';
 import { type Client, importThrough } from '../client.js';
 
@@ -54,12 +55,12 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
     const bytes = readFileSync(`${folder}${file}`);
     const recipe = file.endsWith('.csv') ? { sheetRecipe: proposeSheetRecipe(defaultScheme, readCsv(bytes, file).sheets, 'need') } : {};
     const outcome = await importThrough(client, project, file, bytes, { ...wish, ...recipe });
-    tell(`${file}: ${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links`);
+    tell(`${file}: ${describeOutcome(outcome)}`);
   }
   await linkDesign(client, project, `${folder}links.csv`);
   for (const file of ['5 Rig run 7.xml', '6 Site run 3.xml']) {
     const outcome = await importThrough(client, project, file, readFileSync(`${folder}${file}`), {});
-    tell(`${file}: ${outcome.results} results`);
+    tell(`${file}: ${counted(outcome.results, 'result')}`);
   }
   for (const { file, name, prefix, recipe } of byRecipe) {
     const bytes = readFileSync(`${folder}${file}`);
@@ -71,7 +72,7 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
         : { reads: 'exchange' as const, recipe: wish.exchangeRecipe! };
     const kept = await client.call(keepRecipe, { params: { project }, body: { name: `Recipe of ${name.toLowerCase()}`, body } });
     const outcome = await importThrough(client, project, file, bytes, { ...wish, recipe: kept.id, collection: { name, prefix, holds: 'specification' } });
-    tell(`${file}: ${outcome.items} items and ${outcome.sections} sections, ${outcome.links} links`);
+    tell(`${file}: ${describeOutcome(outcome)}`);
   }
   await reword(client, project);
   const lamp = await client.call(getItem, { params: { project, item: 'SYS-118' } });

@@ -7,9 +7,11 @@ import { useNavigate } from 'react-router';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
+import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import { BenchSide } from './BenchSide';
 import { buildThreads, narrowRows, type Thread } from './bench-rows';
+import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
 import { KindChoice } from './KindChoice';
 import { useLinksBetween, useMakeLink, useSuggestions, useUnlink } from './queries';
 import { rowHeight, Threads } from './Threads';
@@ -38,7 +40,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const [side, setSide] = useState<'left' | 'right'>('left');
   const [marked, setMarked] = useState<{ left?: number; right?: number }>({});
   const [asking, setAsking] = useState<{ left: number; right: number; allowed: AllowedLink[] }>();
-  const [dragged, setDragged] = useState<{ side: 'left' | 'right'; row: number }>();
+  const [dragged, setDragged] = useState<BenchPlace>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   const threads = useMemo(() => (links.data ? buildThreads(outline, links.data, leftIndex, rightIndex) : []), [outline, links.data, leftIndex, rightIndex]);
@@ -57,6 +59,9 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     () => orderRight(outline, plainRight, likely && suggestions.data ? suggestions.data : [], threads, marked.left),
     [outline, plainRight, likely, suggestions.data, threads, marked.left],
   );
+
+  const pointer = usePointer(dragged !== undefined);
+  const announcements = useMemo(() => buildAnnouncements((row) => outline.reference[row]!), [outline]);
 
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
   const allowedFor = (a: number, b: number): AllowedLink[] => {
@@ -107,6 +112,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     setSide('left');
     setMarked({ ...marked, left: next });
   };
+  useRestingFocus(frame);
   const open = () => marked[side] !== undefined && void navigate(itemAddress(outline.reference[marked[side]!]!));
   const keys: Record<string, () => void> = {
     ArrowDown: () => step(1),
@@ -123,17 +129,19 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   return (
     <DndContext
       sensors={sensors}
+      collisionDetection={pointer.findUnder}
+      accessibility={{ announcements, screenReaderInstructions }}
       onDragStart={({ active }) => {
-        const data = active.data.current as { side: 'left' | 'right'; row: number };
+        const data = active.data.current as BenchPlace;
         setDragged(data);
         setMarked((before) => ({ ...before, [data.side]: data.row }));
       }}
       onDragCancel={() => setDragged(undefined)}
-      onDragEnd={({ active, over }) => {
+      onDragEnd={() => {
+        // What lies under the pointer now, not what was measured: rows may have moved since it last did.
+        const [from, to] = [dragged, pointer.placeUnder()];
         setDragged(undefined);
-        const from = active.data.current as { side: 'left' | 'right'; row: number };
-        const to = over?.data.current as { side: 'left' | 'right'; row: number } | undefined;
-        if (to && to.side !== from.side) propose(from.side === 'left' ? from.row : to.row, from.side === 'left' ? to.row : from.row);
+        if (from && to && to.side !== from.side) propose(from.side === 'left' ? from.row : to.row, from.side === 'left' ? to.row : from.row);
       }}
     >
       <Flex
@@ -141,7 +149,6 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
         flex="1"
         minW="0"
         tabIndex={0}
-        autoFocus
         role="group"
         aria-label="Bench: arrows move, Enter links, Delete removes the link"
         outline="none"
@@ -248,6 +255,10 @@ function orderRight(
   const chosen = new Set(first);
   return { rightRows: [...first, ...rows.filter((row) => !chosen.has(row))], reasons };
 }
+
+const screenReaderInstructions = {
+  draggable: 'To link by keyboard, mark an item on each side with the arrow keys and press Enter.',
+};
 
 function explainRefusal(outline: OutlineReply, threads: Thread[], a: number, b: number, kind: (row: number) => string): string {
   if (outline.heading[a] || outline.heading[b]) return 'Headings are not linked; mark an item.';

@@ -6,6 +6,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { StateMark } from '../../shared/ui/states';
 import { depthIn } from './bench-rows';
+import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
 
 interface Props {
@@ -33,7 +34,9 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
   const at = marked === undefined ? -1 : rows.indexOf(marked);
   const firstPartner = focused || dragging ? -1 : rows.findIndex((row) => linked.has(row));
   useEffect(() => {
-    if (firstPartner >= 0) virtual.scrollToIndex(firstPartner, { align: 'center' });
+    // What is in sight already stays where it is: nothing jumps because it was just linked.
+    const { startIndex = -1, endIndex = -1 } = virtual.range ?? {};
+    if (firstPartner >= 0 && (firstPartner <= startIndex || firstPartner >= endIndex)) virtual.scrollToIndex(firstPartner, { align: 'center' });
   }, [firstPartner, virtual]);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
@@ -94,8 +97,8 @@ interface RowProps {
 function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reason, onMark }: RowProps) {
   const data = { side, row };
   const isHeading = outline.heading[row] === 1;
-  const drag = useDraggable({ id: `${side}${row}`, data, disabled: isHeading });
-  const drop = useDroppable({ id: `${side}${row} target`, data, disabled: isHeading || !fits });
+  const drag = useDraggable({ id: `dragged ${idOfPlace(data)}`, data, disabled: isHeading });
+  const drop = useDroppable({ id: idOfPlace(data), data, disabled: isHeading || !fits });
   const state = verificationStates[outline.state[row]!]!;
   return (
     <Flex
@@ -107,6 +110,8 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       role="option"
       aria-selected={marked}
       data-reference={outline.reference[row]}
+      data-bench-side={side}
+      data-bench-row={row}
       position="absolute"
       w="100%"
       h={`${rowHeight}px`}
@@ -117,7 +122,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       opacity={fits ? 1 : 0.35}
       bg={drop.isOver ? 'moss.emphasized' : marked ? (focused ? 'moss.muted' : 'bg.muted') : linked ? 'moss.subtle' : undefined}
       boxShadow={marked && focused ? 'inset 0 0 0 2px var(--chakra-colors-moss-solid)' : undefined}
-      style={{ transform: `translateY(${top}px)` }}
+      style={{ top }}
       _hover={{ bg: marked ? undefined : 'bg.subtle' }}
       onClick={onMark}
       title={outline.title[row]}

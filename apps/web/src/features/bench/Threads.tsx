@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box } from '@chakra-ui/react';
 import type { Thread } from './bench-rows';
 
@@ -31,7 +32,7 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
   });
   return (
     <Box w={`${WIDTH}px`} flexShrink={0} bg="bg" borderXWidth="1px" overflow="hidden">
-      <svg width={WIDTH} height={height} role="img" aria-label={`${placed.length} links in sight`}>
+      <svg width={WIDTH} height={height} role="img" aria-label={`${counted(placed.length, 'link')} in sight`}>
         {placed.slice(0, MOST).map(({ thread, y1, y2, near, far }) => {
           const isMarked = thread.left === marked.left || thread.right === marked.right;
           const clamp = (y: number) => Math.max(-10, Math.min(height + 10, y));

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex, Grid, Popover, Portal } from '@chakra-ui/react';
 import { buildUrl, type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
 import { Download } from 'lucide-react';
@@ -93,7 +94,7 @@ function Formats({ project, saved, count, size, file, recipe }: FormatsProps) {
           <Popover.Content width="500px" fontSize="13px" aria-label="Save as a file">
             <Popover.Body p="4">
               <Box color="fg.muted" mb="3">
-                {count === 1 ? 'One item' : `${count.toLocaleString('en-GB')} items`}
+                {counted(count, 'item')}
                 {'items' in saved ? ' with what stands above' : ', sections counted'}. Each file is written and read back by its recipe right here, so that you
                 see what it carries. Nothing is stored by that.
               </Box>

@@ -1,7 +1,8 @@
 import { Box, Button, Flex, Progress } from '@chakra-ui/react';
-import { Redo2, Undo2 } from 'lucide-react';
+import { PenLine, Redo2, Undo2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { useDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useCancelJob, useJobs, useTakeBack, useUndoState } from './ledger-queries';
@@ -33,6 +34,7 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
         )}
       </Button>
       <RunningJobs project={project.id} />
+      <Unfinished project={project.id} />
       <Box ml="auto" />
       {!connected && (
         <Box color="fg.warning" role="status">
@@ -43,6 +45,26 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       <Box asChild _hover={{ textDecoration: 'underline' }}>
         <Link to={`/p/${project.id}/changes`}>Change {project.seq}</Link>
       </Box>
+    </Flex>
+  );
+}
+
+/** Texts that were begun and not stored: each leads back to where it is written. */
+function Unfinished({ project }: { project: string }) {
+  const drafts = Object.entries(useDrafts(project));
+  if (drafts.length === 0) return null;
+  return (
+    <Flex gap="1.5" minW="0" color="fg.warning" align="center">
+      <PenLine size={12} aria-hidden="true" />
+      <Box flexShrink={0}>Not stored yet:</Box>
+      {drafts.slice(0, 2).map(([id, draft]) => (
+        <Box asChild key={id} textDecoration="underline" truncate maxW="220px">
+          <Link to={`/p/${project}/${draft.path}`} title={draft.title || 'Go on writing'}>
+            {draft.about}
+          </Link>
+        </Box>
+      ))}
+      {drafts.length > 2 && <Box flexShrink={0}>and {drafts.length - 2} more</Box>}
     </Flex>
   );
 }

@@ -22,11 +22,15 @@ export function ProjectFrame() {
   const [params, setParams] = useSearchParams();
   const item = params.get('item');
   const closeItem = () =>
-    setParams((before) => {
-      const next = new URLSearchParams(before);
-      next.delete('item');
-      return next;
-    });
+    // Back must not open again what was closed: the closed sheet takes the place of the open one.
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        next.delete('item');
+        return next;
+      },
+      { replace: true },
+    );
   const keys = useMemo(() => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }), []);
   useKeys(keys);
   if (about.error)

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import type { Project } from '../../shared/live/project-queries';
 
 export interface Stage {
@@ -13,7 +14,7 @@ export const course: readonly Stage[] = [
   {
     id: 'gather',
     label: 'Gather',
-    waits: (count) => (count === 1 ? '1 source' : `${count} sources`),
+    waits: (count) => counted(count, 'source'),
     views: [
       { label: 'Sources', path: 'gather' },
       { label: 'Recipes', path: 'gather/recipes' },
@@ -23,7 +24,7 @@ export const course: readonly Stage[] = [
   {
     id: 'link',
     label: 'Link',
-    waits: (count) => `${count} to link`,
+    waits: (count) => `${count.toLocaleString('en-GB')} to link`,
     views: [
       { label: 'Bench', path: 'link' },
       { label: 'Trace matrix', path: 'link/matrix' },
@@ -32,7 +33,7 @@ export const course: readonly Stage[] = [
   {
     id: 'check',
     label: 'Check',
-    waits: (count) => `${count} open`,
+    waits: (count) => `${count.toLocaleString('en-GB')} open`,
     views: [
       { label: 'Readiness', path: 'check' },
       { label: 'Open findings', path: 'check/figure/open' },
@@ -41,7 +42,7 @@ export const course: readonly Stage[] = [
   {
     id: 'publish',
     label: 'Publish',
-    waits: (count) => (count === 0 ? 'up to date' : `${count} ${count === 1 ? 'change' : 'changes'} to report`),
+    waits: (count) => (count === 0 ? 'up to date' : `${counted(count, 'change')} to report`),
     views: [{ label: 'Reports', path: 'publish' }],
   },
 ];

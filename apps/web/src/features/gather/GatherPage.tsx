@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { format } from 'date-fns';
 import { FileUp } from 'lucide-react';
@@ -147,7 +148,7 @@ function SourceEntry({ project, source, older }: { project: string; source: Sour
           {older && 'older version'}
           {source.items > 0 && !older && (
             <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px">
-              <Link to={`/p/${project}/check/figure/source:${source.lineage}`}>{source.items} items</Link>
+              <Link to={`/p/${project}/check/figure/source:${source.lineage}`}>{counted(source.items, 'item')}</Link>
             </Box>
           )}
         </Box>

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Issue } from '@coomb/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
@@ -29,7 +30,7 @@ function Group({ group, onShow }: { group: IssueGroup; onShow: ((issue: Issue) =
         <button type="button" aria-expanded={shown > 0} onClick={() => setShown(shown > 0 ? 0 : STEP)}>
           <IssueGlyph severity={severity} />
           <Box fontFamily="mono" fontSize="11.5px" color="fg.muted" flexShrink={0} minW="94px">
-            {issues.length} places
+            {counted(issues.length, 'place')}
           </Box>
           <Box flex="1">{summary}</Box>
           {shown > 0 ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { TrayEntry } from '@coomb/contract';
 import { useState } from 'react';
@@ -34,7 +35,7 @@ export function ResultsGather({ entry, content }: Props) {
       {
         onSuccess: (job) => {
           if (job.state !== 'done') return;
-          notify(`Imported ${job.outcome!.results} results`);
+          notify(`Imported ${counted(job.outcome!.results, 'result')}`);
           void navigate(`/p/${project.id}/check`);
         },
       },
@@ -52,7 +53,7 @@ export function ResultsGather({ entry, content }: Props) {
               label="Show"
               value={shown}
               options={[
-                { value: 'all', label: `all ${content.matches.length} cases` },
+                { value: 'all', label: `all ${counted(content.matches.length, 'case')}` },
                 { value: 'unmatched', label: `${unmatched.length} without a test case` },
                 ...['passed', 'failed', 'broken', 'skipped'].map((outcome) => ({ value: outcome, label: `${count(outcome)} ${outcome}` })),
               ]}

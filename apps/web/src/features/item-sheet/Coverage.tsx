@@ -113,7 +113,7 @@ function WaiverForm({ project, item, rule }: { project: string; item: string; ru
           loading={waive.isPending}
           onClick={() => waive.mutate({ item, rule, reason, until: until || null })}
         >
-          Waive
+          Accept the gap
         </Button>
         <Button size="2xs" variant="ghost" onClick={() => setOpen(false)}>
           Leave

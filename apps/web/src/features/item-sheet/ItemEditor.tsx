@@ -1,55 +1,112 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Item } from '@coomb/contract';
 import type { FieldValue, Kind } from '@coomb/core';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { format } from 'date-fns';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError } from '../../shared/api/client';
+import { dropDraft, keepDraft, readDrafts } from '../../shared/drafts/drafts';
 import { ErrorNote } from '../../shared/ui/feedback';
+import { notify } from '../../shared/ui/notices';
 import { FieldEditor } from './FieldEditor';
-import { useEditItem } from './queries';
+import { findWritten, type Written } from './written';
 
 const RichTextEditor = lazy(() => import('./RichTextEditor'));
 
 interface Props {
   project: string;
-  item: Pick<Item, 'id' | 'title' | 'html' | 'fields' | 'revision' | 'heading' | 'reference'>;
+  item: Pick<Item, 'title' | 'html' | 'fields' | 'revision' | 'heading' | 'reference'>;
+  /** Under which an unfinished text is kept: the item's id, or `new` and where it goes. */
+  draftId: string;
+  /** Address below the project's at which the writing is taken up again. */
+  path: string;
   kind: Kind;
   withFields?: boolean;
+  /** Stores what was written, based on a revision. Never called when nothing was. */
+  onStore: (written: Written, revision: number) => Promise<unknown>;
   onDone: () => void;
 }
 
-/** Edits title, text and fields in place. Ctrl Enter saves, Esc leaves; a clash with somebody else keeps what was typed. */
-export function ItemEditor({ project, item, kind, withFields = true, onDone }: Props) {
-  const [title, setTitle] = useState(item.title);
-  const [html, setHtml] = useState(item.html);
-  const [fields, setFields] = useState<Record<string, FieldValue>>(item.fields);
-  const [revision, setRevision] = useState(item.revision);
-  const edit = useEditItem(project);
+/**
+ * Edits title, text and fields in place. Ctrl Enter saves; Esc leaves, and keeps what was begun in this browser, as do Back, another view
+ * and a reload; a clash with somebody else keeps what was typed. Storing without a change stores nothing.
+ */
+export function ItemEditor({ project, item, draftId, path, kind, withFields = true, onStore, onDone }: Props) {
+  const begun = useMemo(() => readDrafts(project)[draftId], [project, draftId]);
+  const [text, setText] = useState(() => ({ title: begun?.title ?? item.title, html: begun?.html ?? item.html, fields: begun?.fields ?? item.fields }));
+  const [revision, setRevision] = useState(begun?.revision ?? item.revision);
+  const [error, setError] = useState<unknown>();
+  const [storing, setStoring] = useState(false);
+  const [round, setRound] = useState(0);
   const frame = useRef<HTMLDivElement>(null);
+  const written = findWritten(item, text, withFields ? kind : undefined);
+  const isWritten = Object.keys(written).length > 0;
   useEffect(() => {
     frame.current?.scrollIntoView({ block: 'center' });
   }, []);
-  const save = () => {
-    if (!title.trim()) return;
-    const cleared = Object.fromEntries(kind.fields.map((field) => [field.id, fields[field.id] ?? null]));
-    edit.mutate({ id: item.id, revision, title, html, ...(withFields && { fields: cleared }) }, { onSuccess: onDone });
+  const change = (part: Partial<typeof text>) => {
+    const next = { ...text, ...part };
+    setText(next);
+    if (Object.keys(findWritten(item, next, withFields ? kind : undefined)).length === 0) dropDraft(project, draftId);
+    else keepDraft(project, draftId, { ...next, revision, about: item.reference, path, at: new Date().toISOString() });
   };
-  const clash = edit.error instanceof ApiError && edit.error.code === 'changed-meanwhile' ? Number(edit.error.details?.revision) : undefined;
+  const save = async () => {
+    if (storing) return;
+    if (!text.title.trim()) return setError(new Error('Give it a title first: it is how people will call it.'));
+    if (!isWritten) return throwAway();
+    setStoring(true);
+    try {
+      await onStore(written, revision);
+      dropDraft(project, draftId);
+      onDone();
+    } catch (cause) {
+      setError(cause);
+      setStoring(false);
+    }
+  };
+  const throwAway = () => {
+    dropDraft(project, draftId);
+    onDone();
+  };
+  const leave = () => {
+    if (isWritten) notify('Not stored yet. What you wrote is kept here; the strip below leads back to it.', 'info');
+    onDone();
+  };
+  const clash = error instanceof ApiError && error.code === 'changed-meanwhile' ? Number(error.details?.revision) : undefined;
   return (
     <Box
       ref={frame}
       onKeyDown={(event) => {
-        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) save();
-        else if (event.key === 'Escape') onDone();
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void save();
+        else if (event.key === 'Escape') leave();
         else return event.stopPropagation();
         event.preventDefault();
         event.stopPropagation();
       }}
     >
+      {begun && round === 0 && (
+        <Flex bg="bg.subtle" px="2" py="1" mb="2" fontSize="13px" align="center" gap="2">
+          <Box flex="1">You began this on {format(new Date(begun.at), 'd MMM, HH:mm')}.</Box>
+          <Button
+            size="2xs"
+            variant="outline"
+            onClick={() => {
+              dropDraft(project, draftId);
+              setText({ title: item.title, html: item.html, fields: item.fields });
+              setRevision(item.revision);
+              setRound(1);
+            }}
+          >
+            Begin anew
+          </Button>
+        </Flex>
+      )}
       <Input
         size="sm"
+        dir="auto"
         aria-label="Title"
-        value={title}
-        onChange={(event) => setTitle(event.target.value)}
+        placeholder={item.heading ? 'Title of the section' : 'Title'}
+        value={text.title}
+        onChange={(event) => change({ title: event.target.value })}
         fontWeight="600"
         mb="2"
         bg="bg.panel"
@@ -57,7 +114,7 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
         autoFocus
       />
       <Suspense fallback={<Box h="100px" />}>
-        <RichTextEditor html={item.html} label="Text" onChange={setHtml} />
+        <RichTextEditor key={round} html={text.html} label="Text" onChange={(html) => change({ html })} />
       </Suspense>
       {withFields &&
         !item.heading &&
@@ -67,17 +124,22 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
               {field.label}
             </Box>
             <Box flex="1">
-              <FieldEditor field={field} value={fields[field.id]} onChange={(value) => setFields({ ...fields, [field.id]: value })} />
+              <FieldEditor
+                key={round}
+                field={field}
+                value={text.fields[field.id]}
+                onChange={(value: FieldValue) => change({ fields: { ...text.fields, [field.id]: value } })}
+              />
             </Box>
           </Flex>
         ))}
-      {edit.error ? <ErrorNote error={edit.error} /> : null}
+      {error ? <ErrorNote error={error} /> : null}
       <Flex gap="2" mt="3">
-        <Button size="xs" onClick={save} loading={edit.isPending} disabled={!title.trim()} title="Ctrl Enter">
+        <Button size="xs" onClick={() => void save()} loading={storing} title="Ctrl Enter">
           Save
         </Button>
-        <Button size="xs" variant="ghost" onClick={onDone} title="Esc">
-          Leave unchanged
+        <Button size="xs" variant="ghost" onClick={throwAway} title={isWritten ? 'Throw away what was written' : 'Esc'}>
+          {item.revision === 0 ? 'Throw away' : 'Leave unchanged'}
         </Button>
         {clash !== undefined && (
           <Button
@@ -86,7 +148,7 @@ export function ItemEditor({ project, item, kind, withFields = true, onDone }: P
             colorPalette="brick"
             onClick={() => {
               setRevision(clash);
-              edit.reset();
+              setError(undefined);
             }}
           >
             Keep mine

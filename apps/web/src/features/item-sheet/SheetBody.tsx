@@ -3,13 +3,14 @@ import { getKind } from '@coomb/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { readDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
 import { Reference } from '../../shared/ui/reference';
 import { StateMark, stateLooks } from '../../shared/ui/states';
 import { Coverage } from './Coverage';
 import { FieldText } from './FieldEditor';
 import { ItemEditor } from './ItemEditor';
-import { type Sheet, useHistory, useRestore, useWithdraw } from './queries';
+import { type Sheet, useEditItem, useHistory, useRestore, useWithdraw } from './queries';
 import { Trail } from './Trail';
 import { Words } from './Words';
 
@@ -17,14 +18,24 @@ import { Words } from './Words';
 export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolean }) {
   const project = useProject();
   const kind = getKind(project.scheme, sheet.kind);
-  const [editing, setEditing] = useState(false);
+  const edit = useEditItem(project.id);
+  // A text that was begun and not stored is taken up where it was left.
+  const [editing, setEditing] = useState(() => sheet.id in readDrafts(project.id) && !sheet.withdrawn);
   const withdraw = useWithdraw(project.id);
   const restore = useRestore(project.id);
   const fields = kind.fields.filter((field) => sheet.fields[field.id] !== undefined && sheet.fields[field.id] !== null);
   if (editing)
     return (
       <Box px="5" py="3">
-        <ItemEditor project={project.id} item={sheet} kind={kind} onDone={() => setEditing(false)} />
+        <ItemEditor
+          project={project.id}
+          item={sheet}
+          draftId={sheet.id}
+          path={`items/${sheet.reference}`}
+          kind={kind}
+          onStore={(written, revision) => edit.mutateAsync({ id: sheet.id, revision, ...written })}
+          onDone={() => setEditing(false)}
+        />
       </Box>
     );
   return (

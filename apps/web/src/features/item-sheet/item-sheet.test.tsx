@@ -76,12 +76,12 @@ describe('why an item misses a rule', () => {
     show(<Coverage project={aProject.id} sheet={sheet()} />);
     await userEvent.click(screen.getByRole('button', { name: 'Why?' }));
     await userEvent.click(await screen.findByRole('button', { name: 'Accept this gap…' }));
-    expect(screen.getByRole('button', { name: 'Waive' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Accept the gap' })).toHaveProperty('disabled', true);
     await userEvent.type(screen.getByRole('textbox', { name: 'Reason for the waiver' }), 'Shown by analysis');
-    await userEvent.click(screen.getByRole('button', { name: 'Waive' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Accept the gap' }));
     expect(await screen.findByText(/Say in a few words/)).toBeTruthy();
     refuse = false;
-    await userEvent.click(screen.getByRole('button', { name: 'Waive' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Accept the gap' }));
     await waitFor(() =>
       expect(calls.filter(({ call }) => call.startsWith('POST')).at(-1)!.body).toMatchObject({ rule: 'tested', reason: 'Shown by analysis' }),
     );

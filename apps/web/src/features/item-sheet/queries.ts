@@ -73,6 +73,6 @@ export const useRemoveLinks = (project: string) =>
 export const useConfirmLinks = (project: string) =>
   useChange(project, (links: string[]) => call(confirmLinks, { params: { project }, body: { links } }), 'Confirmed');
 export const useWaive = (project: string) =>
-  useChange(project, (body: BodyOf<typeof createWaiver>) => call(createWaiver, { params: { project }, body }), 'Waived');
+  useChange(project, (body: BodyOf<typeof createWaiver>) => call(createWaiver, { params: { project }, body }), 'Gap accepted by a waiver. Undo takes it back.');
 export const useWithdrawWaiver = (project: string) =>
   useChange(project, (waiver: string) => call(withdrawWaiver, { params: { project, waiver } }), 'Waiver taken back');

@@ -8,6 +8,7 @@ import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
+import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import { KindChoice } from '../bench/KindChoice';
 import { useMakeLink, useUnlink } from '../bench/queries';
@@ -54,6 +55,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const isHeading = (side: 'row' | 'column', line: number) => outline.heading[side === 'row' ? rowItem(line) : columnItem(line)] === 1;
   const linksAt = (row: number, column: number) => sides.byPair.get(`${rowItem(row)} ${columnItem(column)}`) ?? [];
 
+  useRestingFocus(canvas);
   useEffect(() => {
     if (!canvas.current || width === 0) return;
     void mode;

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -66,7 +67,7 @@ export function MatrixPage() {
   return (
     <Page
       title="Trace matrix"
-      lead={`${sides.shown} links. Rows and columns without any are shaded.`}
+      lead={`${counted(sides.shown, 'link')}. Rows and columns without any are shaded.`}
       fill
       actions={
         <>

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex, Heading, Image, Input, Text } from '@chakra-ui/react';
 import { format } from 'date-fns';
 import { useState } from 'react';
@@ -30,7 +31,7 @@ export function ProjectsPage() {
               {project.name}
             </Box>
             <Box color="fg.muted" fontSize="13px">
-              {project.items} items · {project.links} links
+              {counted(project.items, 'item')} · {counted(project.links, 'link')}
             </Box>
             <Box color="fg.muted" fontSize="13px">
               since {format(new Date(project.createdAt), 'd MMM yyyy')}

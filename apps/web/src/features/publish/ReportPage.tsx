@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button } from '@chakra-ui/react';
 import { buildUrl, getReportDocument, getReportPage } from '@coomb/contract';
 import { format } from 'date-fns';
@@ -25,7 +26,7 @@ export function ReportPage() {
   return (
     <Page
       title={`${report.data.title}, report ${report.data.number}`}
-      lead={`${format(new Date(report.data.at), 'd MMMM yyyy, HH:mm')} · ${report.data.person}${report.data.stale ? ` · ${project.seq - report.data.seq} changes since` : ''}`}
+      lead={`${format(new Date(report.data.at), 'd MMMM yyyy, HH:mm')} · ${report.data.person}${report.data.stale ? ` · ${counted(project.seq - report.data.seq, 'change')} since` : ''}`}
       fill
       actions={
         <>

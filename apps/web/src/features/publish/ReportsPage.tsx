@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex, Input, Textarea } from '@chakra-ui/react';
 import { buildUrl, getReportDocument } from '@coomb/contract';
 import { format } from 'date-fns';
@@ -57,7 +58,7 @@ export function ReportsPage() {
             {report.person}
           </Box>
           <Box w="9em" color={report.stale ? 'fg.warning' : 'moss.fg'}>
-            {report.stale ? `${project.seq - report.seq} changes since` : 'up to date'}
+            {report.stale ? `${counted(project.seq - report.seq, 'change')} since` : 'up to date'}
           </Box>
           <Box asChild textDecoration="underline">
             <a href={buildUrl(getReportDocument.path, { project: project.id, report: report.id })}>.docx</a>

@@ -9,6 +9,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
 import { ItemEditor } from '../item-sheet/ItemEditor';
+import type { Written } from '../item-sheet/written';
 import type { MoveWish } from './find-move';
 
 /** What can be done with a row; the same object for all of them, so that scrolling draws only what is new. */
@@ -17,6 +18,7 @@ export interface RowActions {
   /** Chooses a row or lets it go; as a range, all from the marked row to it. */
   choose: (id: string, isRange: boolean) => void;
   edit: (id: string) => void;
+  store: (id: string, written: Written, revision: number) => Promise<unknown>;
   done: () => void;
   add: (id: string) => void;
   move: (wish: MoveWish) => void;
@@ -89,7 +91,15 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
       </Box>
       <Box flex="1" minW="0" maxW="620px">
         {editing && item ? (
-          <ItemEditor project={project.id} item={item} kind={kind} onDone={actions.done} />
+          <ItemEditor
+            project={project.id}
+            item={item}
+            draftId={item.id}
+            path={`items/${item.reference}`}
+            kind={kind}
+            onStore={(written, revision) => actions.store(item.id, written, revision)}
+            onDone={actions.done}
+          />
         ) : (
           <>
             {!(item && isOpeningWords(outline.title[row]!, item.html)) && (

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Collection, OutlineReply } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -11,39 +12,50 @@ import { EmptyState } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
 import { SaveAs, SaveChosen } from '../exports';
 import { useKeys } from '../../shared/ui/use-keys';
-import { useAddItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
+import { useAddItem, useEditItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
+import type { Written } from '../item-sheet/written';
 import { chooseRange, toggleChosen } from './choosing';
-import { findMove, type MoveWish } from './find-move';
+import { findMove, findPlaceAfter, type MoveWish } from './find-move';
+import { NewItem } from './NewItem';
 import { useTexts } from './queries';
 import { ReadingRow, type RowActions } from './ReadingRow';
 
-const address = z.object({ at: z.string().optional() });
+/** `at`: reference to show; `write`: a new item is being written after that one, or at the end. */
+const address = z.object({ at: z.string().optional(), write: z.string().optional() });
+
+/** Stands among the rows for an item that is being written. */
+const NEW = -1;
 
 /** The running text of a collection: one row per item, edited in place, walked by keyboard. */
 export function Specification({ collection, outline, rows }: { collection: Collection; outline: OutlineReply; rows: number[] }) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
-  const [{ at }] = useAddress(address);
+  const [{ at, write }, setAddress] = useAddress(address);
   const frame = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState<string>();
   const [editing, setEditing] = useState<string>();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const add = useAddItem(project.id);
   const move = useMoveItem(project.id);
+  const edit = useEditItem(project.id);
   const withdraw = useWithdraw(project.id);
+  // Where a new item is being written: it is stored, and counted, when it has been.
+  const newAt = useMemo(() => (write === undefined ? undefined : findPlaceAfter(outline, rows, write)), [write, outline, rows]);
+  const lines = useMemo(() => (newAt === undefined ? rows : rows.toSpliced(newAt, 0, NEW)), [rows, newAt]);
+  const lineOf = (position: number) => (newAt !== undefined && position >= newAt ? position + 1 : position);
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: lines.length,
     getScrollElement: () => frame.current,
-    estimateSize: (position) => (outline.heading[rows[position]!] ? 56 : 104),
+    estimateSize: (line) => (lines[line] === NEW ? 260 : outline.heading[lines[line]!] ? 56 : 104),
     overscan: 6,
-    getItemKey: (position) => outline.id[rows[position]!]!,
+    getItemKey: (line) => (lines[line] === NEW ? 'new' : outline.id[lines[line]!]!),
   });
   const shown = virtual.getVirtualItems();
   const textAt = useTexts(
     project.id,
     collection.id,
-    shown.map((one) => one.index),
+    shown.flatMap(({ index }) => (lines[index] === NEW ? [] : [newAt !== undefined && index > newAt ? index - 1 : index])),
   );
   const positionOf = useMemo(() => new Map(rows.map((row, position) => [outline.id[row]!, position])), [rows, outline]);
   const scrolled = useRef<string | undefined>(undefined);
@@ -60,7 +72,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   const go = (by: number) => {
     const next = Math.max(0, Math.min(rows.length - 1, (position ?? -1) + by));
     setActive(outline.id[rows[next]!]);
-    virtual.scrollToIndex(next, { align: 'auto' });
+    virtual.scrollToIndex(lineOf(next), { align: 'auto' });
     return next;
   };
   const chooseActive = () => position !== undefined && setChosen(toggleChosen(outline, rows, chosen, position));
@@ -71,16 +83,14 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     setActive(id);
   };
   const present = useMemo(() => [...chosen].filter((id) => positionOf.has(id)), [chosen, positionOf]);
-  const addAfter = (after: string | null) =>
-    add.mutate(
-      { collection: collection.id, title: 'Untitled', after },
-      {
-        onSuccess: (item) => {
-          setActive(item.id);
-          setEditing(item.id);
-        },
-      },
-    );
+  const addAfter = (after: string | null) => setAddress({ write: after ?? 'end' }, { replace: false });
+  useEffect(() => {
+    if (newAt !== undefined) virtual.scrollToIndex(newAt, { align: 'center' });
+  }, [newAt, virtual]);
+  const storeNew = async (written: Written) => {
+    const item = await add.mutateAsync({ collection: collection.id, title: '', ...written, after: write === 'end' ? null : (write ?? null) });
+    setActive(item.id);
+  };
   const tryMove = (wish: MoveWish) => {
     const target = position === undefined ? undefined : findMove(outline, rows, position, wish);
     if (target && active) move.mutate({ id: active, ...target });
@@ -106,15 +116,16 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     'Alt+ArrowRight': () => tryMove('in'),
     'Alt+ArrowLeft': () => tryMove('out'),
   };
-  const latest = useRef({ addAfter, tryMove, choose, withdraw: withdraw.mutate });
+  const latest = useRef({ addAfter, tryMove, choose, withdraw: withdraw.mutate, edit: edit.mutateAsync });
   useEffect(() => {
-    latest.current = { addAfter, tryMove, choose, withdraw: withdraw.mutate };
+    latest.current = { addAfter, tryMove, choose, withdraw: withdraw.mutate, edit: edit.mutateAsync };
   });
   const actions = useMemo(
     (): RowActions => ({
       activate: setActive,
       choose: (id, isRange) => latest.current.choose(id, isRange),
       edit: setEditing,
+      store: (id, written, revision) => latest.current.edit({ id, revision, ...written }),
       done: () => setEditing(undefined),
       add: (id) => latest.current.addAfter(id),
       move: (wish) => latest.current.tryMove(wish),
@@ -122,11 +133,11 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     }),
     [],
   );
-  useKeys(keys, editing === undefined);
+  useKeys(keys, editing === undefined && newAt === undefined);
   return (
     <Flex direction="column" h="100%">
       <Box ref={frame} flex="1" overflow="auto" bg="bg.panel">
-        {rows.length === 0 && (
+        {lines.length === 0 && (
           <EmptyState
             title={`${collection.name} is empty`}
             action={
@@ -140,14 +151,32 @@ export function Specification({ collection, outline, rows }: { collection: Colle
         )}
         <Box position="relative" mx="auto" maxW="980px" style={{ height: virtual.getTotalSize() }} mt="3" mb="16">
           {shown.map(({ index, start, key }) => {
-            const row = rows[index]!;
+            const row = lines[index]!;
             const id = outline.id[row]!;
+            const place = {
+              'data-index': index,
+              ref: virtual.measureElement,
+              position: 'absolute',
+              w: '100%',
+              style: { transform: `translateY(${start}px)` },
+            } as const;
+            if (row === NEW)
+              return (
+                <Box key={key} {...place}>
+                  <NewItem
+                    collection={collection}
+                    path={`shape/${collection.id}?write=${write}`}
+                    onStore={storeNew}
+                    onDone={() => setAddress({ write: undefined })}
+                  />
+                </Box>
+              );
             return (
-              <Box key={key} ref={virtual.measureElement} data-index={index} position="absolute" w="100%" style={{ transform: `translateY(${start}px)` }}>
+              <Box key={key} {...place}>
                 <ReadingRow
                   outline={outline}
                   row={row}
-                  item={textAt(index)}
+                  item={textAt(newAt !== undefined && index > newAt ? index - 1 : index)}
                   depth={depthOf(outline, row)}
                   active={id === active}
                   chosen={chosen.has(id)}
@@ -176,7 +205,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
           </>
         ) : (
           <>
-            <Box>{collection.items} items. Double-click or Enter edits, Space chooses.</Box>
+            <Box>{counted(collection.items, 'item')}. Double-click or Enter edits, Space chooses.</Box>
             <Box ml="auto" />
             <SaveAs project={project.id} collection={collection.id} count={rows.length} />
           </>
@@ -184,7 +213,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
         <Button
           size="2xs"
           variant="outline"
-          loading={add.isPending}
+          disabled={newAt !== undefined}
           onClick={() => addAfter(active ?? outline.id[rows.filter((row) => outline.parent[row]! < 0).at(-1) ?? -1] ?? null)}
         >
           <Plus size={12} /> Add an item {active ? 'after the marked one' : 'at the end'}

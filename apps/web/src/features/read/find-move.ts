@@ -23,3 +23,16 @@ export function findMove(
   const children = rows.filter((one) => outline.parent[one] === above);
   return { parent: idOf(above), after: idOf(children.at(-1)) };
 }
+
+/** Where among the rows of a collection an item stands that comes after another one: behind all below that one; at the end when that is not there. */
+export function findPlaceAfter(outline: Pick<OutlineReply, 'id' | 'parent'>, rows: readonly number[], after: string): number {
+  const at = rows.findIndex((row) => outline.id[row] === after);
+  if (at < 0) return rows.length;
+  const isBelow = (row: number) => {
+    for (let up = outline.parent[row]!; up >= 0; up = outline.parent[up]!) if (up === rows[at]) return true;
+    return false;
+  };
+  let next = at + 1;
+  while (next < rows.length && isBelow(rows[next]!)) next++;
+  return next;
+}

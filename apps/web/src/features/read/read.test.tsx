@@ -1,5 +1,5 @@
 import { createItem, editItem, getProject, type Item, moveItem, readCollection, withdrawItems } from '@coomb/contract';
-import { screen, waitFor } from '@testing-library/react';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
@@ -37,6 +37,7 @@ const item = (row: number): Item => ({
 describe('reading and editing in place', () => {
   usePage();
   beforeEach(() => {
+    localStorage.clear();
     answer(getProject, aProject);
     answer(readCollection, { total: 3, items: [0, 1, 2].map(item) });
   });
@@ -74,12 +75,86 @@ describe('reading and editing in place', () => {
     expect(presentAddress()).toContain('item=SYS-003');
   });
 
-  it('adds after the marked item, by key', async () => {
-    answer(createItem, { ...item(1), id: idOf(24), reference: 'SYS-004', title: 'Untitled' });
+  it('writes a new item after the marked one, by key; it is stored once it has been written', async () => {
+    answer(createItem, { ...item(1), id: idOf(24), reference: 'SYS-004', title: 'Gauge' });
     await open();
     await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
     await userEvent.keyboard('a');
-    await waitFor(() => expect(sent('POST')!.body).toMatchObject({ collection: collection!.id, title: 'Untitled', after: outline.id[1] }));
+    const title = await screen.findByRole('textbox', { name: 'Title' });
+    expect(screen.getAllByRole('article').map((row) => row.getAttribute('aria-label')!.slice(0, 10))).toEqual([
+      'SYS-001 Le',
+      'SYS-002 Po',
+      'A new item',
+      'SYS-003 Al',
+    ]);
+    await userEvent.type(title, 'Gauge{Control>}{Enter}{/Control}');
+    await waitFor(() => expect(sent('POST')!.body).toEqual({ collection: collection!.id, title: 'Gauge', after: outline.id[1] }));
+    await waitFor(() => expect(screen.queryByRole('textbox', { name: 'Title' })).toBeNull());
+  });
+
+  it('stores nothing of an item that was never written', async () => {
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('a');
+    await screen.findByRole('textbox', { name: 'Title' });
+    await userEvent.keyboard('{Control>}{Enter}{/Control}');
+    expect(await screen.findByText(/Give it a title first/)).toBeTruthy();
+    await userEvent.keyboard('{Escape}');
+    await waitFor(() => expect(screen.getAllByRole('article')).toHaveLength(3));
+    expect(sent('POST')).toBeUndefined();
+    expect(localStorage.getItem(`coomb.drafts.${aProject.id}`)).toBeNull();
+  });
+
+  it('stores nothing when an item is opened and stored untouched, by key or button', async () => {
+    answer(readCollection, {
+      total: 3,
+      items: [item(0), { ...item(1), html: '<table><tbody><tr><td>3 m</td></tr></tbody></table><p>H<sub>2</sub>O</p>' }, item(2)],
+    });
+    show(<Specification collection={collection!} outline={outline} rows={[0, 1, 2]} />, { path: '/p/:project/shape', at: `/p/${aProject.id}/shape` });
+    await screen.findByText('3 m');
+    for (const store of [
+      () => userEvent.keyboard('{Control>}{Enter}{/Control}'),
+      () => userEvent.click(screen.getByRole('button', { name: /^Save(?! as)/ })),
+    ]) {
+      await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+      await userEvent.keyboard('{Enter}');
+      (await screen.findByRole('textbox', { name: 'Text' })).focus();
+      await store();
+      await waitFor(() => expect(screen.queryByRole('textbox', { name: 'Title' })).toBeNull());
+    }
+    expect(sent('PATCH')).toBeUndefined();
+  });
+
+  it('keeps what was begun when the view goes away, and takes it up again with the revision it was begun on', async () => {
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('{Enter}');
+    await userEvent.type(await screen.findByRole('textbox', { name: 'Title' }), ' band');
+    cleanup();
+    answer(editItem, item(1));
+    await open();
+    await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
+    await userEvent.keyboard('{Enter}');
+    expect(await screen.findByText(/You began this on/)).toBeTruthy();
+    expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('Pool level band');
+    await userEvent.click(screen.getByRole('button', { name: /^Save(?! as)/ }));
+    await waitFor(() => expect(sent('PATCH')!.body).toEqual({ revision: 3, title: 'Pool level band' }));
+    await waitFor(() => expect(localStorage.getItem(`coomb.drafts.${aProject.id}`)).toBeNull());
+  });
+
+  it('leaves by Esc without losing what was begun, and throws it away by its button', async () => {
+    await open();
+    const edit = async () => {
+      await userEvent.click(screen.getByRole('article', { name: /SYS-003/ }));
+      await userEvent.keyboard('{Enter}');
+      return (await screen.findByRole('textbox', { name: 'Title' })) as HTMLInputElement;
+    };
+    await userEvent.type(await edit(), ' bell');
+    await userEvent.keyboard('{Escape}');
+    expect((await edit()).value).toBe('Alarm bell');
+    await userEvent.click(screen.getByRole('button', { name: 'Leave unchanged' }));
+    expect((await edit()).value).toBe('Alarm');
+    expect(sent('PATCH')).toBeUndefined();
   });
 
   it('moves by keys below its neighbour, and says when the server refuses', async () => {
@@ -165,9 +240,9 @@ describe('reading and editing in place', () => {
   });
 
   it('invites to write when there is nothing yet', async () => {
-    answer(createItem, { ...item(1), title: 'Untitled' });
     show(<Specification collection={collection!} outline={outlineOf([])} rows={[]} />, { path: '/p/:project/shape', at: `/p/${aProject.id}/shape` });
     await userEvent.click(await screen.findByRole('button', { name: 'Write the first item' }));
-    await waitFor(() => expect(sent('POST')!.body).toMatchObject({ after: null }));
+    expect(await screen.findByRole('textbox', { name: 'Title' })).toBeTruthy();
+    expect(presentAddress()).toContain('write=end');
   });
 });

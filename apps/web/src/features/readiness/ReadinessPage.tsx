@@ -161,8 +161,9 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
 }
 
 function LinksLine({ links, base }: { links: Readiness['links']; base: string }) {
-  const [suspect, none] = links;
-  const open = (suspect?.count ?? 0) + (none?.count ?? 0);
+  const find = (id: string) => links.find((one) => one.id === id);
+  const [suspect, none] = [find('links:suspect'), find('links:none')];
+  const open = find('links:open')?.count ?? 0;
   return (
     <Flex py="2.5" borderTopWidth="1px" borderBottomWidth="1px" gap="5" align="center">
       <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply, Readiness } from '@coomb/contract';
-import { type VerificationState, verificationStates } from '@coomb/core';
+import { type VerificationState, verificationStates, counted } from '@coomb/core';
 import { Link } from 'react-router';
 import { StateMark } from '../../shared/ui/states';
 
@@ -29,7 +29,7 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
     <Box w="270px" flexShrink={0} borderLeftWidth="1px" bg="bg.panel" overflow="auto" px="4" py="3">
       {brushed && (
         <Flex align="center" bg="moss.subtle" mx="-4" mt="-3" mb="3" px="4" py="1.5" gap="2">
-          <Box flex="1">{brushed.size} items brushed</Box>
+          <Box flex="1">{counted(brushed.size, 'item')} brushed</Box>
           <Button size="2xs" variant="outline" onClick={onRelease}>
             Let go
           </Button>
@@ -37,7 +37,7 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
       )}
       <Box fontWeight="600">Verification</Box>
       <Box color="fg.muted" fontSize="12.5px" mb="2">
-        {total} needs and requirements
+        {counted(total, 'need or requirement', 'needs and requirements')}
       </Box>
       <StateBar states={states} total={total} />
       {states

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { useCallback, useMemo, useState } from 'react';
@@ -85,7 +86,7 @@ function buildLayers({ scheme }: Project, outline: OutlineReply): { id: string; 
     const layer = layerOfKind[outline.kind[row]!];
     if (!outline.heading[row] && layer !== undefined && layer >= 0) rows[layer]!.push(row);
   });
-  return scheme.layers.map((layer, index) => ({ id: layer.id, label: layer.label, plural: `${rows[index]!.length} items`, rows: rows[index]! }));
+  return scheme.layers.map((layer, index) => ({ id: layer.id, label: layer.label, plural: counted(rows[index]!.length, 'item'), rows: rows[index]! }));
 }
 
 function FirstSteps({ base }: { base: string }) {

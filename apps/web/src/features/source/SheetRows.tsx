@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
@@ -41,7 +42,7 @@ export function SheetRows({ sheets, items, at }: Props) {
           />
         )}
         <Box>
-          {filled - open.length} of {filled} rows that hold something became an item or a section.
+          {filled - open.length} of {counted(filled, 'row')} that hold something became an item or a section.
         </Box>
         {open.length > 0 && (
           <>

@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button } from '@chakra-ui/react';
 import { buildUrl, getSourceFile } from '@coomb/contract';
 import type { SourceBlock } from '@coomb/core';
@@ -33,7 +34,7 @@ export function SourcePage() {
   return (
     <Page
       title={name}
-      lead={`${label}, ${items.length} ${items.length === 1 ? 'item' : 'items'} came from it.`}
+      lead={`${label}. ${describeCounts(items)} came from it.`}
       fill
       actions={
         <>
@@ -61,6 +62,13 @@ export function SourcePage() {
       </Box>
     </Page>
   );
+}
+
+/** "12 items and 3 sections": what came from a source, each counted by itself. */
+function describeCounts(items: SourceReading['items']): string {
+  const sections = items.filter(({ item }) => item.heading).length;
+  const own = counted(items.length - sections, 'item');
+  return sections ? `${own} and ${counted(sections, 'section')}` : own;
 }
 
 /** An element file as numbered lines, with the items that stand in each. */

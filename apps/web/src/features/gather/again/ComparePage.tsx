@@ -1,3 +1,4 @@
+import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { useMemo, useState } from 'react';
@@ -68,7 +69,7 @@ export function ComparePage() {
       {
         onSuccess: (job) => {
           if (job.state !== 'done') return void comparison.refetch();
-          notify(`Imported ${job.outcome!.items} changed items or sections and ${job.outcome!.links} links`);
+          notify(`Imported ${counted(job.outcome!.items, 'changed item or section', 'changed items or sections')} and ${counted(job.outcome!.links, 'link')}`);
           void navigate(`/p/${project.id}/shape/${job.outcome!.collection}`);
         },
       },
@@ -148,7 +149,7 @@ export function ComparePage() {
         {failure && <ErrorNote error={failure} />}
         <Flex align="center" gap="3">
           <Box flex="1" fontSize="13.5px">
-            {taken} of {differing} differences taken, {counts.same} items and sections the same.
+            {taken} of {counted(differing, 'difference')} taken, {counted(counts.same, 'item or section', 'items and sections')} the same.
             {open > 0 && (
               <Box as="span" color="brick.fg">
                 {' '}
