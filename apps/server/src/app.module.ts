@@ -1,7 +1,11 @@
+import { join } from 'node:path';
 import { type DynamicModule, Module } from '@nestjs/common';
+import { BackupController } from './backup/backup.controller.js';
+import { COPIES, CopiesService, type CopySchedule } from './backup/copies.service.js';
+import { UpkeepService } from './backup/upkeep.service.js';
 import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
-import type { Database } from './database/database.js';
+import type { OpenDatabase } from './database/database.js';
 import { GatherController } from './gather/gather.controller.js';
 import { FileReader } from './gather/file-reader.js';
 import { GatherRepo } from './gather/gather.repo.js';
@@ -9,7 +13,7 @@ import { ImportAgainService } from './gather/import-again/import-again.service.j
 import { ImportService } from './gather/import.service.js';
 import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
 import { SystemController } from './http/system.controller.js';
-import { CLOCK, type Clock, DATABASE } from './http/tokens.js';
+import { CLOCK, type Clock, DATABASE, DISK_ROOM, OPEN_DATABASE } from './http/tokens.js';
 import { ItemReadingService } from './items/item-reading.service.js';
 import { ItemsController } from './items/items.controller.js';
 import { ItemsRepo } from './items/items.repo.js';
@@ -42,13 +46,21 @@ import { ExportsRepo } from './exports/exports.repo.js';
 import { ExportsService } from './exports/exports.service.js';
 import { ReportsService } from './reports/reports.service.js';
 
+/** What is made outside Nest. */
+export interface Outside {
+  database: OpenDatabase;
+  clock: Clock;
+  copies: CopySchedule;
+}
+
 @Module({})
 export class AppModule {
-  static with(outside: { db: Database; clock: Clock; trayFolder: string }): DynamicModule {
+  static with(outside: Outside): DynamicModule {
     return {
       module: AppModule,
       controllers: [
         SystemController,
+        BackupController,
         LiveController,
         LedgerController,
         ProjectsController,
@@ -62,9 +74,14 @@ export class AppModule {
         ReportsController,
       ],
       providers: [
-        { provide: DATABASE, useValue: outside.db },
+        { provide: DATABASE, useValue: outside.database.db },
+        { provide: OPEN_DATABASE, useValue: outside.database },
+        { provide: DISK_ROOM, useValue: outside.database.room },
+        { provide: COPIES, useValue: outside.copies },
         { provide: CLOCK, useValue: outside.clock },
-        { provide: TRAY_FOLDER, useValue: outside.trayFolder },
+        { provide: TRAY_FOLDER, useValue: join(outside.database.folder, 'tray') },
+        CopiesService,
+        UpkeepService,
         ProjectStateRepo,
         ProjectStates,
         LiveService,

@@ -9,9 +9,12 @@ import type { Response } from 'express';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
 import { type OpenDatabase, openDatabase } from './database/database.js';
+import type { CopySchedule } from './backup/copies.service.js';
+import { usualCopiesFolder } from './database/data-folder.js';
+import { allowHosts, type Naming } from './http/allowed-hosts.js';
+import { rememberCaller } from './http/caller.js';
 import { systemClock } from './http/clock.js';
 import { ErrorFilter } from './http/error-filter.js';
-import { refuseOtherOrigins } from './http/same-origin.js';
 import type { Clock } from './http/tokens.js';
 
 export interface ServerOptions {
@@ -23,8 +26,17 @@ export interface ServerOptions {
   /** Folder of the built web application; without it only the interface is served. */
   web?: string;
   clock?: Clock;
-  /** A dumped empty database to start a new folder from: faster than making one. */
-  template?: Blob;
+  /** A database folder to begin a new one with a copy of: faster than making one. */
+  template?: string;
+  /** Further names that people reach it by. */
+  names?: readonly string[];
+  /** Where and how often copies of the data folder are made; none when unsaid. */
+  copies?: CopySchedule;
+  /** Called when the database gave up and nothing can be answered any more. */
+  onDied?: (message: string) => void;
+  /** For tests: bytes until the disk is full, and how much room it says it has. */
+  diskBytes?: number;
+  askRoom?: (folder: string) => Promise<number>;
 }
 
 export interface RunningServer {
@@ -34,18 +46,29 @@ export interface RunningServer {
   stop: () => Promise<void>;
 }
 
-/** Starts Coomb on a data folder. Throws FolderInUseError when another process has it. */
+export class PortTakenError extends Error {
+  override readonly name = 'PortTakenError';
+}
+
+/** Starts Coomb on a data folder. Throws FolderInUseError, DataFolderError or PortTakenError with a message that says what to do. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
-  const database = await openDatabase(options.data, options.template);
+  const { data, host, names = [], template, onDied, diskBytes, askRoom } = options;
+  const copies = options.copies ?? { folder: usualCopiesFolder(data), keep: 0, everyHours: 24 };
+  const database = await openDatabase(data, { template, onDied, diskBytes, askRoom, copies: copies.keep > 0 ? copies.folder : undefined });
   try {
-    const app = await NestFactory.create<NestExpressApplication>(
-      AppModule.with({ db: database.db, clock: options.clock ?? systemClock, trayFolder: join(options.data, 'tray') }),
-      { logger: ['error', 'warn'], bodyParser: false },
-    );
-    configure(app, options.web);
+    const app = await NestFactory.create<NestExpressApplication>(AppModule.with({ database, clock: options.clock ?? systemClock, copies }), {
+      logger: ['error', 'warn'],
+      bodyParser: false,
+      abortOnError: false,
+    });
+    configure(app, options.web, { host, names });
     // A browser that asks again after a long write must find its connection still open.
     (app.getHttpServer() as Server).keepAliveTimeout = 75_000;
-    await app.listen(options.port, options.host);
+    await app.listen(options.port, options.host).catch((error) => {
+      throw error.code === 'EADDRINUSE'
+        ? new PortTakenError(`Port ${options.port} of ${options.host} is taken by another program. Choose another with --port; 0 takes any that is free.`)
+        : error;
+    });
     const { port } = app.getHttpServer().address() as AddressInfo;
     const stop = async () => {
       app.getHttpServer().closeAllConnections();
@@ -59,7 +82,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   }
 }
 
-function configure(app: NestExpressApplication, web: string | undefined): void {
+function configure(app: NestExpressApplication, web: string | undefined, naming: Naming): void {
+  app.use(allowHosts(naming));
+  app.use(rememberCaller);
   app.setGlobalPrefix('api');
   app.useBodyParser('json', { limit: '20mb' });
   app.use(
@@ -83,7 +108,6 @@ function configure(app: NestExpressApplication, web: string | undefined): void {
       strictTransportSecurity: false,
     }),
   );
-  app.use(refuseOtherOrigins);
   app.useGlobalFilters(new ErrorFilter());
   if (!web || !existsSync(join(web, 'index.html'))) return;
   app.useStaticAssets(join(web, 'assets'), { prefix: '/assets/', immutable: true, maxAge: '1y', fallthrough: false });

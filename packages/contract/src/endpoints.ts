@@ -9,6 +9,7 @@ import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
 import * as sources from './sources.js';
+import * as upkeep from './upkeep.js';
 
 function isEndpoint(value: unknown): value is AnyEndpoint {
   return typeof value === 'object' && value !== null && 'method' in value && 'path' in value && 'reply' in value;
@@ -16,7 +17,17 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
-  Object.entries<unknown>({ ...projects, ...items, ...links, ...gather, ...check, ...changes, ...recipes, ...reports, ...sources, ...exports }).filter(
-    (entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1]),
-  ),
+  Object.entries<unknown>({
+    ...projects,
+    ...items,
+    ...links,
+    ...gather,
+    ...check,
+    ...changes,
+    ...recipes,
+    ...reports,
+    ...sources,
+    ...exports,
+    ...upkeep,
+  }).filter((entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1])),
 );

@@ -14,6 +14,12 @@ export const errorStatus = {
   'undo-refused': 409,
   'job-cancelled': 409,
   'too-large': 413,
+  'host-refused': 421,
+  'tray-full': 413,
+  'too-many': 429,
+  'disk-full': 507,
+  unavailable: 503,
+  'data-damaged': 500,
   internal: 500,
 } as const;
 

@@ -14,3 +14,4 @@ export * from './endpoints.js';
 export * from './openapi.js';
 export * from './sources.js';
 export * from './exports.js';
+export * from './upkeep.js';

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream } from 'node:stream/web';
 import {
   type AnyEndpoint,
   buildUrl,
@@ -20,6 +22,7 @@ import { UsageError } from './command.js';
 export interface Client {
   call: <E extends AnyEndpoint>(endpoint: E, input?: { params?: ParamsOf<E>; query?: QueryOf<E>; body?: BodyOf<E> }) => Promise<ReplyOf<E>>;
   bytes: (endpoint: AnyEndpoint, params: Record<string, string>) => Promise<Buffer>;
+  stream: (endpoint: AnyEndpoint) => Promise<NodeJS.ReadableStream>;
   upload: (project: string, name: string, bytes: Uint8Array) => Promise<ReplyOf<typeof uploadFile>>;
 }
 
@@ -44,6 +47,7 @@ export function buildClient(address: string, person: string): Client {
       return endpoint.reply.parse(await response.json()) as never;
     },
     bytes: async (endpoint, params) => Buffer.from(await (await send(endpoint, buildUrl(endpoint.path, params))).arrayBuffer()),
+    stream: async (endpoint) => Readable.fromWeb((await send(endpoint, buildUrl(endpoint.path))).body as ReadableStream<Uint8Array>),
     upload: async (project, name, bytes) => {
       const form = new FormData();
       form.set('file', new Blob([new Uint8Array(bytes)]), name);

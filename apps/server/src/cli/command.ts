@@ -1,5 +1,5 @@
 /** Exit codes of the command line. Documented in the README; scripts rely on them. */
-export const exitCodes = { done: 0, refused: 1, usage: 2, belowTarget: 3, folderInUse: 4 } as const;
+export const exitCodes = { done: 0, refused: 1, usage: 2, belowTarget: 3, folderInUse: 4, database: 5 } as const;
 
 export interface Command {
   name: string;

@@ -1,18 +1,18 @@
-import { FolderInUseError } from '../database/folder-lock.js';
 import { type Command, type CommandIo, exitCodes, UsageError } from './command.js';
+import { backup, restore, verify } from './commands/backup.js';
 import { coverage } from './commands/coverage.js';
 import { importCommand } from './commands/import.js';
 import { inspect } from './commands/inspect.js';
 import { report } from './commands/report.js';
 import { demo, serve } from './commands/serve.js';
 
-export const commands: readonly Command[] = [inspect, importCommand, coverage, report, serve, demo];
+export const commands: readonly Command[] = [inspect, importCommand, coverage, report, backup, restore, verify, serve, demo];
 
 const help = () => `Usage: coomb COMMAND
 
 ${commands.map((command) => `  ${command.usage}\n      ${command.summary}`).join('\n')}
 
-Exit codes: 0 done, 1 refused or failed, 2 wrong usage, 3 a required coverage is not reached, 4 the data folder is in use.`;
+Exit codes: 0 done, 1 refused or failed, 2 wrong usage, 3 a required coverage is not reached, 4 the data folder is in use, 5 the\ndatabase is damaged or gave up.`;
 
 const standardIo: CommandIo = { out: (text) => console.log(text), error: (text) => console.error(text) };
 
@@ -32,9 +32,14 @@ export async function runCommand(args: string[], io: CommandIo = standardIo): Pr
       io.error(`${error.message}\n${command ? `Usage: coomb ${command.usage}` : help()}`);
       return exitCodes.usage;
     }
-    if (error instanceof FolderInUseError) {
-      io.error(error.message);
+    const name = error instanceof Error ? error.name : '';
+    if (name === 'FolderInUseError') {
+      io.error((error as Error).message);
       return exitCodes.folderInUse;
+    }
+    if (name === 'DataFolderError') {
+      io.error((error as Error).message);
+      return exitCodes.database;
     }
     io.error(error instanceof Error ? error.message : String(error));
     return exitCodes.refused;

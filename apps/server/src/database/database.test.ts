@@ -1,9 +1,9 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sql } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
-import { templateFile } from '../testing/make-template.js';
+import { templateFolder } from '../testing/make-template.js';
 import { openDatabase } from './database.js';
 import { FolderInUseError, lockFolder } from './folder-lock.js';
 
@@ -42,11 +42,9 @@ describe('lockFolder', () => {
 });
 
 describe('openDatabase', () => {
-  const template = () => new Blob([readFileSync(templateFile)]);
-
   it('makes missing folders and all tables', async () => {
     const path = join(folder(), 'deep', 'down');
-    const { db, close } = await openDatabase(path, template());
+    const { db, close } = await openDatabase(path, { template: templateFolder });
     const { rows } = await db.execute(sql`select table_name as name from information_schema.tables where table_schema = 'public' order by 1`);
     expect(rows.map((row) => row.name)).toEqual([
       'batch',
@@ -73,7 +71,7 @@ describe('openDatabase', () => {
 
   it('finds what was there before, and runs no migration twice', async () => {
     const path = folder();
-    const first = await openDatabase(path, template());
+    const first = await openDatabase(path, { template: templateFolder });
     await first.db.execute(
       sql`insert into project (id, name, scheme, seq, created_at) values ('01890000-0000-7000-8000-000000000001', 'Kept', '{}', 0, now())`,
     );
@@ -86,7 +84,7 @@ describe('openDatabase', () => {
 
   it('refuses a second opening without touching the first', async () => {
     const path = folder();
-    const { db, close } = await openDatabase(path, template());
+    const { db, close } = await openDatabase(path, { template: templateFolder });
     await expect(openDatabase(path)).rejects.toThrow('Use that one, stop it, or name another folder');
     expect((await db.execute(sql`select 1 as one`)).rows).toEqual([{ one: 1 }]);
     await close();

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { realpathSync, openSync, closeSync, writeSync, unlinkSync, readFileSync } from 'node:fs';
+import { mkdirSync, realpathSync, openSync, closeSync, writeSync, unlinkSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { join } from 'node:path';
 
@@ -13,6 +13,7 @@ export class FolderInUseError extends Error {
  * Elsewhere an exclusive file with the process id. Throws FolderInUseError.
  */
 export async function lockFolder(folder: string): Promise<() => void> {
+  mkdirSync(folder, { recursive: true });
   const path = realpathSync(folder);
   const taken = () => new FolderInUseError(`Coomb is already running on ${path}. Use that one, stop it, or name another folder with --data.`);
   return process.platform === 'linux' ? lockBySocket(path, taken) : lockByFile(path, taken);

@@ -166,6 +166,8 @@ export const files = pgTable('file', {
   name: text('name').notNull(),
   mediaType: text('media_type').notNull(),
   bytes: bytea('bytes').notNull(),
+  /** Of the bytes, computed by the database when they came in, so that damage is told. */
+  sha256: text('sha256'),
 });
 
 export const drawings = pgTable('drawing', {
@@ -222,6 +224,8 @@ export const batches = pgTable(
     seq: integer('seq').notNull(),
     at: time('at').notNull(),
     person: text('person').notNull(),
+    /** Whose hand did it, whatever name that hand goes by: undo takes back one's own actions. */
+    hand: text('hand'),
     action: text('action').notNull(),
     kind: text('kind').$type<'do' | 'undo' | 'redo'>().notNull(),
     /** The batch that this one takes back or does again. */

@@ -13,9 +13,9 @@ const MOST_SECONDS = 120;
 export class FileReader implements OnModuleDestroy {
   private pool: Piscina<ReadTask, ReadAnswer> | undefined;
 
-  /** Throws ReadError with what is wrong and what to do. */
-  async read(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
-    const answer = await this.ask({ name, bytes });
+  /** Reads a file at a path, or its bytes. Throws ReadError with what is wrong and what to do. */
+  async read(name: string, from: string | Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
+    const answer = await this.ask({ name, from });
     if ('refused' in answer) throw new ReadError(answer.refused.code, answer.refused.message);
     return { format: fileFormats.find((one) => one.id === answer.format)!, content: answer.content };
   }

@@ -18,22 +18,24 @@ import {
   uploadFile,
 } from '@coomb/contract';
 import type { RecipeBody } from '@coomb/contract';
-import { Controller, Inject, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
-import { FileInterceptor } from '@nestjs/platform-express';
-import type { Response } from 'express';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import type { DiskRoom } from '../database/disk-room.js';
 import { Call, type Input, Route } from '../http/route.js';
+import { DISK_ROOM } from '../http/tokens.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { asIso } from '../ledger/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { type FileRow, GatherRepo } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
 import { ImportService } from './import.service.js';
+import { FileReceiver, mostBytes } from './receive-file.js';
 import { TrayService } from './tray.service.js';
-
-const MOST_BYTES = 200 * 1024 * 1024;
 
 @Controller()
 export class GatherController {
+  private readonly receiver: FileReceiver;
+
   constructor(
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(ImportService) private readonly imports: ImportService,
@@ -41,13 +43,18 @@ export class GatherController {
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
-  ) {}
+    @Inject(DISK_ROOM) private readonly room: DiskRoom,
+  ) {
+    this.receiver = new FileReceiver(tray.incoming);
+  }
 
   @Route(uploadFile)
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MOST_BYTES, files: 1 } }))
-  upload(@Call(uploadFile) { params }: Input<typeof uploadFile>, @UploadedFile() file: { originalname: string; buffer: Buffer } | undefined) {
-    if (!file) throw new CoombError('input-invalid', 'No file came along. Choose a file and try again.');
-    return this.tray.put(params.project, Buffer.from(file.originalname, 'latin1').toString('utf8').slice(0, 200), file.buffer);
+  async upload(@Call(uploadFile) { params }: Input<typeof uploadFile>, @Req() request: Request, @Res({ passthrough: true }) response: Response) {
+    const announced = Math.min(mostBytes, Number(request.headers['content-length']) || 0);
+    await this.tray.assertRoom(params.project, announced);
+    await this.room.assertFor(announced, 'Handing in this file');
+    const { name, path } = await this.receiver.receive(request, response);
+    return this.tray.put(params.project, name, path);
   }
 
   @Route(listTray)

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
@@ -9,6 +10,7 @@ import type { DrawingRow, SourceRow } from '../ledger/change.js';
 
 export type ResultRow = typeof schema.results.$inferSelect;
 export type FileRow = typeof schema.files.$inferSelect;
+export type NewFile = Omit<FileRow, 'sha256'>;
 
 /** Bytes travel as base64 in both directions (see schema.ts). */
 const fileColumns = {
@@ -27,8 +29,8 @@ interface RunSummary {
 export class GatherRepo {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
-  async insertFiles(tx: Connection, rows: FileRow[]): Promise<void> {
-    for (const row of rows) await tx.insert(schema.files).values(row);
+  async insertFiles(tx: Connection, rows: readonly NewFile[]): Promise<void> {
+    for (const row of rows) await tx.insert(schema.files).values({ ...row, sha256: createHash('sha256').update(row.bytes).digest('hex') });
   }
 
   async insertResults(tx: Connection, rows: ResultRow[]): Promise<void> {
@@ -42,7 +44,7 @@ export class GatherRepo {
   /** Pictures stored with any version of a source: id by the hash of their bytes. */
   async findPictures(project: string, lineage: string): Promise<Map<string, string>> {
     const { rows } = await this.db.execute(sql`
-      select file.id, encode(sha256(file.bytes), 'hex') as hash from file join source on source.id = file.source_id
+      select file.id, file.sha256 as hash from file join source on source.id = file.source_id
       where file.project_id = ${project} and source.lineage_id = ${lineage} and file.id <> file.source_id`);
     return new Map((rows as { id: string; hash: string }[]).map(({ id, hash }) => [hash, id]));
   }

@@ -2,7 +2,8 @@ import type { BodyOf, checkFile, importFile, Job, ReplyOf } from '@coomb/contrac
 import { CoombError } from '@coomb/contract';
 import type { FileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
-import { CLOCK, type Clock } from '../http/tokens.js';
+import type { DiskRoom } from '../database/disk-room.js';
+import { CLOCK, type Clock, DISK_ROOM } from '../http/tokens.js';
 import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
 import type { Change, CollectionRow, RunRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
@@ -32,11 +33,14 @@ export class ImportService {
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(ImportAgainService) private readonly again: ImportAgainService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(DISK_ROOM) private readonly room: DiskRoom,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async start(projectId: string, person: string, trayId: string, wish: ImportWish): Promise<string> {
     const file = await this.tray.read(projectId, trayId);
+    // The file itself, its items, their history and the log of both.
+    await this.room.assertFor(5 * file.size, `The import of ${file.name}`);
     return this.jobs.start(projectId, `Import ${file.name}`, async (handle) => {
       const outcome = await this.run(projectId, person, file, wish, handle);
       this.tray.remove(projectId, trayId);
@@ -77,7 +81,7 @@ export class ImportService {
       const { collection, change } = this.chooseCollection(state, wish);
       const chosen = fillRecipe(state.scheme, content, wish);
       const source = { ...buildSource(this.clock, projectId, person, now, file, { ...chosen, recipe: wish.recipe }), collectionId: collection.id };
-      const { files, addresses } = buildFiles(this.clock, projectId, source.id, file);
+      const { files, addresses } = await buildFiles(this.clock, projectId, source.id, file);
       const recipe = applyRecipe(state.scheme, content, chosen);
       await handle.step(0.15, 'Making items');
       const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
@@ -108,7 +112,7 @@ export class ImportService {
     await this.ledger.change(projectId, async (state) => {
       const now = this.clock.now().toISOString();
       const source = buildSource(this.clock, projectId, person, now, file, wish);
-      const { files } = buildFiles(this.clock, projectId, source.id, file);
+      const { files } = await buildFiles(this.clock, projectId, source.id, file);
       const matches = matchCases(state, content.results.cases);
       const run: RunRow = {
         id: this.clock.newId(),

@@ -4,7 +4,7 @@ import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
 import type { Change, DrawingRow, SourceRow } from '../ledger/change.js';
 import type { RecipeWish } from './apply-recipe.js';
-import type { FileRow } from './gather.repo.js';
+import type { NewFile } from './gather.repo.js';
 import type { TrayFile } from './tray.service.js';
 
 /** The first version of a source; a newer one is given its line afterwards. */
@@ -25,7 +25,7 @@ export function buildSource(
     name: file.name,
     format: file.format.id,
     mediaType: file.format.mediaType,
-    size: file.bytes.length,
+    size: file.size,
     importedAt: now,
     importedBy: person,
     recipe: wish.documentRecipe ?? wish.sheetRecipe ?? wish.exchangeRecipe ?? null,
@@ -38,14 +38,14 @@ export function buildSource(
 }
 
 /** The original, under the id of its source, and the pictures in it. A picture that is stored already (`known`, by its hash) keeps its address. */
-export function buildFiles(
+export async function buildFiles(
   clock: Clock,
   projectId: string,
   sourceId: string,
   file: TrayFile,
   known: ReadonlyMap<string, string> = new Map(),
-): { files: FileRow[]; addresses: Map<string, string> } {
-  const files: FileRow[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: file.bytes }];
+): Promise<{ files: NewFile[]; addresses: Map<string, string> }> {
+  const files: NewFile[] = [{ id: sourceId, projectId, sourceId, name: file.name, mediaType: file.format.mediaType, bytes: await file.readBytes() }];
   const addresses = new Map<string, string>();
   for (const [name, picture] of picturesOf(file.content)) {
     const stored = known.get(createHash('sha256').update(picture.bytes).digest('hex'));

@@ -1,7 +1,8 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
-import { cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type SourcePicture } from '@coomb/core';
+import { counted, cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type SourcePicture } from '@coomb/core';
 import { applyModelRecipe, type FileContent, type FileFormat } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -11,22 +12,29 @@ import { ProjectStates } from '../project-state/project-states.js';
 
 export const TRAY_FOLDER = Symbol('tray folder');
 const KEPT_HOURS = 7 * 24;
+/** Files whose content is kept ready, as long as they are not larger than this together: what is read takes many times its size. */
 const PARSED_KEPT = 4;
+const PARSED_BYTES = 60 * 1024 * 1024;
+/** What the tray of a project may hold. */
+const MOST_FILES = 200;
+const MOST_BYTES = 2 * 1024 * 1024 * 1024;
 /** Objects of an exchange file that the page is given to make a recipe by. */
 const MOST_SHOWN = 5000;
 
 export interface TrayFile {
   id: string;
   name: string;
-  bytes: Buffer;
+  size: number;
   format: FileFormat;
   content: FileContent;
+  /** The file as it was handed in. */
+  readBytes: () => Promise<Buffer>;
 }
 
 /** Files handed in and not imported yet. They lie in a folder of their own, outside the database, for a week. */
 @Injectable()
 export class TrayService {
-  private readonly parsed = new Map<string, Promise<TrayFile>>();
+  private readonly parsed = new Map<string, { file: Promise<TrayFile>; size: number }>();
 
   constructor(
     @Inject(TRAY_FOLDER) private readonly folder: string,
@@ -34,22 +42,44 @@ export class TrayService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {
-    mkdirSync(folder, { recursive: true });
+    mkdirSync(this.incoming, { recursive: true });
     this.dropOld();
   }
 
-  /** Reads a file; only one that can be read is laid in the tray. Throws ReadError. */
-  async put(projectId: string, name: string, bytes: Buffer): Promise<TrayEntry> {
-    const state = await this.states.get(projectId);
-    const { format, content } = await this.reader.read(name, bytes);
-    const file: TrayFile = { id: this.clock.newId(), name, bytes, format, content };
-    const folder = this.folderOf(projectId, file.id);
-    mkdirSync(folder, { recursive: true });
-    writeFileSync(join(folder, 'name'), name);
-    writeFileSync(join(folder, 'format'), format.label);
-    writeFileSync(join(folder, 'bytes'), bytes);
-    this.remember(file.id, Promise.resolve(file));
-    return describe(state, file);
+  /** Where files lie while they arrive. */
+  get incoming(): string {
+    return join(this.folder, '.incoming');
+  }
+
+  /** Refuses, before a file has arrived, a project that is not there, and one whose tray is full. */
+  async assertRoom(projectId: string, bytes: number): Promise<void> {
+    const entries = await this.list(projectId);
+    const held = entries.reduce((sum, entry) => sum + entry.size, 0);
+    if (entries.length >= MOST_FILES || held + bytes > MOST_BYTES)
+      throw new CoombError(
+        'tray-full',
+        `${counted(entries.length, 'file')} with ${Math.ceil(held / 1024 / 1024)} MB lie in the tray of this project, and it takes ${MOST_FILES} files or ${MOST_BYTES / 1024 / 1024} MB. Import some of them or put them away, then hand in again.`,
+      );
+  }
+
+  /** Reads a file that lies at `path`; only one that can be read is laid in the tray, the others are thrown away. Throws ReadError. */
+  async put(projectId: string, name: string, path: string): Promise<TrayEntry> {
+    try {
+      const state = await this.states.get(projectId);
+      const { size } = statSync(path);
+      const { format, content } = await this.reader.read(name, path);
+      const id = this.clock.newId();
+      const folder = this.folderOf(projectId, id);
+      mkdirSync(folder, { recursive: true });
+      writeFileSync(join(folder, 'name'), name);
+      writeFileSync(join(folder, 'format'), format.label);
+      renameSync(path, join(folder, 'bytes'));
+      const file: TrayFile = { id, name, size, format, content, readBytes: () => readFile(join(folder, 'bytes')) };
+      this.remember(id, size, Promise.resolve(file));
+      return describe(state, file);
+    } finally {
+      rmSync(path, { force: true });
+    }
   }
 
   /** What lies in the tray of a project, the newest first. */
@@ -83,11 +113,12 @@ export class TrayService {
     if (!existsSync(join(folder, 'bytes')))
       throw new CoombError('not-found', 'This file is not in the tray any more: it was imported, or lay there for more than a week. Hand it in again.');
     const known = this.parsed.get(id);
-    if (known) return known;
+    if (known) return known.file;
     const name = readFileSync(join(folder, 'name'), 'utf8');
-    const bytes = readFileSync(join(folder, 'bytes'));
-    const file = this.reader.read(name, bytes).then(({ format, content }) => ({ id, name, bytes, format, content }));
-    this.remember(id, file);
+    const path = join(folder, 'bytes');
+    const { size } = statSync(path);
+    const file = this.reader.read(name, path).then(({ format, content }): TrayFile => ({ id, name, size, format, content, readBytes: () => readFile(path) }));
+    this.remember(id, size, file);
     return file;
   }
 
@@ -99,31 +130,42 @@ export class TrayService {
     return lay;
   }
 
-  private remember(id: string, file: Promise<TrayFile>): void {
-    this.parsed.set(id, file);
+  /** Keeps the content of the newest files ready, the very newest whatever its size. */
+  private remember(id: string, size: number, file: Promise<TrayFile>): void {
+    this.parsed.set(id, { file, size });
     file.catch(() => this.parsed.delete(id));
-    for (const old of [...this.parsed.keys()].slice(0, Math.max(0, this.parsed.size - PARSED_KEPT))) this.parsed.delete(old);
+    let kept = 0;
+    for (const [index, [old, one]] of [...this.parsed].reverse().entries()) {
+      kept += one.size;
+      if (index > 0 && (index >= PARSED_KEPT || kept > PARSED_BYTES)) this.parsed.delete(old);
+    }
   }
 
   private folderOf(projectId: string, id: string): string {
     return join(this.folder, projectId, id);
   }
 
+  /** What else lies in the folder (a computer's own hidden files, say) is none of the tray's business. */
   private dropOld(): void {
     const oldest = this.clock.now().getTime() - KEPT_HOURS * 3_600_000;
-    for (const project of readdirSync(this.folder))
-      for (const id of readdirSync(join(this.folder, project))) {
+    for (const name of readdirSync(this.incoming)) rmSync(join(this.incoming, name), { recursive: true, force: true });
+    for (const project of foldersIn(this.folder))
+      for (const id of foldersIn(join(this.folder, project))) {
         const path = join(this.folder, project, id);
         if (statSync(path).mtimeMs < oldest) rmSync(path, { recursive: true, force: true });
       }
   }
 }
 
+function foldersIn(folder: string): string[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => (entry.isDirectory() && !entry.name.startsWith('.') ? [entry.name] : []));
+}
+
 /** What the person sees of a file: its content and a proposal what to make of it. */
 function describe(state: ProjectState, file: TrayFile): TrayEntry {
   const { scheme } = state;
   const { content, format } = file;
-  const common = { id: file.id, name: file.name, size: file.bytes.length, format: format.id, label: format.label, issues: content.issues };
+  const common = { id: file.id, name: file.name, size: file.size, format: format.id, label: format.label, issues: content.issues };
   switch (content.type) {
     case 'document':
       return { ...common, content: { type: 'document', blocks: content.document.blocks, recipe: proposeDocumentRecipe(scheme, content.document) } };

@@ -1,7 +1,7 @@
-import { CoombError, type ErrorCode, errorStatus } from '@coomb/contract';
-import { ReadError } from '@coomb/formats';
+import { type ErrorCode, errorStatus } from '@coomb/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { Response } from 'express';
+import { findRefusal, logError } from './refusal.js';
 
 /** Turns every throw into the one documented shape. Texts of bugs and of the database never leave the log. */
 @Catch()
@@ -16,10 +16,11 @@ export class ErrorFilter implements ExceptionFilter {
   }
 
   private read(error: unknown): { code: ErrorCode; message: string; details?: Record<string, unknown> | undefined } {
-    if (error instanceof CoombError) return error;
-    if (error instanceof ReadError) return { code: 'file-unreadable', message: error.message, details: { reason: error.code } };
+    const refusal = findRefusal(error);
+    if (refusal !== error && refusal && !['file-unreadable', 'disk-full', 'unavailable'].includes(refusal.code)) logError(this.logger, error);
+    if (refusal) return refusal;
     if (error instanceof HttpException) return readHttp(error);
-    this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+    logError(this.logger, error);
     return { code: 'internal', message: 'Something went wrong in Coomb. Nothing was changed. Try again; if it happens again, the server log tells more.' };
   }
 }

@@ -1,7 +1,6 @@
 import { buildOpenApi } from '@coomb/contract';
 import { Controller, Get } from '@nestjs/common';
-
-export const version = '0.1.0';
+import { version } from '../version.js';
 
 @Controller()
 export class SystemController {

@@ -1,5 +1,7 @@
 import { CoombError, type Job } from '@coomb/contract';
 import { Inject, Injectable, Logger } from '@nestjs/common';
+import { UpkeepService } from '../backup/upkeep.service.js';
+import { findRefusal, logError } from '../http/refusal.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LiveService } from '../live/live.service.js';
 
@@ -25,6 +27,7 @@ export class JobsService {
 
   constructor(
     @Inject(LiveService) private readonly live: LiveService,
+    @Inject(UpkeepService) private readonly upkeep: UpkeepService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -73,16 +76,16 @@ export class JobsService {
       await step(0, 'Starting');
       job.outcome = await work({ step });
       Object.assign(job, { state: 'done', progress: 1, step: 'Done' });
+      // Long work leaves much for the database to tidy up; nobody waits for that.
+      void this.upkeep.settle();
     } catch (error) {
-      const known = error instanceof CoombError || (error instanceof Error && error.name === 'ReadError');
-      if (!known) this.logger.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-      const cancelled = error instanceof CoombError && error.code === 'job-cancelled';
+      const refusal = findRefusal(error);
+      if (!refusal) logError(this.logger, error);
+      const cancelled = refusal?.code === 'job-cancelled';
       Object.assign(job, {
         state: cancelled ? 'cancelled' : 'failed',
         step: cancelled ? 'Cancelled' : 'Failed',
-        message: known
-          ? (error as Error).message
-          : `${job.label} failed for a reason Coomb did not foresee. Nothing of it was kept; the server log tells more.`,
+        message: refusal ? refusal.message : `${job.label} failed for a reason Coomb did not foresee. Nothing of it was kept; the server log tells more.`,
       });
     }
     this.tell(running);

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { and, desc, eq, gt, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, or } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection, Database } from '../database/database.js';
@@ -8,7 +8,8 @@ import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { Change, Entities, Entity } from './change.js';
 
-const tables: Record<Entity, PgTable> = {
+/** The table of each sort of row. */
+export const ledgerTables: Record<Entity, PgTable> = {
   collection: schema.collections,
   source: schema.sources,
   item: schema.items,
@@ -23,6 +24,17 @@ const tables: Record<Entity, PgTable> = {
 const CHUNK = 1000;
 
 export type BatchRow = typeof schema.batches.$inferSelect;
+
+/** Somebody whose actions undo takes back: by their hand, whatever their name is now; by name where no hand is known. */
+export interface Who {
+  person: string;
+  hand: string | null;
+}
+
+function isBy({ person, hand }: Who) {
+  const { batches } = schema;
+  return hand === null ? eq(batches.person, person) : or(eq(batches.hand, hand), and(isNull(batches.hand), eq(batches.person, person)));
+}
 
 /** The SQL of the ledger: rows in, rows out, history. */
 @Injectable()
@@ -39,9 +51,9 @@ export class LedgerRepo {
     await tx.update(schema.projects).set({ seq: batch.seq }).where(eq(schema.projects.id, batch.projectId));
     for (let at = 0; at < changes.length; at += CHUNK) {
       const chunk = changes.slice(at, at + CHUNK);
-      for (const entity of Object.keys(tables) as Entity[]) {
+      for (const entity of Object.keys(ledgerTables) as Entity[]) {
         const rows = chunk.filter((change) => change.entity === entity).map((change) => change.after);
-        if (rows.length) await insertRows(tx, tables[entity], rows, replaceById(tables[entity]));
+        if (rows.length) await insertRows(tx, ledgerTables[entity], rows, replaceById(ledgerTables[entity]));
       }
       const records = chunk.map(({ entity, before, after }, index) => ({ batchId: batch.id, ordinal: at + index, entity, entityId: after.id, before, after }));
       await insertRows(tx, schema.changes, records);
@@ -52,7 +64,7 @@ export class LedgerRepo {
   /** Rows by id, as they stand; ids that do not exist are left out. */
   async findRows<E extends Entity>(entity: E, ids: readonly string[], tx: Connection = this.db): Promise<Map<string, Entities[E]>> {
     const found = new Map<string, Entities[E]>();
-    const table = tables[entity] as typeof schema.items;
+    const table = ledgerTables[entity] as typeof schema.items;
     for (let at = 0; at < ids.length; at += CHUNK) {
       // The database answers without a pause: others must get their turn between the parts.
       if (at > 0) await setImmediate();
@@ -80,6 +92,18 @@ export class LedgerRepo {
     return rows.map(({ entity, before, after }) => ({ entity, before, after }) as unknown as Change);
   }
 
+  /** The newest change of each row, by its id. */
+  async findLastChanges(entity: Entity, ids: readonly string[]): Promise<Map<string, Change>> {
+    const { batches, changes } = schema;
+    const rows = await this.db
+      .selectDistinctOn([changes.entityId], { entityId: changes.entityId, before: changes.before, after: changes.after })
+      .from(changes)
+      .innerJoin(batches, eq(batches.id, changes.batchId))
+      .where(and(eq(changes.entity, entity), inArray(changes.entityId, [...ids])))
+      .orderBy(changes.entityId, desc(batches.seq), desc(changes.ordinal));
+    return new Map(rows.map(({ entityId, before, after }) => [entityId, { entity, before, after } as unknown as Change]));
+  }
+
   /** Changes of one row with the batches they belong to, newest first. */
   async findHistory(entityId: string): Promise<{ batch: BatchRow; change: Change }[]> {
     const rows = await this.db
@@ -101,31 +125,31 @@ export class LedgerRepo {
       .limit(most);
   }
 
-  async findLastDone(projectId: string, person: string): Promise<BatchRow | undefined> {
+  async findLastDone(projectId: string, who: Who): Promise<BatchRow | undefined> {
     const { batches } = schema;
     const [row] = await this.db
       .select()
       .from(batches)
-      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNull(batches.undoneSeq)))
+      .where(and(eq(batches.projectId, projectId), isBy(who), eq(batches.kind, 'do'), isNull(batches.undoneSeq)))
       .orderBy(desc(batches.seq))
       .limit(1);
     return row;
   }
 
   /** The action taken back last, unless something was done since. */
-  async findLastUndone(projectId: string, person: string): Promise<{ done: BatchRow; undo: BatchRow } | undefined> {
+  async findLastUndone(projectId: string, who: Who): Promise<{ done: BatchRow; undo: BatchRow } | undefined> {
     const { batches } = schema;
     const [done] = await this.db
       .select()
       .from(batches)
-      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), isNotNull(batches.undoneSeq)))
+      .where(and(eq(batches.projectId, projectId), isBy(who), eq(batches.kind, 'do'), isNotNull(batches.undoneSeq)))
       .orderBy(desc(batches.undoneSeq))
       .limit(1);
     if (!done) return undefined;
     const [newer] = await this.db
       .select({ seq: batches.seq })
       .from(batches)
-      .where(and(eq(batches.projectId, projectId), eq(batches.person, person), eq(batches.kind, 'do'), gt(batches.seq, done.undoneSeq!)))
+      .where(and(eq(batches.projectId, projectId), isBy(who), eq(batches.kind, 'do'), gt(batches.seq, done.undoneSeq!)))
       .limit(1);
     if (newer) return undefined;
     const [undo] = await this.db

@@ -1,6 +1,7 @@
 import { type Batch, CoombError, type getBatch, type ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection } from '../database/database.js';
+import { presentHand } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LiveService } from '../live/live.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -47,7 +48,7 @@ export class LedgerService {
 
   async undo(projectId: string, person: string): Promise<{ seq: number; action: string }> {
     return this.inTurn(projectId, async (state) => {
-      const done = await this.repo.findLastDone(projectId, person);
+      const done = await this.repo.findLastDone(projectId, { person, hand: presentHand() });
       if (!done) throw new CoombError('nothing-to-undo', 'There is nothing of yours to undo.');
       return this.takeBack(state, done, done, 'undo');
     });
@@ -55,15 +56,16 @@ export class LedgerService {
 
   async redo(projectId: string, person: string): Promise<{ seq: number; action: string }> {
     return this.inTurn(projectId, async (state) => {
-      const last = await this.repo.findLastUndone(projectId, person);
+      const last = await this.repo.findLastUndone(projectId, { person, hand: presentHand() });
       if (!last) throw new CoombError('nothing-to-undo', 'There is nothing to do again: nothing was undone since your last action.');
       return this.takeBack(state, last.undo, last.done, 'redo');
     });
   }
 
   async findUndo(projectId: string, person: string): Promise<{ undo: string | null; redo: string | null }> {
-    const done = await this.repo.findLastDone(projectId, person);
-    const undone = await this.repo.findLastUndone(projectId, person);
+    const who = { person, hand: presentHand() };
+    const done = await this.repo.findLastDone(projectId, who);
+    const undone = await this.repo.findLastUndone(projectId, who);
     return { undo: done?.action ?? null, redo: undone?.done.action ?? null };
   }
 
@@ -115,6 +117,7 @@ export class LedgerService {
       seq: state.seq + 1,
       at: this.clock.now().toISOString(),
       person: commit.person,
+      hand: presentHand(),
       action: commit.action,
       kind,
       target,
@@ -144,6 +147,11 @@ export class LedgerService {
     const before = this.queues.get(projectId) ?? Promise.resolve();
     const mine = before.catch(() => {}).then(async () => work(await this.states.get(projectId)));
     this.queues.set(projectId, mine);
+    // Nothing stays in memory of a project that nobody works on, or that does not exist.
+    const forget = () => {
+      if (this.queues.get(projectId) === mine) this.queues.delete(projectId);
+    };
+    mine.then(forget, forget);
     return mine;
   }
 }

@@ -27,6 +27,7 @@ export class LiveService {
       return () => {
         subscription.unsubscribe();
         all.delete(listener);
+        if (all.size === 0) this.listeners.delete(projectId);
         this.tellPeople(projectId);
       };
     });

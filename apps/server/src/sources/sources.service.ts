@@ -77,7 +77,7 @@ export class SourcesService {
       issues: file.content.issues,
       ...(older && { lineageId: older.lineageId ?? older.id, collectionId: older.collectionId }),
     };
-    const { files } = buildFiles(this.clock, projectId, source.id, file);
+    const { files } = await buildFiles(this.clock, projectId, source.id, file);
     const clippings = older ? await this.repo.findClippings([older.id]) : [];
     const { placed, lost } = carryClippings(clippings as (ClippingRow & Clipping)[], blocks);
     const carried = placed.map(

@@ -1,11 +1,12 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createCollection, createItem, createLinks, createProject, type Item } from '@coomb/contract';
 import { afterAll, beforeAll } from 'vitest';
+import { CopiesService } from '../backup/copies.service.js';
 import { buildClient, type Client } from '../cli/client.js';
-import { type RunningServer, startServer } from '../start-server.js';
-import { templateFile } from './make-template.js';
+import { type RunningServer, type ServerOptions, startServer } from '../start-server.js';
+import { templateFolder } from './make-template.js';
 
 export interface TestServer {
   address: string;
@@ -13,15 +14,21 @@ export interface TestServer {
   /** Speaks as Ada Wick; `as` for others. */
   client: Client;
   as: (person: string) => Client;
-  restart: () => Promise<void>;
+  /** With other options than before, where such are given. */
+  restart: (options?: Partial<ServerOptions>) => Promise<void>;
+  /** Stops it, so that the folder is free, and starts it again. */
+  pause: () => Promise<void>;
+  resume: () => Promise<void>;
+  copies: () => CopiesService;
 }
 
 /** A real server on a real database in a folder of its own, for the tests of one file. */
-export function useServer(): TestServer {
+export function useServer(options: Partial<ServerOptions> = {}): TestServer {
   const folder = mkdtempSync(join(tmpdir(), 'coomb-server-'));
   let running: RunningServer;
+  let asked = options;
   const start = async () => {
-    running = await startServer({ data: folder, port: 0, host: '127.0.0.1', template: new Blob([readFileSync(templateFile)]) });
+    running = await startServer({ data: folder, port: 0, host: '127.0.0.1', template: templateFolder, ...asked });
     server.address = running.address;
     server.client = buildClient(running.address, 'Ada Wick');
   };
@@ -30,10 +37,14 @@ export function useServer(): TestServer {
     folder,
     client: undefined as unknown as Client,
     as: (person) => buildClient(server.address, person),
-    restart: async () => {
+    restart: async (other) => {
       await running.stop();
+      asked = other ?? asked;
       await start();
     },
+    pause: () => running.stop(),
+    resume: start,
+    copies: () => running.app.get(CopiesService),
   };
   beforeAll(start);
   afterAll(async () => {

@@ -47,7 +47,7 @@ export class ImportAgainService {
     const state = await this.states.get(projectId);
     const scene = await this.findScene(state, wish.source);
     const known = await this.repo.findPictures(projectId, scene.lineage);
-    const addresses = buildFiles(this.clock, projectId, scene.lineage, file, known).addresses;
+    const { addresses } = await buildFiles(this.clock, projectId, scene.lineage, file, known);
     const context = this.buildContext(state, person, scene, addresses);
     const { comparison, issues } = await this.compareNow(context, scene, file, wish);
     const changed = comparison.merge.entries.filter((entry) => entry.sort !== 'same' || (entry.match && entry.match.reason !== 'key'));
@@ -89,7 +89,7 @@ export class ImportAgainService {
         collectionId: scene.collection.id,
         choices: wish.again.choices ?? {},
       };
-      const { files, addresses } = buildFiles(this.clock, projectId, source.id, file, known);
+      const { files, addresses } = await buildFiles(this.clock, projectId, source.id, file, known);
       const context = this.buildContext(state, person, scene, addresses);
       await handle.step(0.15, 'Comparing');
       const { comparison, recipe } = await this.compareNow(context, scene, file, { ...wish.again, ...wish });

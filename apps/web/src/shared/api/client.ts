@@ -10,7 +10,7 @@ import {
   type TrayEntry,
   uploadFile,
 } from '@coomb/contract';
-import { readPerson } from './person';
+import { readHand, readPerson } from './person';
 
 /** A refusal of the server, in words for people. */
 export class ApiError extends Error {
@@ -66,7 +66,7 @@ export async function upload(project: string, file: File): Promise<TrayEntry> {
 async function send(url: string, init: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(url, { ...init, headers: { ...init.headers, 'X-Coomb-Person': encodeURIComponent(readPerson()) } });
+    response = await fetch(url, { ...init, headers: { ...init.headers, 'X-Coomb-Person': encodeURIComponent(readPerson()), 'X-Coomb-Hand': readHand() } });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
     throw new ApiError('unreachable', 'Coomb cannot be reached. What you typed is still here; try again when the server runs.');
