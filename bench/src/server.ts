@@ -21,19 +21,28 @@ const collectionOf: Record<string, { id: string; name: string; prefix: string; h
 
 /** Fills a data folder with a large project, straight into the tables. */
 async function fill(folder: string): Promise<void> {
-  const { pglite, close } = await openDatabase(folder);
+  const { client, close } = await openDatabase(folder);
   const { kinds, from, to, linkKind } = generate(ITEMS, LINKS, linkKinds);
   const now = '2026-11-01T08:00:00Z';
-  const copy = (table: string, columns: string, lines: string[]) =>
-    pglite.query(`copy ${table} (${columns}) from '/dev/blob'`, [], { blob: new Blob([`${lines.join('\n')}\n`]) });
-  await pglite.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
+  /** Rows as lines of values parted by tabs, some thousand at a time. */
+  const copy = async (table: string, columns: string, lines: string[]) => {
+    const names = columns.split(', ');
+    const { rows } = await client.query('select attname as name, format_type(atttypid, atttypmod) as type from pg_attribute where attrelid = $1::regclass', [
+      table,
+    ]);
+    const types = new Map((rows as { name: string; type: string }[]).map(({ name, type }) => [name, type]));
+    const values = names.map((name, index) => `c[${index + 1}]::${types.get(name)}`).join(', ');
+    const insert = `insert into ${table} (${columns}) select ${values} from (select string_to_array(line, E'\\t', '\\N') as c from unnest($1::text[]) line) one`;
+    for (let at = 0; at < lines.length; at += 5000) await client.query(insert, [lines.slice(at, at + 5000)]);
+  };
+  await client.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
     project,
     'Large',
     JSON.stringify(defaultScheme),
     now,
   ]);
   for (const [index, [kind, one]] of Object.entries(collectionOf).entries())
-    await pglite.query(
+    await client.query(
       'insert into collection (id, project_id, revision, withdrawn, name, holds, prefix, kind, rank) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
       [one.id, project, one.name, one.holds, one.prefix, kind, index],
     );

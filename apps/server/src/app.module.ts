@@ -16,6 +16,7 @@ import { SystemController } from './http/system.controller.js';
 import { CLOCK, type Clock, DATABASE, DISK_ROOM, OPEN_DATABASE } from './http/tokens.js';
 import { ItemReadingService } from './items/item-reading.service.js';
 import { ItemsController } from './items/items.controller.js';
+import { HtmlCleaner } from './items/clean-html.js';
 import { ItemsRepo } from './items/items.repo.js';
 import { ItemsService } from './items/items.service.js';
 import { JobsService } from './jobs/jobs.service.js';
@@ -92,6 +93,7 @@ export class AppModule {
         FieldsService,
         ProjectsService,
         ItemsRepo,
+        HtmlCleaner,
         ItemReadingService,
         ItemsService,
         LinksService,

@@ -21,6 +21,11 @@ export const reportBody = z.object({
   at: timeSchema,
   person: z.string(),
   seq: z.number(),
+  /** What it is about, where that is not the whole project. */
+  parts: z
+    .object({ collections: z.array(z.object({ id: idSchema, name: z.string() })), sections: z.array(z.object({ id: idSchema, title: z.string() })) })
+    .nullable()
+    .default(null),
   readiness: readinessReply,
   gaps: z.array(z.object({ item: briefSchema, why: z.array(z.string()) })),
   matrix: z.object({
@@ -47,7 +52,16 @@ export const createReport = endpoint({
   path: '/projects/:project/reports',
   summary: 'Publish a status report of how things stand now',
   params: projectParams,
-  body: z.object({ title: z.string().trim().min(1).max(200), note: z.string().max(5000).default('') }),
+  body: z.object({
+    title: z.string().trim().min(1).max(200),
+    note: z.string().max(5000).default(''),
+    /** Collections that it is about; all when unsaid. */
+    collections: z.array(idSchema).min(1).max(500).optional(),
+    /** Sections (or items) that it is about, with all below them; all of the collections when unsaid. */
+    sections: z.array(idSchema).min(1).max(2000).optional(),
+    /** Collections whose trace matrix goes in, as far as they are reported on: none unless asked, for each requirement is a line of it. */
+    matrices: z.array(idSchema).max(500).default([]),
+  }),
   reply: reportSummary,
 });
 const reportParams = projectParams.extend({ report: idSchema });

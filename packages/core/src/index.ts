@@ -15,6 +15,8 @@ export * from './matrix/fold.js';
 export * from './wording/sentences.js';
 export * from './wording/title.js';
 export * from './wording/counted.js';
+export * from './wording/clean-text.js';
+export * from './rich-text/rich-text.js';
 export * from './wording/word-diff.js';
 export * from './suggest/tokens.js';
 export * from './suggest/ranking.js';

@@ -1,15 +1,7 @@
-import type { ExchangeDocument, Issue, SourceDocument, SourceSheet } from '@coomb/core';
-import { readCsv } from './csv/read-csv.js';
-import { readDocx } from './docx/read-docx.js';
-import { readJunit, type JunitReading } from './junit/read-junit.js';
-import { readHtml } from './html/read-html.js';
-import { readMarkdown } from './markdown/read-markdown.js';
-import { readPdf } from './pdf/read-pdf.js';
+import { cleanAllTexts, counted, type ExchangeDocument, type Issue, type SourceDocument, type SourceSheet } from '@coomb/core';
+import type { JunitReading } from './junit/read-junit.js';
 import { ReadError } from './read-error.js';
-import { readReqifFile } from './reqif/read-reqif-file.js';
 import type { ModelDocument } from './xmi/model-document.js';
-import { readXmi } from './xmi/read-xmi.js';
-import { readXlsx } from './xlsx/read-xlsx.js';
 
 /** What a file turned out to hold. */
 export type FileContent =
@@ -44,7 +36,7 @@ const root = (bytes: Uint8Array) =>
       .replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''),
   )?.[1] ?? '';
 
-/** Every format Coomb reads, in the order in which they are tried. */
+/** Every format Coomb reads, in the order in which they are tried. Readers are loaded when the first file of theirs comes. */
 export const fileFormats: readonly FileFormat[] = [
   {
     id: 'docx',
@@ -52,7 +44,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
     extensions: ['docx', 'docm', 'dotx'],
     fits: (_, extension) => ['docx', 'docm', 'dotx'].includes(extension),
-    read: async (bytes) => ({ type: 'document', ...(await readDocx(bytes)) }),
+    read: async (bytes) => ({ type: 'document', ...(await (await import('./docx/read-docx.js')).readDocx(bytes)) }),
   },
   {
     id: 'xlsx',
@@ -60,7 +52,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     extensions: ['xlsx', 'xlsm', 'xltx'],
     fits: (_, extension) => ['xlsx', 'xlsm', 'xltx'].includes(extension),
-    read: async (bytes) => ({ type: 'sheets', ...(await readXlsx(bytes)) }),
+    read: async (bytes) => ({ type: 'sheets', ...(await (await import('./xlsx/read-xlsx.js')).readXlsx(bytes)) }),
   },
   {
     id: 'pdf',
@@ -68,7 +60,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'application/pdf',
     extensions: ['pdf'],
     fits: (_, extension) => extension === 'pdf',
-    read: async (bytes) => ({ type: 'document', ...(await readPdf(bytes)) }),
+    read: async (bytes) => ({ type: 'document', ...(await (await import('./pdf/read-pdf.js')).readPdf(bytes)) }),
   },
   {
     id: 'markdown',
@@ -76,7 +68,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'text/markdown',
     extensions: ['md', 'markdown'],
     fits: (_, extension) => extension === 'md' || extension === 'markdown',
-    read: async (bytes) => ({ type: 'document', ...readMarkdown(bytes) }),
+    read: async (bytes) => ({ type: 'document', ...(await import('./markdown/read-markdown.js')).readMarkdown(bytes) }),
   },
   {
     id: 'html',
@@ -84,7 +76,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'text/html',
     extensions: ['html', 'htm', 'xhtml'],
     fits: (_, extension) => ['html', 'htm', 'xhtml'].includes(extension),
-    read: async (bytes) => ({ type: 'document', ...readHtml(bytes) }),
+    read: async (bytes) => ({ type: 'document', ...(await import('./html/read-html.js')).readHtml(bytes) }),
   },
   {
     id: 'junit',
@@ -93,7 +85,7 @@ export const fileFormats: readonly FileFormat[] = [
     extensions: ['xml'],
     fits: (bytes) => isXml(bytes) && /^testsuites?$/.test(root(bytes)),
     read: async (bytes) => {
-      const results = await readJunit(bytes);
+      const results = await (await import('./junit/read-junit.js')).readJunit(bytes);
       return { type: 'results', results, issues: results.issues };
     },
   },
@@ -103,7 +95,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'application/xml',
     extensions: ['reqif', 'reqifz'],
     fits: (bytes, extension) => extension === 'reqif' || extension === 'reqifz' || (isXml(bytes) && root(bytes) === 'REQ-IF'),
-    read: async (bytes) => ({ type: 'exchange', ...(await readReqifFile(bytes)) }),
+    read: async (bytes) => ({ type: 'exchange', ...(await (await import('./reqif/read-reqif-file.js')).readReqifFile(bytes)) }),
   },
   {
     id: 'xmi',
@@ -111,7 +103,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'application/xml',
     extensions: ['xmi', 'uml', 'xml'],
     fits: (bytes, extension) => isXml(bytes) || extension === 'xmi' || extension === 'uml',
-    read: async (bytes) => ({ type: 'model', ...(await readXmi(bytes)) }),
+    read: async (bytes) => ({ type: 'model', ...(await (await import('./xmi/read-xmi.js')).readXmi(bytes)) }),
   },
   {
     id: 'csv',
@@ -119,7 +111,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'text/csv',
     extensions: ['csv', 'tsv', 'txt'],
     fits: (_, extension) => ['csv', 'tsv', 'txt'].includes(extension),
-    read: async (bytes, name) => ({ type: 'sheets', ...readCsv(bytes, name) }),
+    read: async (bytes, name) => ({ type: 'sheets', ...(await import('./csv/read-csv.js')).readCsv(bytes, name) }),
   },
 ];
 
@@ -139,6 +131,28 @@ function findAdvice(name: string): string | undefined {
   return advice[name.slice(name.lastIndexOf('.') + 1).toLowerCase()];
 }
 
+const MARKUP = new Set(['html', 'marked', 'xhtml']);
+
+/** The one place where text of files is cleaned: soft line breaks are line breaks, what no document may hold is gone, and both are told. */
+function cleanContent(content: FileContent): FileContent {
+  const { breaks, dropped, texts } = cleanAllTexts(content, (property) => MARKUP.has(property));
+  if (breaks > 0)
+    content.issues.push({
+      severity: 'note',
+      code: 'text-breaks',
+      at: 'the whole file',
+      message: `${counted(breaks, 'soft line break')} in ${counted(texts, 'text')} became line breaks`,
+    });
+  if (dropped > 0)
+    content.issues.push({
+      severity: 'warning',
+      code: 'text-cleaned',
+      at: 'the whole file',
+      message: `${counted(dropped, 'control character')} in ${counted(texts, 'text')} cannot be stored or written to any document and ${dropped === 1 ? 'was' : 'were'} left out`,
+    });
+  return content;
+}
+
 /** Reads a file by its name and content. Throws ReadError with what is wrong and what to do. */
 export async function readFileContent(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
   if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
@@ -148,5 +162,5 @@ export async function readFileContent(name: string, bytes: Uint8Array): Promise<
       'format-unknown',
       `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
     );
-  return { format, content: await format.read(bytes, name) };
+  return { format, content: cleanContent(await format.read(bytes, name)) };
 }

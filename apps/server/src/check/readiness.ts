@@ -4,16 +4,16 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { classes } from './figures/distribution-figures.js';
 import { countFigure } from './figures/families.js';
 
-/** Every figure of a project as of now. */
-export function buildReadiness(state: ProjectState): Readiness {
-  const figure = (id: string) => countFigure(state, id);
+/** Every figure of a project as of now, or of a part of its items. */
+export function buildReadiness(state: ProjectState, within: (node: number) => boolean = () => true): Readiness {
+  const figure = (id: string) => countFigure(state, id, within);
   return {
     seq: state.seq,
     rules: state.scheme.rules.map((rule) => {
       const counts: Record<CoverageState, number> = { met: 0, suspect: 0, waived: 0, notMet: 0, notApplicable: 0 };
       const { subject } = state.question(rule);
       const coverage = state.coverage(rule);
-      for (let node = 0; node < subject.length; node++) if (subject[node]) counts[coverage.stateOf(node)]++;
+      for (let node = 0; node < subject.length; node++) if (subject[node] && within(node)) counts[coverage.stateOf(node)]++;
       return { rule: rule.id, label: rule.label, sentence: rule.sentence, counts, applicable: counts.met + counts.suspect + counts.waived + counts.notMet };
     }),
     states: verificationStates.map((one) => ({ ...figure(`state:${one}`), state: one })),
@@ -21,15 +21,15 @@ export function buildReadiness(state: ProjectState): Readiness {
     links: [figure('links:suspect'), figure('links:none'), figure('links:open')],
     testsPerRequirement: classes.map(({ id }) => figure(`tests-per-requirement:${id}`)),
     requirementsPerTest: classes.map(({ id }) => figure(`requirements-per-test:${id}`)),
-    collections: countCollections(state),
+    collections: countCollections(state, within),
   };
 }
 
 /** Of each collection the states of its requirements, and how many of its items each rule still misses. In one pass per rule. */
-function countCollections(state: ProjectState): Readiness['collections'] {
+function countCollections(state: ProjectState, within: (node: number) => boolean): Readiness['collections'] {
   const collections = state.liveCollections();
   const rowOf = new Map(collections.map(({ id }, row) => [id, row]));
-  const ofNode = Int32Array.from(state.items, ({ collectionId, withdrawn }) => (withdrawn ? -1 : (rowOf.get(collectionId) ?? -1)));
+  const ofNode = Int32Array.from(state.items, ({ collectionId, withdrawn }, node) => (withdrawn || !within(node) ? -1 : (rowOf.get(collectionId) ?? -1)));
   const states = collections.map(() => buildStateCounts());
   const all = state.allStates();
   for (const node of state.nodesOfKinds(state.scheme.verification.of.kinds)) if (ofNode[node]! >= 0) states[ofNode[node]!]![all[node]!]++;

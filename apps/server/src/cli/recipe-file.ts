@@ -1,5 +1,4 @@
 import { readFile } from 'node:fs/promises';
-import { recipeFile } from '@coomb/contract';
 import { alignExchangeRecipe, alignSheetRecipe, defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { RecipeWish } from '../gather/apply-recipe.js';
@@ -15,6 +14,7 @@ export async function readRecipeFile(path: string, content: Content): Promise<Re
   } catch (error) {
     throw new UsageError(`${path} is not a recipe file: ${error instanceof Error ? error.message : String(error)}`);
   }
+  const { recipeFile } = await import('@coomb/contract');
   const parsed = recipeFile.safeParse(json);
   if (!parsed.success)
     throw new UsageError(`${path} is not a recipe file: ${parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; ')}`);

@@ -1,5 +1,5 @@
 import type { ExportFormat, getExportRecipe, ReplyOf, tryExport } from '@coomb/contract';
-import type { ExchangeRecipe } from '@coomb/core';
+import { cleanAllTexts, type ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { GatherRepo } from '../gather/gather.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -64,6 +64,8 @@ export class ExportsService {
     const state = await this.states.get(projectId);
     const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
     const scene = await openScene(state, wanted, partner !== undefined, (ids) => this.repo.findItems(ids));
+    // Texts that were stored before they were cleaned on the way in must break no file on the way out.
+    cleanAllTexts(scene.items, (property) => property === 'html');
     const files = await this.repo.findFiles(projectId, findStored(scene.items));
     return { scene, shelf: { now: this.clock.now(), files, partner } };
   }

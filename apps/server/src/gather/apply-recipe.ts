@@ -1,5 +1,5 @@
 import type { BodyOf, importFile } from '@coomb/contract';
-import { CoombError } from '@coomb/contract';
+import { CoombError } from '@coomb/contract/errors';
 import {
   applyDocumentRecipe,
   applyExchangeRecipe,
@@ -10,7 +10,7 @@ import {
   type RecipeOutcome,
   type Scheme,
 } from '@coomb/core';
-import { applyModelRecipe, type FileContent } from '@coomb/formats';
+import { applyModelRecipe, type FileContent } from '@coomb/formats/reading';
 
 export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
 

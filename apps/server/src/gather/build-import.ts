@@ -1,6 +1,6 @@
 import { buildReference, type Draft, findLinkKind, type Issue, type RecipeOutcome } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
-import { cleanFields } from '../items/items.service.js';
+import { cleanFields } from '../items/check-fields.js';
 import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft, valuesOf } from './import-again/exchange.js';

@@ -34,7 +34,6 @@ describe('names that Coomb answers under', () => {
     '127.0.0.1.evil.example',
     'user@localhost',
     '192.168.1.20',
-    '',
     '[::2]',
     'localhost:80:80',
   ])('neither tells nor changes anything under %j', async (name) => {

@@ -1,6 +1,7 @@
 import type { AnyEndpoint } from '@coomb/contract';
 import { applyDecorators, createParamDecorator, Delete, type ExecutionContext, Get, HttpCode, Patch, Post } from '@nestjs/common';
 import { CoombError } from '@coomb/contract';
+import { cleanText, findUnstorable } from '@coomb/core';
 import type { Request } from 'express';
 import type { z } from 'zod';
 
@@ -37,9 +38,27 @@ const NAMES: Record<string, string> = { tray: 'file that was handed in', run: 't
 /** A body of a thousand rows may be wrong a thousand times: the first faults tell what is wrong with it. */
 const MOST_TOLD = 5;
 
-function parse(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
+const DEEPEST = 100;
+
+/** Soft line breaks of what people write become line breaks; other characters that cannot be stored are refused with their place. */
+function cleanInput(value: unknown, path: string): unknown {
+  if (typeof value === 'string') {
+    const bad = findUnstorable(value.replace(/[\x0b\x0c]/g, ' '));
+    if (bad) throw new CoombError('input-invalid', `${path}: character ${bad.at} is ${bad.name}, which cannot be stored. Remove it and try again.`);
+    return cleanText(value, /(?:^|\.)html$/.test(path)).text;
+  }
+  if (typeof value !== 'object' || value === null) return value;
+  if (path.split('.').length > DEEPEST) throw new CoombError('input-invalid', `${path.slice(0, 80)}…: values stand too deep in one another.`);
+  if (Array.isArray(value)) return value.map((one, index) => cleanInput(one, `${path}.${index}`));
+  return Object.fromEntries(
+    Object.entries(value).map(([key, one]) => [cleanInput(key, `${path}, a name`), cleanInput(one, path === 'body' ? key : `${path}.${key}`)]),
+  );
+}
+
+function parse(schema: z.ZodType | undefined, given: unknown, what: string): unknown {
   if (!schema) return undefined;
-  const parsed = schema.safeParse(value ?? {});
+  const value = cleanInput(given ?? {}, what);
+  const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
   const [first] = parsed.error.issues;
   if (what === 'address' && first?.code === 'invalid_format' && first.format === 'uuid') {
@@ -58,7 +77,7 @@ function parse(schema: z.ZodType | undefined, value: unknown, what: string): unk
 export function readPerson(request: Request): string {
   const header = request.headers['x-coomb-person'];
   const text = typeof header === 'string' ? safeDecode(header) : '';
-  return text.trim().slice(0, 80) || 'Somebody';
+  return cleanText(text).text.replace(/\s+/g, ' ').trim().slice(0, 80) || 'Somebody';
 }
 
 function safeDecode(text: string): string {

@@ -1,7 +1,6 @@
 import type { BodyOf, Item, createItem, editItem } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme, counted } from '@coomb/core';
-import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { Change, ItemRow } from '../ledger/change.js';
@@ -9,6 +8,8 @@ import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { LightItem, ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { checkFields, keepFields } from './check-fields.js';
+import { HtmlCleaner } from './clean-html.js';
 import { asItem, getNode } from './item-reading.service.js';
 
 export type NewItem = Required<BodyOf<typeof createItem>> | BodyOf<typeof createItem>;
@@ -20,6 +21,7 @@ export class ItemsService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(HtmlCleaner) private readonly html: HtmlCleaner,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -53,8 +55,8 @@ export class ItemsService {
       kind,
       reference: buildReference(collection.prefix, state.nextNumber(collection.prefix)),
       title: wanted.title.trim(),
-      html: sanitiseRichText(wanted.html ?? ''),
-      fields: cleanFields(state.scheme, kind, wanted.fields ?? {}),
+      html: await this.html.clean(wanted.html ?? ''),
+      fields: keepFields(state.scheme, kind, await this.cleanFields(state.scheme, kind, wanted.fields ?? {})),
       heading: wanted.heading ?? false,
       parentId,
       rank,
@@ -83,14 +85,21 @@ export class ItemsService {
           `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
           { revision: before.revision },
         );
+      if (before.withdrawn)
+        throw new CoombError('changed-meanwhile', `${before.reference} was withdrawn by ${before.changedBy}. Restore it first, then write in it.`, {
+          revision: before.revision,
+        });
       const kind = wanted.kind ?? before.kind;
       if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
       const after: ItemRow = {
         ...before,
         kind,
         title: wanted.title?.trim() ?? before.title,
-        html: wanted.html === undefined ? before.html : sanitiseRichText(wanted.html),
-        fields: wanted.fields === undefined ? before.fields : cleanFields(state.scheme, kind, { ...before.fields, ...wanted.fields }),
+        html: wanted.html === undefined || wanted.html === before.html ? before.html : await this.html.clean(wanted.html),
+        fields:
+          wanted.fields === undefined
+            ? before.fields
+            : keepFields(state.scheme, kind, { ...before.fields, ...(await this.cleanFields(state.scheme, kind, wanted.fields)) }),
       };
       const fields = describeEdit(state.scheme, before, after);
       if (fields.length === 0) return { person, action: '', changes: [] };
@@ -140,6 +149,16 @@ export class ItemsService {
     });
   }
 
+  /** What people write into fields: checked against their types, rich text cleaned. A cleared field is null, and goes. */
+  private async cleanFields(scheme: Scheme, kind: string, fields: Record<string, FieldValue>): Promise<Record<string, FieldValue>> {
+    checkFields(scheme, kind, fields);
+    const types = new Map(getKind(scheme, kind).fields.map((field) => [field.id, field.type]));
+    const clean: Record<string, FieldValue> = {};
+    for (const [id, value] of Object.entries(fields))
+      if (types.has(id)) clean[id] = types.get(id) === 'rich' && typeof value === 'string' ? await this.html.clean(value) : value;
+    return clean;
+  }
+
   private async read(projectId: string, id: string): Promise<Item> {
     const state = await this.states.get(projectId);
     const row = (await this.rows.findRows('item', [id])).get(id)!;
@@ -177,18 +196,6 @@ function withDescendants(state: ProjectState, ids: ReadonlySet<string>): Set<str
     if (item.parentId !== null && all.has(item.parentId)) all.add(item.id);
   }
   return all;
-}
-
-/** Keeps the fields the kind has; rich text is sanitised, empty values go. */
-export function cleanFields(scheme: Scheme, kind: string, fields: Record<string, FieldValue>): Record<string, FieldValue> {
-  const known = getKind(scheme, kind).fields;
-  const clean: Record<string, FieldValue> = {};
-  for (const field of known) {
-    const value = fields[field.id];
-    if (value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0)) continue;
-    clean[field.id] = field.type === 'rich' && typeof value === 'string' ? sanitiseRichText(value) : value;
-  }
-  return clean;
 }
 
 function describeEdit(scheme: Scheme, before: ItemRow, after: ItemRow): string[] {

@@ -5,6 +5,7 @@ import { buildReadiness } from '../check/readiness.js';
 import { findOpen } from '../check/findings.js';
 import type { Entity } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import type { ReportScope } from './report-scope.js';
 
 export interface TouchedRow {
   entity: Entity;
@@ -17,26 +18,29 @@ export interface TouchedRow {
 export function buildReportBody(
   state: ProjectState,
   wish: { title: string; note: string; at: string; person: string },
+  scope: ReportScope,
   last: { number: number; body: ReportBody } | undefined,
   touched: readonly TouchedRow[],
 ): ReportBody {
-  const readiness = buildReadiness(state);
+  const readiness = buildReadiness(state, scope.within);
   return {
     project: state.name,
     ...wish,
     seq: state.seq,
+    parts: scope.parts,
     readiness,
-    gaps: buildGaps(state),
-    matrix: buildMatrix(state),
+    gaps: buildGaps(state, scope.within),
+    matrix: buildMatrix(state, scope),
     since: last ? { number: last.number, at: last.body.at } : null,
     moved: last ? buildMoved(last.body.readiness, readiness) : [],
-    changed: last ? buildChanged(state, touched) : [],
+    changed: last ? buildChanged(state, touched, scope.within) : [],
   };
 }
 
-function buildGaps(state: ProjectState): ReportBody['gaps'] {
+function buildGaps(state: ProjectState, within: ReportScope['within']): ReportBody['gaps'] {
   const { rowOf } = state.outline();
   return findOpen(state)
+    .filter(within)
     .sort((a, b) => rowOf[a]! - rowOf[b]!)
     .map((node) => {
       const why = state.scheme.rules
@@ -48,20 +52,14 @@ function buildGaps(state: ProjectState): ReportBody['gaps'] {
 }
 
 /** Requirements with what satisfies and what verifies them, in reading order. */
-function buildMatrix(state: ProjectState): ReportBody['matrix'] {
+function buildMatrix(state: ProjectState, { matrices, within }: ReportScope): ReportBody['matrix'] {
   const { of, verifies } = state.scheme.verification;
   const verify = state.linkKindIndex(verifies);
   const design = ['satisfies', 'refines'].map((id) => state.linkKindIndex(id));
-  const isSpecification = new Set(
-    state
-      .liveCollections()
-      .filter((collection) => collection.holds === 'specification')
-      .map((collection) => collection.id),
-  );
   const rows: ReportBody['matrix']['rows'] = [];
   for (const node of state.outline().nodes) {
     const item = state.items[node]!;
-    if (!isSpecification.has(item.collectionId) || !(item.heading || of.kinds.includes(item.kind))) continue;
+    if (!matrices.has(item.collectionId) || !within(node) || !(item.heading || of.kinds.includes(item.kind))) continue;
     const others = (kinds: number[]) =>
       state.graph
         .findLinks(node, 'in')
@@ -98,7 +96,7 @@ function buildMoved(before: Readiness, now: Readiness): ReportBody['moved'] {
 }
 
 /** One line per item: what became of it, however many steps it took. */
-function buildChanged(state: ProjectState, touched: readonly TouchedRow[]): ReportBody['changed'] {
+function buildChanged(state: ProjectState, touched: readonly TouchedRow[], within: ReportScope['within']): ReportBody['changed'] {
   const lines = new Map<string, { before: Record<string, unknown> | null; after: Record<string, unknown> }>();
   const links = { made: 0, removed: 0, confirmed: 0 };
   for (const { entity, before, after } of touched) {
@@ -109,6 +107,8 @@ function buildChanged(state: ProjectState, touched: readonly TouchedRow[]): Repo
     }
     if (entity !== 'item' || after.heading) continue;
     const id = after.id as string;
+    const node = state.nodeOf.get(id);
+    if (node === undefined || !within(node)) continue;
     lines.set(id, { before: lines.has(id) ? lines.get(id)!.before : before, after });
   }
   const changed: ReportBody['changed'] = [];

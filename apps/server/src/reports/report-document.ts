@@ -1,4 +1,5 @@
 import type { ReportBody } from '@coomb/contract';
+import { counted, sharePercent } from '@coomb/core';
 import {
   AlignmentType,
   Bookmark,
@@ -7,24 +8,27 @@ import {
   Footer,
   HeadingLevel,
   ImageRun,
+  InternalHyperlink,
+  LeaderType,
   Packer,
   PageBreak,
   PageNumber,
+  PageReference,
   Paragraph,
   ShadingType,
+  Tab,
   Table,
   TableCell,
-  TableOfContents,
   TableRow,
+  TabStopType,
   TextRun,
   VerticalAlign,
   WidthType,
 } from 'docx';
 import { stateWords } from '../check/figures/state-figures.js';
 import { buildChartPicture } from './chart-picture.js';
-import { mendContents } from './mend-contents.js';
 import { chartOrder, paperColours } from './palette.js';
-import { percent } from './report-page.js';
+import { describeParts } from './report-page.js';
 
 const date = (iso: string) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: 'UTC' }).format(new Date(iso));
 const SERIF = 'Georgia';
@@ -61,15 +65,15 @@ export async function buildReportDocument(number: number, body: ReportBody): Pro
           ...buildCoverage(body),
           ...buildChanges(body),
           ...buildGaps(body),
-          ...buildMatrix(body),
+          ...(body.matrix.rows.length > 0 ? buildMatrix(body) : []),
         ],
       },
     ],
   });
-  return mendContents(await Packer.toBuffer(document));
+  return Packer.toBuffer(document);
 }
 
-function buildCover(number: number, body: ReportBody): (Paragraph | TableOfContents)[] {
+function buildCover(number: number, body: ReportBody): Paragraph[] {
   return [
     new Paragraph({ spacing: { before: 2400 }, children: [new TextRun({ text: body.project, size: 28, color: '55594C' })] }),
     new Paragraph({
@@ -78,24 +82,44 @@ function buildCover(number: number, body: ReportBody): (Paragraph | TableOfConte
       children: [new TextRun({ text: body.title, size: 56, bold: true })],
     }),
     new Paragraph(`Report ${number} · ${date(body.at)} UTC · ${body.person} · as of change ${body.seq}`),
+    ...(body.parts ? [new Paragraph({ spacing: { before: 80 }, text: `About ${describeParts(body.parts)}.` })] : []),
     ...body.note
       .split('\n')
       .filter(Boolean)
       .map((line) => new Paragraph({ spacing: { before: 160 }, text: line })),
     new Paragraph({ children: [new PageBreak()] }),
     new Paragraph({ spacing: { after: 160 }, children: [new TextRun({ text: 'Contents', size: 32, bold: true, color: '2F4A1A' })] }),
-    new TableOfContents('Contents', {
-      hyperlink: true,
-      headingStyleRange: '1-2',
-      cachedEntries: findTitles(body).map((title) => ({ title, level: 1, href: anchorOf(title) })),
-    }),
+    ...findTitles(body).map(buildContentsLine),
   ];
 }
 
-/** Headings of the parts a report has; the table of contents shows them even before an office program counts pages. */
+/**
+ * A line of the contents. Its page number is a reference to the heading (ECMA-376 part 1, 17.16.5.49) that office programs work out when they
+ * lay the document out; a table of contents would stay without numbers until somebody asks for it.
+ */
+function buildContentsLine(title: string): Paragraph {
+  return new Paragraph({
+    tabStops: [{ type: TabStopType.RIGHT, position: TABLE_WIDTH, leader: LeaderType.DOT }],
+    spacing: { after: 80 },
+    children: [
+      new InternalHyperlink({ anchor: anchorOf(title), children: [new TextRun(title)] }),
+      new TextRun({ children: [new Tab()] }),
+      new PageReference(anchorOf(title), { hyperlink: true }),
+    ],
+  });
+}
+
+/** Headings of the parts that a report has. */
 function findTitles(body: ReportBody): string[] {
   const hasChart = buildChartPicture(body) !== undefined;
-  return ['Summary', ...(hasChart ? ['Verification by collection'] : []), 'Coverage', ...(body.since ? ['What changed'] : []), 'Gaps', 'Trace matrix'];
+  return [
+    'Summary',
+    ...(hasChart ? ['Verification by collection'] : []),
+    'Coverage',
+    ...(body.since ? ['What changed'] : []),
+    'Gaps',
+    ...(body.matrix.rows.length > 0 ? ['Trace matrix'] : []),
+  ];
 }
 
 const anchorOf = (title: string) => `part_${title.replace(/\W+/g, '_').toLowerCase()}`;
@@ -107,9 +131,24 @@ const heading = (text: string, breakBefore = false) =>
     children: [new Bookmark({ id: anchorOf(text), children: [new TextRun(text)] })],
   });
 
+const TABLE_WIDTH = 9000;
+
+/** Widths in twentieths of a point: the shares asked for, but no column narrower than the longest word of its head, set bold. */
+export function fitWidths(head: readonly string[], shares: readonly number[], halfPoints: number): number[] {
+  const total = shares.reduce((sum, share) => sum + share, 0);
+  const wanted = shares.map((share) => Math.round((share / total) * TABLE_WIDTH));
+  // A bold letter of the serif is at most about two thirds as wide as the type is high, taken over a word; the cell's margins come to it.
+  const least = head.map((text) => Math.ceil(Math.max(...text.split(/\s+/).map((word) => word.length)) * halfPoints * 10 * 0.66) + 140);
+  const missing = wanted.reduce((sum, width, column) => sum + Math.max(0, least[column]! - width), 0);
+  const spare = wanted.reduce((sum, width, column) => sum + Math.max(0, width - least[column]!), 0);
+  return wanted.map((width, column) =>
+    width < least[column]! ? least[column]! : Math.round(width - (missing * (width - least[column]!)) / Math.max(1, spare)),
+  );
+}
+
 function table(head: string[], rows: Cell[][], widths: number[]): Table {
-  const total = widths.reduce((sum, width) => sum + width, 0);
-  const columnWidths = widths.map((width) => Math.round((width / total) * 9000));
+  const size = head.length > 5 ? 15 : 18;
+  const columnWidths = fitWidths(head, widths, size);
   const make = (cell: Cell, column: number, header: boolean) => {
     const { text, fill, bold, right, span } = typeof cell === 'string' ? ({ text: cell } as Exclude<Cell, string>) : cell;
     return new TableCell({
@@ -121,7 +160,7 @@ function table(head: string[], rows: Cell[][], widths: number[]): Table {
       children: [
         new Paragraph({
           ...(right && { alignment: AlignmentType.RIGHT }),
-          children: [new TextRun({ text, bold: bold ?? header, size: head.length > 5 ? 15 : 18 })],
+          children: [new TextRun({ text, bold: bold ?? header, size })],
         }),
       ],
     });
@@ -130,7 +169,7 @@ function table(head: string[], rows: Cell[][], widths: number[]): Table {
   const line = { style: BorderStyle.SINGLE, size: 4, color: 'CFC7B6' };
   const none = { style: BorderStyle.NONE, size: 0, color: 'auto' };
   return new Table({
-    width: { size: 9000, type: WidthType.DXA },
+    width: { size: TABLE_WIDTH, type: WidthType.DXA },
     columnWidths,
     borders: { top: line, bottom: line, insideHorizontal: line, left: none, right: none, insideVertical: none },
     rows: [
@@ -148,12 +187,17 @@ function buildSummary({ readiness }: ReportBody): (Paragraph | Table)[] {
   const results = readiness.results.map((one) => `${one.count} ${one.label.toLowerCase().replace('tests ', '')}`).join(', ');
   return [
     heading('Summary', true),
-    new Paragraph({ spacing: { after: 160 }, text: `${total} requirements and needs; test cases: ${results}.` }),
+    new Paragraph({ spacing: { after: 160 }, text: `${counted(total, 'requirement or need', 'requirements and needs')}; test cases: ${results}.` }),
     table(
       ['State', 'Count', 'Share', 'Meaning'],
       states
         .filter((one) => one.count > 0)
-        .map((one) => [{ text: stateWords[one.state].label, bold: true }, right(one.count), right(percent(one.count, total)), stateWords[one.state].explains]),
+        .map((one) => [
+          { text: stateWords[one.state].label, bold: true },
+          right(one.count),
+          right(sharePercent(one.count, total)),
+          stateWords[one.state].explains,
+        ]),
       [18, 9, 11, 62],
     ),
   ];
@@ -201,7 +245,7 @@ function buildCoverage({ readiness }: ReportBody): (Paragraph | Table)[] {
     right(rule.counts.suspect),
     right(rule.counts.waived),
     right(rule.counts.notMet),
-    right(percent(rule.counts.met + rule.counts.waived, rule.applicable)),
+    right(sharePercent(rule.counts.met + rule.counts.waived, rule.applicable)),
   ]);
   return [
     heading('Coverage'),

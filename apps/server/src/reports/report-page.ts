@@ -1,11 +1,14 @@
 import type { ReportBody } from '@coomb/contract';
-import { escapeHtml } from '@coomb/core';
+import { counted, escapeHtml, sharePercent } from '@coomb/core';
 import { stateWords } from '../check/figures/state-figures.js';
 import { chartOrder, paperColours } from './palette.js';
 
 const date = (iso: string) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: 'UTC' }).format(new Date(iso));
 
-/** The report as one web page that needs nothing else: no script, no outside file. `base` leads to the live project. */
+/**
+ * The report as one web page that needs nothing else: no script, no outside file. `base` is the whole address of the live project, so that
+ * links lead there from a page that was saved or sent; what they are called says all without following them.
+ */
 export function buildReportPage(number: number, body: ReportBody, base: string): string {
   const link = (reference: string) => `<a href="${base}?item=${encodeURIComponent(reference)}">${escapeHtml(reference)}</a>`;
   const sections: [string, string][] = [
@@ -14,30 +17,45 @@ export function buildReportPage(number: number, body: ReportBody, base: string):
     ['Coverage', buildCoverage(body, base)],
     ...(body.since ? ([['What changed', buildChanges(body, link)]] as [string, string][]) : []),
     ['Gaps', buildGaps(body, link)],
-    ['Trace matrix', buildMatrix(body, link)],
+    ...(body.matrix.rows.length > 0 ? ([['Trace matrix', buildMatrix(body, link)]] as [string, string][]) : []),
   ];
   return `<!doctype html>
 <html lang="en-GB"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>${escapeHtml(body.title)} · ${escapeHtml(body.project)}</title>
 <style>${style}</style></head><body><main>
 <header class="cover"><p class="project">${escapeHtml(body.project)}</p><h1>${escapeHtml(body.title)}</h1>
-<p>Report ${number} · ${date(body.at)} UTC · ${escapeHtml(body.person)} · as of change ${body.seq}</p>${body.note ? `<p class="note">${escapeHtml(body.note).replace(/\n/g, '<br>')}</p>` : ''}</header>
+<p>Report ${number} · ${date(body.at)} UTC · ${escapeHtml(body.person)} · as of change ${body.seq}</p>${body.parts ? `<p>About ${escapeHtml(describeParts(body.parts))}.</p>` : ''}${body.note ? `<p class="note">${escapeHtml(body.note).replace(/\n/g, '<br>')}</p>` : ''}</header>
 <nav><h2>Contents</h2><ol>${sections.map(([title], index) => `<li><a href="#s${index}">${title}</a></li>`).join('')}</ol></nav>
 ${sections.map(([title, html], index) => `<section id="s${index}"><h2>${index + 1} ${title}</h2>${html}</section>`).join('\n')}
-<footer>Made by Coomb from live data. Every figure leads to its items in the project.</footer>
+<footer>Made by Coomb from live data. Figures and references lead to the project at ${escapeHtml(base)}, for whoever can reach it.</footer>
 </main></body></html>`;
 }
 
-function buildSummary({ readiness }: ReportBody, base: string): string {
+/** Opens the items of a figure. A report about parts opens them where one collection is the part; else the live figure would count others too. */
+function figureLink({ parts }: ReportBody, base: string, id: string, count: number): string {
+  if (parts && (parts.collections.length !== 1 || parts.sections.length > 0)) return String(count);
+  const query = parts ? `?collection=${parts.collections[0]!.id}` : '';
+  return `<a href="${base}/check/figure/${encodeURIComponent(id)}${query}">${count}</a>`;
+}
+
+/** "System requirements, sections Gates and Gauges". */
+export function describeParts(parts: NonNullable<ReportBody['parts']>): string {
+  const names = parts.collections.map((one) => one.name).join(', ');
+  const sections = parts.sections.map((one) => `“${one.title}”`).join(', ');
+  return [names, sections && `${parts.sections.length === 1 ? 'section' : 'sections'} ${sections}`].filter(Boolean).join('; ');
+}
+
+function buildSummary(body: ReportBody, base: string): string {
+  const { readiness } = body;
   const total = readiness.states.filter((one) => one.state !== 'notApplicable').reduce((sum, one) => sum + one.count, 0);
   const rows = readiness.states
     .filter((one) => one.state !== 'notApplicable' && one.count > 0)
     .map(
       (one) =>
-        `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n"><a href="${base}/check/figure/${encodeURIComponent(one.id)}">${one.count}</a></td><td class="n">${percent(one.count, total)}</td><td>${stateWords[one.state].explains}</td></tr>`,
+        `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n">${figureLink(body, base, one.id, one.count)}</td><td class="n">${sharePercent(one.count, total)}</td><td>${stateWords[one.state].explains}</td></tr>`,
     );
   const results = readiness.results.map((one) => `${one.count} ${one.label.toLowerCase().replace('tests ', '')}`).join(', ');
-  return `<p>${total} requirements and needs; test cases: ${results}.</p><table><thead><tr><th>State</th><th class="n">Count</th><th class="n">Share</th><th>Meaning</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
+  return `<p>${counted(total, 'requirement or need', 'requirements and needs')}; test cases: ${results}.</p><table><thead><tr><th>State</th><th class="n">Count</th><th class="n">Share</th><th>Meaning</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
 }
 
 function buildChart({ readiness }: ReportBody): string {
@@ -65,12 +83,12 @@ function buildChart({ readiness }: ReportBody): string {
   return `<svg viewBox="0 0 720 ${height}" role="img" aria-label="Share of verification states by collection">${svg.join('')}</svg><p class="legend">${legend}</p>`;
 }
 
-function buildCoverage({ readiness }: ReportBody, base: string): string {
-  const cell = (rule: string, state: string, count: number) =>
-    `<td class="n"><a href="${base}/check/figure/${encodeURIComponent(`rule:${rule}:${state}`)}">${count}</a></td>`;
+function buildCoverage(body: ReportBody, base: string): string {
+  const { readiness } = body;
+  const cell = (rule: string, state: string, count: number) => `<td class="n">${figureLink(body, base, `rule:${rule}:${state}`, count)}</td>`;
   const rows = readiness.rules.map(
     (rule) =>
-      `<tr><td><b>${escapeHtml(rule.label)}</b><br><small>${escapeHtml(rule.sentence)}</small></td>${cell(rule.rule, 'met', rule.counts.met)}${cell(rule.rule, 'suspect', rule.counts.suspect)}${cell(rule.rule, 'waived', rule.counts.waived)}${cell(rule.rule, 'notMet', rule.counts.notMet)}<td class="n">${percent(rule.counts.met + rule.counts.waived, rule.applicable)}</td></tr>`,
+      `<tr><td><b>${escapeHtml(rule.label)}</b><br><small>${escapeHtml(rule.sentence)}</small></td>${cell(rule.rule, 'met', rule.counts.met)}${cell(rule.rule, 'suspect', rule.counts.suspect)}${cell(rule.rule, 'waived', rule.counts.waived)}${cell(rule.rule, 'notMet', rule.counts.notMet)}<td class="n">${sharePercent(rule.counts.met + rule.counts.waived, rule.applicable)}</td></tr>`,
   );
   return `<table><thead><tr><th>Rule</th><th class="n">Met</th><th class="n">Met by suspect links only</th><th class="n">Waived</th><th class="n">Not met</th><th class="n">Met or waived</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
 }
@@ -91,7 +109,7 @@ function buildChanges(body: ReportBody, link: (reference: string) => string): st
 
 function buildGaps(body: ReportBody, link: (reference: string) => string): string {
   if (body.gaps.length === 0) return '<p>None: every rule is met or waived, and no test fails.</p>';
-  return `<p>${body.gaps.length} items.</p><table><thead><tr><th>Item</th><th>Title</th><th>Why</th></tr></thead><tbody>${body.gaps.map((gap) => `<tr><td>${link(gap.item.reference)}</td><td>${escapeHtml(gap.item.title)}</td><td>${escapeHtml(gap.why.join('; '))}</td></tr>`).join('')}</tbody></table>`;
+  return `<p>${counted(body.gaps.length, 'item')}.</p><table><thead><tr><th>Item</th><th>Title</th><th>Why</th></tr></thead><tbody>${body.gaps.map((gap) => `<tr><td>${link(gap.item.reference)}</td><td>${escapeHtml(gap.item.title)}</td><td>${escapeHtml(gap.why.join('; '))}</td></tr>`).join('')}</tbody></table>`;
 }
 
 function buildMatrix(body: ReportBody, link: (reference: string) => string): string {
@@ -101,10 +119,6 @@ function buildMatrix(body: ReportBody, link: (reference: string) => string): str
       : `<tr><td>${link(row.reference)}</td><td>${escapeHtml(row.title)}</td><td><i style="background:#${paperColours[row.state]}"></i>${stateWords[row.state].label}</td><td>${row.design.map(link).join(', ') || '<em>none</em>'}</td><td>${row.tests.map(link).join(', ') || '<em>none</em>'}</td></tr>`,
   );
   return `<table><thead><tr><th>Requirement</th><th>Title</th><th>State</th><th>Satisfied or refined by</th><th>Verified by</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
-}
-
-export function percent(part: number, whole: number): string {
-  return whole === 0 ? '–' : `${Math.floor((part / whole) * 1000) / 10} %`;
 }
 
 const style = `

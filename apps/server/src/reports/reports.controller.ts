@@ -1,6 +1,6 @@
 import { createReport, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
-import { Controller, Inject, Res } from '@nestjs/common';
-import type { Response } from 'express';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
 import { buildReportDocument } from './report-document.js';
 import { buildReportPage } from './report-page.js';
@@ -26,9 +26,9 @@ export class ReportsController {
   }
 
   @Route(getReportPage)
-  async page(@Call(getReportPage) { params }: Input<typeof getReportPage>, @Res() response: Response) {
+  async page(@Call(getReportPage) { params }: Input<typeof getReportPage>, @Req() request: Request, @Res() response: Response) {
     const report = await this.reports.get(params.project, params.report);
-    response.type('html').send(buildReportPage(report.number, report.body, `/p/${params.project}`));
+    response.type('html').send(buildReportPage(report.number, report.body, `${addressOf(request)}/p/${params.project}`));
   }
 
   @Route(getReportDocument)
@@ -39,4 +39,9 @@ export class ReportsController {
     response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${report.body.project} report ${report.number}.docx`)}`);
     response.end(bytes);
   }
+}
+
+/** The address that the reader uses, which was checked on the way in. */
+function addressOf(request: Request): string {
+  return `${request.headers['x-forwarded-proto'] === 'https' ? 'https' : 'http'}://${request.headers.host}`;
 }

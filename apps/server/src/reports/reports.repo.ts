@@ -1,6 +1,6 @@
 import { CoombError, type ReportBody } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
@@ -19,6 +19,20 @@ export class ReportsRepo {
 
   async findLast(project: string): Promise<ReportRow | undefined> {
     const [row] = await this.db.select().from(schema.reports).where(eq(schema.reports.projectId, project)).orderBy(desc(schema.reports.number)).limit(1);
+    return row as ReportRow | undefined;
+  }
+
+  /** The newest report about the same parts of the project. */
+  async findLastLike(project: string, parts: ReportBody['parts']): Promise<ReportRow | undefined> {
+    const { reports } = schema;
+    const like =
+      parts === null ? sql`coalesce(${reports.body} -> 'parts', 'null') = 'null'` : sql`${reports.body} -> 'parts' = ${JSON.stringify(parts)}::jsonb`;
+    const [row] = await this.db
+      .select()
+      .from(reports)
+      .where(and(eq(reports.projectId, project), like))
+      .orderBy(desc(reports.number))
+      .limit(1);
     return row as ReportRow | undefined;
   }
 

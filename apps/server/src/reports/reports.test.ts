@@ -1,6 +1,7 @@
 import { createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
 import { openArchive, readDocx } from '@coomb/formats';
 import { describe, expect, it } from 'vitest';
+import { fitWidths } from './report-document.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 describe('reports', () => {
@@ -12,7 +13,8 @@ describe('reports', () => {
     const level = await addItem(client, project, requirements, 'Level <b>');
     const test = await addItem(client, project, tests, 'Opens');
     await addLink(client, project, 'verifies', test, level);
-    const publish = async (title = 'Status') => (await client.call(createReport, { params: { project }, body: { title, note: 'For the board.' } })).id;
+    const publish = async (title = 'Status') =>
+      (await client.call(createReport, { params: { project }, body: { title, note: 'For the board.', matrices: [requirements] } })).id;
     return { client, project, requirements, tests, level, publish };
   }
 
@@ -70,16 +72,56 @@ describe('reports', () => {
     expect(matrix?.type === 'table' && matrix.rows[1]!.map((cell) => cell.text)).toEqual(['REQ-001', 'Level <b>', 'Planned', '–', 'TC-001']);
   });
 
-  it('has a table of contents that leads to its headings, in runs that office programs understand', async () => {
+  it('has contents that lead to its headings and count their pages by references', async () => {
     const { client, project, publish } = await scene();
     const archive = await openArchive(await client.bytes(getReportDocument, { project, report: await publish() }));
     const xml = (await archive.read('word/document.xml')).toString();
     const anchors = [...xml.matchAll(/<w:hyperlink[^>]*w:anchor="([^"]+)"/g)].map((match) => match[1]);
     const bookmarks = [...xml.matchAll(/<w:bookmarkStart[^>]*w:name="([^"]+)"/g)].map((match) => match[1]);
+    const pages = [...xml.matchAll(/PAGEREF (\S+)/g)].map((match) => match[1]);
     expect(anchors).toEqual(['part_summary', 'part_verification_by_collection', 'part_coverage', 'part_gaps', 'part_trace_matrix']);
-    expect(bookmarks).toEqual(anchors);
-    expect(xml).toMatch(/<w:r><w:instrText[^>]*>TOC [^<]*<\/w:instrText><\/w:r>/);
-    expect(xml).toContain('<w:docPartGallery w:val="Table of Contents"/>');
+    expect([bookmarks, pages]).toEqual([anchors, anchors]);
+  });
+
+  it('is about the parts that were chosen, with matrices as far as asked, compared with the last report about the same', async () => {
+    const { client, project, requirements, tests, publish } = await scene();
+    const gates = await addItem(client, project, requirements, 'Gates', { heading: true });
+    const gate = await addItem(client, project, requirements, 'Gate travel', { parent: gates.id });
+    await publish();
+    const about = async (wish: object) => {
+      const { id } = await client.call(createReport, { params: { project }, body: { title: 'Part', ...wish } });
+      return { ...(await client.call(getReport, { params: { project, report: id } })) };
+    };
+    const plain = await about({ collections: [requirements] });
+    expect([plain.number, plain.body.since, plain.body.matrix.rows]).toEqual([2, null, []]);
+    expect(plain.body.parts).toEqual({ collections: [{ id: requirements, name: 'Requirements' }], sections: [] });
+    expect(plain.body.gaps.map((gap) => gap.item.reference)).toEqual(['REQ-001', 'REQ-003']);
+    const section = await about({ sections: [gates.id], matrices: [requirements] });
+    expect(section.body.gaps.map((gap) => gap.item.reference)).toEqual([gate.reference]);
+    expect(section.body.matrix.rows.map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
+    expect(section.body.readiness.rules.find((rule) => rule.rule === 'tested')!.applicable).toBe(1);
+    const again = await about({ collections: [requirements] });
+    expect([again.number, again.body.since?.number]).toEqual([4, 2]);
+    const only = await about({ collections: [tests] });
+    expect(only.body.gaps).toEqual([]);
+    const page = (await client.bytes(getReportPage, { project, report: section.id })).toString();
+    expect(page).toContain('About section “Gates”.');
+    expect(page).not.toContain('/check/figure/');
+    await expect(about({ collections: ['01890000-0000-7000-8000-000000000099'] })).rejects.toMatchObject({ code: 'not-found' });
+  });
+
+  it('leads to the project from a page that was saved or sent', async () => {
+    const { client, project, publish } = await scene();
+    const page = (await client.bytes(getReportPage, { project, report: await publish() })).toString();
+    const addresses = [...page.matchAll(/href="([^"]+)"/g)].map((match) => match[1]!).filter((href) => !href.startsWith('#'));
+    expect(addresses.length).toBeGreaterThan(5);
+    for (const address of addresses) expect(address.startsWith(`${server.address}/p/${project}`)).toBe(true);
+  });
+
+  it('breaks no column head inside a word', () => {
+    const widths = fitWidths(['Requirement', 'Title', 'State', 'Satisfied or refined by', 'Verified by'], [14, 36, 12, 19, 19], 18);
+    expect(widths[0]).toBeGreaterThan(11 * 118);
+    expect(Math.abs(widths.reduce((sum, width) => sum + width, 0) - 9000)).toBeLessThan(10);
   });
 
   it('publishes an empty project without falling over', async () => {

@@ -1,11 +1,12 @@
 import type { BodyOf, clipPassage, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences } from '@coomb/core';
+import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences, deepestRichText, measureDepth } from '@coomb/core';
 import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem, getNode } from '../items/item-reading.service.js';
-import { changesMeaning, cleanFields, ItemsService } from '../items/items.service.js';
+import { cleanFields } from '../items/check-fields.js';
+import { changesMeaning, ItemsService } from '../items/items.service.js';
 import type { Change, ClippingRow, ItemRow } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
@@ -145,6 +146,8 @@ function quoteOf({ passages }: Wish): string {
 
 /** Formatting that came along is cleaned like any other; without it, a line is a paragraph. */
 function htmlOf(wish: Wish): string {
+  if (wish.html !== undefined && measureDepth(wish.html) > deepestRichText)
+    throw new CoombError('input-invalid', `html: the passage has elements more than ${deepestRichText} deep in one another. Clip a smaller part of it.`);
   if (wish.html !== undefined) return sanitiseRichText(wish.html);
   return quoteOf(wish)
     .split(/\n+/)

@@ -20,6 +20,8 @@ export interface TestServer {
   pause: () => Promise<void>;
   resume: () => Promise<void>;
   copies: () => CopiesService;
+  /** Changes rows behind the ledger's back, as an older version may have left them, and starts anew. */
+  dirty: (statement: string) => Promise<void>;
 }
 
 /** A real server on a real database in a folder of its own, for the tests of one file. */
@@ -45,6 +47,10 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
     pause: () => running.stop(),
     resume: start,
     copies: () => running.app.get(CopiesService),
+    dirty: async (statement) => {
+      await running.database.client.query(statement);
+      await server.restart();
+    },
   };
   beforeAll(start);
   afterAll(async () => {

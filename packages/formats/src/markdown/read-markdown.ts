@@ -4,7 +4,7 @@ import { decodeText } from '../csv/read-csv.js';
 import { readSaid } from '../html/said.js';
 import { readHtmlText } from '../html/read-html.js';
 import { ReadError } from '../read-error.js';
-import { keptTags } from '../rich-text/sanitise.js';
+import { richTextTags } from '@coomb/core';
 
 const markdown = new MarkdownIt({ html: true, linkify: false });
 markdown.renderer.rules.html_inline = (tokens, at) => keepFormatting(tokens[at]!.content);
@@ -43,7 +43,7 @@ function checkSigns(text: string): void {
   }
 }
 
-const FORMATTING = new Set([...keptTags, 'b', 'i', 'strike', 'del', 'div', 'span']);
+const FORMATTING = new Set([...richTextTags, 'b', 'i', 'strike', 'del', 'div', 'span']);
 const MARKUP = /<!--(.*?)-->|<\/?([a-z][a-z0-9]*)(?:\s[^<>]*)?\/?>|[<>]/gis;
 
 /** Names in angle brackets, such as <level>, are words of the author's and no markup. */

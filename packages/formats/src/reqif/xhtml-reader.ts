@@ -1,5 +1,6 @@
+import { richTextTags } from '@coomb/core';
 import { escapeHtml } from '@coomb/core';
-import { embeddedScheme, keptTags, pictureScheme } from '../rich-text/sanitise.js';
+import { embeddedScheme, pictureScheme } from '../rich-text/sanitise.js';
 
 const TAGS: Record<string, string> = { b: 'strong', i: 'em', del: 's', ins: 'u' };
 /** Ends a division: what stands in it is a paragraph of its own. */
@@ -7,7 +8,7 @@ const BREAK = '\uE000';
 /** Marks the end of an embedded object. */
 const EMBEDDED = '\uE001';
 const BLOCK = /(<\/?(?:p|ul|ol|table|blockquote)\b[^>]*>)|\uE000/;
-const KEPT = new Set(keptTags.filter((tag) => tag !== 'img'));
+const KEPT = new Set(richTextTags.filter((tag) => tag !== 'img'));
 const SAFE = /^(?:https?:|mailto:)/i;
 const DROPPED = new Set(['script', 'style', 'title', 'textarea', 'noscript', 'iframe']);
 const PICTURE = /^image\/(png|jpeg|gif|webp|bmp|svg\+xml)$/;

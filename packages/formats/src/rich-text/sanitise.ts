@@ -1,48 +1,43 @@
+import { deepestRichText, measureDepth, richTextTags } from '@coomb/core';
 import sanitizeHtml from 'sanitize-html';
+import { ReadError } from '../read-error.js';
+
+export { plainText } from './plain-text.js';
 
 /** Scheme of pictures inside a document that is not stored yet. */
 export const pictureScheme = 'coomb-picture:';
 /** Scheme of other objects inside a document that is not stored yet. */
 export const embeddedScheme = 'coomb-file:';
 
-/** Elements that rich text may hold. */
-export const keptTags: readonly string[] = [
-  'p',
-  'br',
-  'strong',
-  'em',
-  'u',
-  's',
-  'sub',
-  'sup',
-  'ul',
-  'ol',
-  'li',
-  'table',
-  'thead',
-  'tbody',
-  'tr',
-  'td',
-  'th',
-  'img',
-  'a',
-  'code',
-  'blockquote',
-];
+/** A span of one says nothing. */
+function plainSpans(tagName: string, attribs: sanitizeHtml.Attributes): sanitizeHtml.Tag {
+  const { colspan, rowspan } = attribs;
+  return { tagName, attribs: { ...(colspan && colspan !== '1' && { colspan }), ...(rowspan && rowspan !== '1' && { rowspan }) } };
+}
 
 const options: sanitizeHtml.IOptions = {
-  allowedTags: [...keptTags],
+  allowedTags: [...richTextTags],
   allowedAttributes: { img: ['src', 'alt'], a: ['href'], td: ['colspan', 'rowspan'], th: ['colspan', 'rowspan'] },
   allowedSchemes: ['http', 'https', 'mailto'],
   allowedSchemesByTag: { img: ['coomb-picture'], a: ['http', 'https', 'mailto', 'coomb-file'] },
   allowProtocolRelative: false,
-  transformTags: { b: 'strong', i: 'em', strike: 's', del: 's' },
+  transformTags: { b: 'strong', i: 'em', strike: 's', del: 's', td: plainSpans, th: plainSpans },
   exclusiveFilter: (frame) => frame.tag === 'img' && !(frame.attribs.src?.startsWith(pictureScheme) || frame.attribs.src?.startsWith('/api/')),
 };
 
-/** Rich text with everything left out that is not plain formatting: no scripts, styles, events or outside pictures. */
+/**
+ * Rich text with everything left out that is not plain formatting: no scripts, styles, events or outside pictures. Throws ReadError
+ * `text-deep` for elements that stand too deep in one another: a parser would take very long over them.
+ */
 export function sanitiseRichText(html: string): string {
-  return isPlain(html) ? html : sanitizeHtml(html, options);
+  if (isPlain(html)) return html;
+  const depth = measureDepth(html);
+  if (depth > deepestRichText)
+    throw new ReadError(
+      'text-deep',
+      `A text has elements ${depth.toLocaleString('en-GB')} deep in one another; at most ${deepestRichText} are taken. Lists or formatting in it are opened and never closed. Paste it as plain text.`,
+    );
+  return sanitizeHtml(html, options);
 }
 
 /** Elements that stand in plain rich text, without attributes; which ends which is told by a count of open ones. */
@@ -58,29 +53,9 @@ function isPlain(html: string): boolean {
     if (tag === undefined) continue;
     // A parser ends paragraphs and list items by itself where such elements begin in them.
     if (!end && (/^(p|[uo]l|blockquote)$/.test(tag) ? open.includes('p') : tag === 'li' && open.at(-1) === 'li')) return false;
-    if (!end) open.push(tag);
-    else if (open.pop() !== tag) return false;
+    if (!end) {
+      if (open.push(tag) > deepestRichText) return false;
+    } else if (open.pop() !== tag) return false;
   }
   return open.length === 0;
-}
-
-/** Plain words of rich text, blocks parted by line ends. */
-export function plainText(html: string): string {
-  if (!/[<&]/.test(html)) return html.trim();
-  return (
-    html
-      // A list in a list begins a line, and ends with the line of its last item.
-      .replace(/(?<!^|<\/(?:p|[uo]l|table|blockquote)>|<(?:li|blockquote|t[dh][^<>]*)>)<[uo]l>/gi, '\n')
-      .replace(/(<\/[uo]l>)<\/li>/gi, '$1')
-      .replace(/<br\s*\/?>|<\/(p|li|tr|h\d)>/gi, '\n')
-      .replace(/<\/t[dh]>/gi, '\t')
-      .replace(/<[^>]*>/g, '')
-      .replace(/&lt;/g, '<')
-      .replace(/&gt;/g, '>')
-      .replace(/&quot;/g, '"')
-      .replace(/&#39;/g, "'")
-      .replace(/&nbsp;/g, ' ')
-      .replace(/&amp;/g, '&')
-      .trim()
-  );
 }

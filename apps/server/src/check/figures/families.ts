@@ -33,7 +33,7 @@ export function openFigure(state: ProjectState, id: string): { label: string; ex
   return { ...words, nodes: found.collect(state, parameters), ...(found.noteOf && { noteOf: found.noteOf }) };
 }
 
-export function countFigure(state: ProjectState, id: string): { id: string; label: string; count: number } {
+export function countFigure(state: ProjectState, id: string, within?: (node: number) => boolean): { id: string; label: string; count: number } {
   const { label, nodes } = openFigure(state, id);
-  return { id, label, count: nodes.length };
+  return { id, label, count: within ? nodes.filter(within).length : nodes.length };
 }

@@ -12,49 +12,44 @@ import { type Command, exitCodes, UsageError } from '../command.js';
 
 const HOLDS = { requirement: 'specification', need: 'specification', component: 'model', testCase: 'tests' } as const;
 
-export const importCommand: Command = {
-  name: 'import',
-  usage: 'import FILE --project NAME [--collection NAME --prefix SYS --kind KIND] (--data FOLDER | --server ADDRESS) [--person NAME] [--json]',
-  summary: 'Import a file into a project; the project and the collection are made when missing',
-  run: async (args, io) => {
-    const { values, positionals } = parseArgs({
-      args,
-      allowPositionals: true,
-      options: {
-        project: { type: 'string' },
-        collection: { type: 'string' },
-        prefix: { type: 'string' },
-        kind: { type: 'string' },
-        recipe: { type: 'string' },
-        data: { type: 'string' },
-        server: { type: 'string' },
-        person: { type: 'string' },
-        json: { type: 'boolean' },
-      },
-    });
-    const [path] = positionals;
-    if (!path) throw new UsageError('Name the file to import.');
-    const bytes = await readFile(path);
-    const recipe = await findRecipe(basename(path), bytes, values.recipe, values.kind);
-    return withClient({ data: values.data, server: values.server, person: values.person ?? 'Command line' }, async (client) => {
-      const project = await findProject(client, values.project, true);
-      const { collections } = await client.call(getProject, { params: { project } });
-      const known = collections.find((one) => one.name === values.collection);
-      const kind = values.kind ?? 'requirement';
-      const collection = known
-        ? { id: known.id }
-        : values.collection
-          ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' }
-          : undefined;
-      const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
-      if (values.json) io.out(JSON.stringify(outcome));
-      else {
-        io.out(`${describeOutcome(outcome)}, ${counted(outcome.results, 'result')}`);
-        for (const issue of outcome.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
-      }
-      return exitCodes.done;
-    });
-  },
+export const importCommand: Command['run'] = async (args, io) => {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      project: { type: 'string' },
+      collection: { type: 'string' },
+      prefix: { type: 'string' },
+      kind: { type: 'string' },
+      recipe: { type: 'string' },
+      data: { type: 'string' },
+      server: { type: 'string' },
+      person: { type: 'string' },
+      json: { type: 'boolean' },
+    },
+  });
+  const [path] = positionals;
+  if (!path) throw new UsageError('Name the file to import.');
+  const bytes = await readFile(path);
+  const recipe = await findRecipe(basename(path), bytes, values.recipe, values.kind);
+  return withClient({ data: values.data, server: values.server, person: values.person ?? 'Command line' }, async (client) => {
+    const project = await findProject(client, values.project, true);
+    const { collections } = await client.call(getProject, { params: { project } });
+    const known = collections.find((one) => one.name === values.collection);
+    const kind = values.kind ?? 'requirement';
+    const collection = known
+      ? { id: known.id }
+      : values.collection
+        ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' }
+        : undefined;
+    const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
+    if (values.json) io.out(JSON.stringify(outcome));
+    else {
+      io.out(`${describeOutcome(outcome)}, ${counted(outcome.results, 'result')}`);
+      for (const issue of outcome.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
+    }
+    return exitCodes.done;
+  });
 };
 
 /** The recipe asked for by file or kind; what the server proposes otherwise. */

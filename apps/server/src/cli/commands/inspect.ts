@@ -2,55 +2,50 @@ import { describeOutcome } from '../describe-outcome.js';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { CoombError } from '@coomb/contract';
+import { CoombError } from '@coomb/contract/errors';
 import { defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
-import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats';
+import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats/reading';
 import { applyRecipe } from '../../gather/apply-recipe.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
 import { proposeWish, readRecipeFile } from '../recipe-file.js';
 
 /** Says what a file holds and what would come of it, without a database. */
-export const inspect: Command = {
-  name: 'inspect',
-  usage: 'inspect FILE [--json] [--items] [--kind KIND] [--recipe FILE]',
-  summary: 'Say what a file holds and what would be imported; needs no database',
-  run: async (args, io) => {
-    const { values, positionals } = parseArgs({
-      args,
-      allowPositionals: true,
-      options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' }, recipe: { type: 'string' } },
-    });
-    const [path] = positionals;
-    if (!path || positionals.length > 1) throw new UsageError('Name one file to inspect.');
-    const bytes = await readFile(path);
-    const { format, content } = await readFileContent(basename(path), bytes);
-    if (content.type === 'results') {
-      const { cases, name, at } = content.results;
-      const counts = Object.fromEntries(
-        ['passed', 'failed', 'broken', 'skipped'].map((outcome) => [outcome, cases.filter((one) => one.outcome === outcome).length]),
+export const inspect: Command['run'] = async (args, io) => {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { json: { type: 'boolean' }, items: { type: 'boolean' }, kind: { type: 'string' }, recipe: { type: 'string' } },
+  });
+  const [path] = positionals;
+  if (!path || positionals.length > 1) throw new UsageError('Name one file to inspect.');
+  const bytes = await readFile(path);
+  const { format, content } = await readFileContent(basename(path), bytes);
+  if (content.type === 'results') {
+    const { cases, name, at } = content.results;
+    const counts = Object.fromEntries(
+      ['passed', 'failed', 'broken', 'skipped'].map((outcome) => [outcome, cases.filter((one) => one.outcome === outcome).length]),
+    );
+    if (values.items) for (const one of cases) io.out(JSON.stringify(one));
+    else
+      io.out(
+        values.json
+          ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues })
+          : `${format.label}: ${counted(cases.length, 'case')}, ${JSON.stringify(counts)}`,
       );
-      if (values.items) for (const one of cases) io.out(JSON.stringify(one));
-      else
-        io.out(
-          values.json
-            ? JSON.stringify({ file: basename(path), format: format.id, name, at, cases: cases.length, outcomes: counts, issues: content.issues })
-            : `${format.label}: ${counted(cases.length, 'case')}, ${JSON.stringify(counts)}`,
-        );
-      return exitCodes.done;
-    }
-    const outcome = await harvest(content, values.kind, values.recipe);
-    if (values.items) {
-      for (const line of describeItems(outcome)) io.out(line);
-      return exitCodes.done;
-    }
-    const summary = summarise(basename(path), format.id, content, outcome);
-    if (values.json) io.out(JSON.stringify(summary));
-    else {
-      io.out(`${format.label}: ${describeOutcome(summary)}`);
-      for (const issue of summary.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
-    }
     return exitCodes.done;
-  },
+  }
+  const outcome = await harvest(content, values.kind, values.recipe);
+  if (values.items) {
+    for (const line of describeItems(outcome)) io.out(line);
+    return exitCodes.done;
+  }
+  const summary = summarise(basename(path), format.id, content, outcome);
+  if (values.json) io.out(JSON.stringify(summary));
+  else {
+    io.out(`${format.label}: ${describeOutcome(summary)}`);
+    for (const issue of summary.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
+  }
+  return exitCodes.done;
 };
 
 async function harvest(content: Exclude<FileContent, { type: 'results' }>, kind: string | undefined, recipe: string | undefined): Promise<RecipeOutcome> {

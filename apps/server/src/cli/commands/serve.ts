@@ -71,33 +71,21 @@ async function untilStopped(server: RunningServer, io: CommandIo): Promise<numbe
   return exitCodes.done;
 }
 
-const usage = '[--port 4280] [--host 127.0.0.1 [--open]] [--name NAME]… [--copies 7] [--copies-to FOLDER] [--copies-every HOURS]';
-
-export const serve: Command = {
-  name: 'serve',
-  usage: `serve [--data .coomb/data] ${usage}`,
-  summary: 'Start Coomb on a data folder; every day a copy of it is made beside it',
-  run: async (args, io) => {
-    const server = await start(readOptions(args, '.coomb/data'), io);
-    io.out(`Coomb is ready at ${server.address}`);
-    return untilStopped(server, io);
-  },
+export const serve: Command['run'] = async (args, io) => {
+  const server = await start(readOptions(args, '.coomb/data'), io);
+  io.out(`Coomb is ready at ${server.address}`);
+  return untilStopped(server, io);
 };
 
-export const demo: Command = {
-  name: 'demo',
-  usage: `demo [--data .coomb/demo] [--fresh] ${usage}`,
-  summary: 'Start Coomb on the Larkbeck Weir project; --fresh throws your changes away and begins anew',
-  run: async (args, io) => {
-    const options = readOptions(args, '.coomb/demo');
-    if (options.fresh) await removeData(options.data, options.copies.folder);
-    const server = await start(options, io);
-    const client = buildClient(server.address, 'Maren Holt');
-    const projects = await client.call(listProjects);
-    const project = projects[0]?.id ?? (await seedDemo(client, demoFiles, io.error));
-    io.out(`Coomb is ready at ${server.address}/p/${project}`);
-    return untilStopped(server, io);
-  },
+export const demo: Command['run'] = async (args, io) => {
+  const options = readOptions(args, '.coomb/demo');
+  if (options.fresh) await removeData(options.data, options.copies.folder);
+  const server = await start(options, io);
+  const client = buildClient(server.address, 'Maren Holt');
+  const projects = await client.call(listProjects);
+  const project = projects[0]?.id ?? (await seedDemo(client, demoFiles, io.error));
+  io.out(`Coomb is ready at ${server.address}/p/${project}`);
+  return untilStopped(server, io);
 };
 
 /** Throws a data folder and the copies of it away, but only when no other process uses it. */

@@ -12,7 +12,8 @@ import {
   type Resolution,
   resolveEntry,
 } from '@coomb/core';
-import { changesMeaning, cleanFields } from '../../items/items.service.js';
+import { cleanFields } from '../../items/check-fields.js';
+import { changesMeaning } from '../../items/items.service.js';
 import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
 import { LinkEnds } from '../link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';

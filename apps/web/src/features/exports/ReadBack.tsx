@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ExportFormat, ReadBackReply } from '@coomb/contract';
 import { Check, TriangleAlert } from 'lucide-react';
@@ -94,7 +95,7 @@ function Outcome({ read }: { read: ReadBackReply }) {
 
 /** The server has cleaned what is markup. */
 function Value({ text, isMarkup }: { text: string; isMarkup: boolean }) {
-  if (isMarkup) return <Box className="rich" maxH="90px" overflow="auto" fontFamily="serif" dangerouslySetInnerHTML={{ __html: text }} />;
+  if (isMarkup) return <RichText className="rich" maxH="90px" overflow="auto" fontFamily="serif" html={text} />;
   return (
     <Box maxH="70px" overflow="auto" whiteSpace="pre-line">
       {text || 'nothing'}

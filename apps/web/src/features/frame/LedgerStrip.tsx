@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
 import { useKeys } from '../../shared/ui/use-keys';
-import { useCancelJob, useJobs, useTakeBack, useUndoState } from './ledger-queries';
+import { useCancelJob, useJobs, useTakeBack, useUndoState, useUpkeep } from './ledger-queries';
 
 /** The strip below every view: undo and redo, running jobs, who else is here. */
 export function LedgerStrip({ people, connected }: { people: string[]; connected: boolean }) {
@@ -35,6 +35,7 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       </Button>
       <RunningJobs project={project.id} />
       <Unfinished project={project.id} />
+      <Upkeep />
       <Box ml="auto" />
       {!connected && (
         <Box color="fg.warning" role="status">
@@ -47,6 +48,26 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       </Box>
     </Flex>
   );
+}
+
+const LITTLE_ROOM = 1024 ** 3;
+
+/** What whoever looks after the server must know: copies that failed, a disk that fills. */
+function Upkeep() {
+  const upkeep = useUpkeep().data;
+  if (upkeep?.copies?.failed)
+    return (
+      <Box color="brick.fg" role="status" truncate maxW="420px" title={`${upkeep.copies.folder}: ${upkeep.copies.failed}`}>
+        The copy of the data failed: {upkeep.copies.failed}
+      </Box>
+    );
+  if (upkeep && upkeep.free < LITTLE_ROOM)
+    return (
+      <Box color="fg.warning" role="status">
+        {Math.floor(upkeep.free / 1024 ** 2)} MB left on the server’s disk
+      </Box>
+    );
+  return null;
 }
 
 /** Texts that were begun and not stored: each leads back to where it is written. */

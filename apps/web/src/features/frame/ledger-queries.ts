@@ -1,4 +1,4 @@
-import { cancelJob, getUndo, listJobs, redo, undo } from '@coomb/contract';
+import { cancelJob, getUndo, getUpkeep, listJobs, redo, undo } from '@coomb/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -10,6 +10,11 @@ export function useUndoState(project: string) {
 
 export function useJobs(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'jobs'], queryFn: () => call(listJobs, { params: { project } }) });
+}
+
+/** Copies of the data and room on the disk, looked at now and then. */
+export function useUpkeep() {
+  return useQuery({ queryKey: ['upkeep'], queryFn: () => call(getUpkeep), refetchInterval: 5 * 60_000, retry: false });
 }
 
 export function useTakeBack(project: string) {

@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { type DocumentRecipe, findLeadingWords, type RecipeOutcome, type Scheme, type SourceBlock, type SourceTable, type SourceWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -212,10 +213,10 @@ function Words({ words }: { words: SourceWords }) {
   const withPictures = useTrayPictures();
   return (
     <>
-      <span data-words dangerouslySetInnerHTML={{ __html: withPictures(words.tracked?.marked ?? words.html) }} />
+      <RichText as="span" data-words="" html={withPictures(words.tracked?.marked ?? words.html)} />
       {words.footnotes?.map(({ mark, html }) => (
         <Box key={mark} fontSize="12px" color="fg.muted" fontWeight="400">
-          {mark} <span dangerouslySetInnerHTML={{ __html: withPictures(html) }} />
+          {mark} <RichText as="span" html={withPictures(html)} />
         </Box>
       ))}
       {words.comments?.map(({ by, text }, at) => (

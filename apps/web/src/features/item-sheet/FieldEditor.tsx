@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Checkbox, Flex, Input, Textarea } from '@chakra-ui/react';
 import type { Field, FieldValue } from '@coomb/core';
 import { lazy, Suspense } from 'react';
@@ -97,7 +98,7 @@ function Choices({ field, chosen, onChange }: { field: Field; chosen: string[]; 
 /** A field as read: words, not a form. */
 export function FieldText({ field, value }: { field: Field; value: FieldValue | undefined }) {
   if (value === null || value === undefined || value === '') return null;
-  if (field.type === 'rich') return <Box className="rich" dangerouslySetInnerHTML={{ __html: String(value) }} />;
+  if (field.type === 'rich') return <RichText className="rich" html={value} />;
   if (field.type === 'yesNo') return <>{value ? 'Yes' : 'No'}</>;
   return <>{Array.isArray(value) ? value.join(', ') : `${value}${field.unit ? ` ${field.unit}` : ''}`}</>;
 }

@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { getKind } from '@coomb/core';
 import { format } from 'date-fns';
@@ -71,7 +72,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           </Button>
         )}
       </Flex>
-      {sheet.html && <Box className="rich" fontFamily="serif" fontSize="16px" lineHeight="1.55" dangerouslySetInnerHTML={{ __html: sheet.html }} />}
+      {sheet.html && <RichText className="rich" fontFamily="serif" fontSize="16px" lineHeight="1.55" html={sheet.html} />}
       {fields.map((field) => (
         <Flex key={field.id} gap="3" py="0.5" fontSize="13.5px">
           <Box w="130px" flexShrink={0} color="fg.muted">

@@ -7,7 +7,7 @@ import { usePage } from '../../testing/page';
 import RichTextEditor from './RichTextEditor';
 
 const rich =
-  '<p>Water H<sub>2</sub>O, 10<sup>3</sup> m<u>!</u> <a href="https://example.org/a">there</a> <img src="/api/projects/p/files/f" alt="Plan"></p>' +
+  '<p>Water H<sub>2</sub>O, 10<sup>3</sup> m<u>!</u> <a href="mailto:desk@weir.example">there</a> <img src="/api/projects/p/files/f" alt="Plan"></p>' +
   '<table><tbody><tr><th>Gate</th><th>Travel</th></tr><tr><td colspan="2">3 m</td></tr></tbody></table><ul><li><p>One</p></li></ul>';
 
 describe('the editor of rich text', () => {
@@ -31,7 +31,7 @@ describe('the editor of rich text', () => {
       '<sub>2</sub>',
       '<sup>3</sup>',
       '<u>!</u>',
-      'href="https://example.org/a"',
+      'href="mailto:desk@weir.example"',
       'src="/api/projects/p/files/f"',
       'colspan="2"',
       '<th',

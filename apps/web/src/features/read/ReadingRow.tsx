@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import type { Item, OutlineReply } from '@coomb/contract';
 import { getKind, verificationStates } from '@coomb/core';
@@ -107,9 +108,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
                 {outline.title[row]}
               </Box>
             )}
-            {item?.html && (
-              <Box className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" dangerouslySetInnerHTML={{ __html: item.html }} />
-            )}
+            {item?.html && <RichText className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" html={item.html} />}
             {!item && <Box h="24px" bg="bg.muted" w="70%" mt="1" />}
           </>
         )}

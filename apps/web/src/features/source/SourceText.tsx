@@ -1,3 +1,4 @@
+import { RichText } from '../../shared/ui/rich-text';
 import { Box, Flex } from '@chakra-ui/react';
 import type { Passage, SourceBlock, SourceTable } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -130,7 +131,7 @@ function Block({ block, index, marks, row }: { block: SourceBlock; index: number
             {block.number ?? (block.list?.ordered ? '–' : '•')}
           </Box>
         )}
-        {html === undefined ? <span data-block={index}>{block.text}</span> : <span data-block={index} dangerouslySetInnerHTML={{ __html: html }} />}
+        {html === undefined ? <span data-block={index}>{block.text}</span> : <RichText as="span" data-block={index} html={html} />}
       </Box>
     </Flex>
   );

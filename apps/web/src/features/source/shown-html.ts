@@ -9,9 +9,8 @@ export function findShownHtml(block: Exclude<SourceBlock, { type: 'table' }>): s
   const html = block.html
     .replace(/<img (?!src="\/api\/)[^>]*?alt="([^"]*)"[^>]*>/g, '<i data-picture="$1"></i>')
     .replace(/<img (?!src="\/api\/)[^>]*>/g, '<i data-picture=""></i>');
-  const template = document.createElement('template');
-  template.innerHTML = html;
-  return template.content.textContent === block.text ? html : undefined;
+  const { body } = new DOMParser().parseFromString(html, 'text/html');
+  return body.textContent === block.text ? html : undefined;
 }
 
 /** Stored pictures in a text. */

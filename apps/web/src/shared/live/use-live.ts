@@ -2,9 +2,14 @@ import { buildUrl, live, liveEvent, type LiveEvent } from '@coomb/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { projectKey } from '../api/keys';
-import { readPerson } from '../api/person';
+import { personChanged, readPerson } from '../api/person';
 
 const GATHERED = 80;
+
+/** Milliseconds until the next try: a second, then twice as long each time up to half a minute, and never for everybody at once. */
+export function pauseAfter(failures: number, random = Math.random): number {
+  return Math.min(30_000, 1000 * 2 ** failures) * (0.75 + random() / 2);
+}
 
 /** Follows a project live: whatever others change is fetched again at once. Tells who is here and whether the line holds. */
 export function useLive(project: string): { people: string[]; connected: boolean } {
@@ -28,24 +33,44 @@ export function useLive(project: string): { people: string[]; connected: boolean
       else if (seq >= 0 && event.seq !== seq) refresh();
       if ('seq' in event) seq = event.seq;
     };
+    let again: ReturnType<typeof setTimeout> | undefined;
+    let failures = 0;
     const open = () => {
+      clearTimeout(again);
+      source?.close();
       source = new EventSource(buildUrl(live.path, { project }, { person: readPerson() }));
-      source.onopen = () => setConnected(true);
-      source.onerror = () => setConnected(false);
+      source.onopen = () => {
+        failures = 0;
+        setConnected(true);
+      };
+      // A browser gives up for good when it is answered otherwise than by a stream, as proxies do while a server restarts.
+      source.onerror = () => {
+        setConnected(false);
+        source?.close();
+        again = setTimeout(open, pauseAfter(failures++));
+      };
       source.onmessage = (message) => {
         const parsed = liveEvent.safeParse(JSON.parse(message.data as string));
         if (parsed.success) read(parsed.data);
       };
     };
-    const close = () => source?.close();
+    const close = () => {
+      clearTimeout(again);
+      source?.close();
+    };
     const reopen = (event: PageTransitionEvent) => event.persisted && open();
     open();
     // A page kept for Back would hold its line open, and a browser has six for one server.
+    // The others see the name that somebody goes by now.
+    window.addEventListener(personChanged, open);
+    window.addEventListener('online', open);
     window.addEventListener('pagehide', close);
     window.addEventListener('pageshow', reopen);
     return () => {
       clearTimeout(timer);
       close();
+      window.removeEventListener(personChanged, open);
+      window.removeEventListener('online', open);
       window.removeEventListener('pagehide', close);
       window.removeEventListener('pageshow', reopen);
     };

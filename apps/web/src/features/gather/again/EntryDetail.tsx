@@ -1,3 +1,4 @@
+import { RichText } from '../../../shared/ui/rich-text';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { buildWordDiff, findKind, type Side } from '@coomb/core';
@@ -38,7 +39,7 @@ export function EntryDetail({ project, entry, gone, choices, onChoose, onPair }:
           <Box fontFamily="serif" fontWeight="600">
             {entry.mine.title}
           </Box>
-          <Box className="rich" fontFamily="serif" dangerouslySetInnerHTML={{ __html: entry.mine.html }} />
+          <RichText className="rich" fontFamily="serif" html={entry.mine.html} />
           <Box color="fg.muted" fontSize="13px" mt="1">
             {entry.mine.links} {entry.mine.links === 1 ? 'link' : 'links'}.{' '}
             {entry.conflict
@@ -52,7 +53,7 @@ export function EntryDetail({ project, entry, gone, choices, onChoose, onPair }:
           <Box fontFamily="serif" fontWeight="600">
             {entry.theirs.title}
           </Box>
-          <Box className="rich" fontFamily="serif" dangerouslySetInnerHTML={{ __html: entry.theirs.html }} />
+          <RichText className="rich" fontFamily="serif" html={entry.theirs.html} />
         </Part>
       )}
       {entry.sort === 'returned' && (

@@ -1,0 +1,5 @@
+/** What reading a file takes, without the writers: for those who must start quickly. */
+export * from './read-error.js';
+export * from './file-formats.js';
+export * from './rich-text/sanitise.js';
+export * from './xmi/apply-model-recipe.js';
