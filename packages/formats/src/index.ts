@@ -19,6 +19,7 @@ export * from './reqif/rewrite-reqif.js';
 export * from './reqif/rewrite-reqif-file.js';
 export * from './export/export-items.js';
 export * from './export/compare-back.js';
+export * from './export/compare-exchange.js';
 export * from './export/write-csv.js';
 export * from './export/write-markdown.js';
 export * from './reqif/build-reqif-edits.js';

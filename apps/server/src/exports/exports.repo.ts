@@ -46,6 +46,18 @@ export class ExportsRepo {
     return found;
   }
 
+  /** Links that somebody removed, by the item that they led from. */
+  async findRemovedLinks(project: string): Promise<Map<string, { linkKind: string; other: string }[]>> {
+    const { links } = schema;
+    const rows = await this.db
+      .select({ linkKind: links.kind, from: links.fromId, other: links.toId })
+      .from(links)
+      .where(and(eq(links.projectId, project), eq(links.withdrawn, true)));
+    const found = new Map<string, { linkKind: string; other: string }[]>();
+    for (const { from, linkKind, other } of rows) found.set(from, [...(found.get(from) ?? []), { linkKind, other }]);
+    return found;
+  }
+
   async findFiles(project: string, ids: readonly string[]): Promise<{ id: string; name: string; mediaType: string; bytes: Uint8Array }[]> {
     const { files } = schema;
     if (ids.length === 0) return [];

@@ -64,6 +64,10 @@ export class ExportsService {
     const state = await this.states.get(projectId);
     const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
     const scene = await openScene(state, wanted, partner !== undefined, (ids) => this.repo.findItems(ids));
+    if (partner) {
+      const removed = await this.repo.findRemovedLinks(projectId);
+      for (const item of scene.items) item.gone = removed.get(item.id) ?? [];
+    }
     // Texts that were stored before they were cleaned on the way in must break no file on the way out.
     cleanAllTexts(scene.items, (property) => property === 'html');
     const files = await this.repo.findFiles(projectId, findStored(scene.items));

@@ -1,6 +1,6 @@
 import {
-  type BodyOf,
   buildUrl,
+  compareFile,
   createItem,
   createProject,
   editItem,
@@ -8,25 +8,30 @@ import {
   exportFormats,
   exportItems,
   getExportRecipe,
-  getItemsRecipe,
   getItem,
+  getItemsRecipe,
   getOutline,
   getProject,
-  type importFile,
+  listLinks,
   listSources,
   moveItem,
   readSource,
+  removeLinks,
   tryExport,
-  compareFile,
+  type BodyOf,
+  type importFile,
   withdrawItems,
 } from '@coomb/contract';
-import { openArchive, readReqifFile } from '@coomb/formats';
+import { compareExchange, openArchive, readReqifFile, type ReqifItem } from '@coomb/formats';
+import { defaultScheme, proposeExchangeRecipe } from '@coomb/core';
 import { docxOf, zipOf } from '@coomb/formats/testing';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import type { Client } from '../cli/client.js';
 import { importThrough } from '../cli/client.js';
+import { runCommand } from '../cli/run-command.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 const supplier = readFileSync(join(process.cwd(), 'demo', 'files', '7 Gate drive of the supplier.reqif'));
@@ -240,6 +245,96 @@ describe('an exchange with a partner', () => {
       ['GD-102', ['title', 'text']],
       ['GD-103', ['title', 'text']],
     ]);
+  });
+
+  it('keeps every relation of the file that nobody touched, also those that the scheme has no link for, and says so where one is lost', async () => {
+    const { client } = server;
+    // Ten relations "satisfies" between requirements, which the scheme does not allow; two of one kind between the same ends; one to itself; one to nothing.
+    const relation = (id: string, type: string, from: string, to: string) =>
+      `<SPEC-RELATION IDENTIFIER="${id}" LAST-CHANGE="2026-10-01T10:00:00Z"><TYPE><SPEC-RELATION-TYPE-REF>${type}</SPEC-RELATION-TYPE-REF></TYPE><SOURCE><SPEC-OBJECT-REF>${from}</SPEC-OBJECT-REF></SOURCE><TARGET><SPEC-OBJECT-REF>${to}</SPEC-OBJECT-REF></TARGET></SPEC-RELATION>`;
+    const objects = ['gd-101', 'gd-102', 'gd-103', 'gd-104', 'gd-201', 'gd-202'];
+    const [type] = /<SPEC-RELATION-TYPE [^>]*IDENTIFIER="[^"]*"/.exec(supplier.toString())!;
+    const derives = /IDENTIFIER="([^"]*)"/.exec(type)![1]!;
+    const theirs = supplier
+      .toString()
+      .replace(
+        '</SPEC-TYPES>',
+        '<SPEC-RELATION-TYPE IDENTIFIER="t-satisfies" LAST-CHANGE="2026-10-01T10:00:00Z" LONG-NAME="satisfies"/><SPEC-RELATION-TYPE IDENTIFIER="t-derived-too" LAST-CHANGE="2026-10-01T10:00:00Z" LONG-NAME="is derived from"/></SPEC-TYPES>',
+      )
+      .replace(
+        '</SPEC-RELATIONS>',
+        `${objects
+          .slice(1)
+          .map((id, index) => relation(`r-s${index}`, 't-satisfies', id, 'gd-101'))
+          .join(
+            '',
+          )}${relation('r-twice-1', derives, 'gd-202', 'gd-102')}${relation('r-twice-2', derives, 'gd-202', 'gd-102')}${relation('r-other-type', 't-derived-too', 'gd-202', 'gd-103')}${relation('r-self', derives, 'gd-201', 'gd-201')}${relation('r-out', derives, 'gd-201', 'gd-none')}</SPEC-RELATIONS>`,
+      );
+    const idsOf = async (bytes: Buffer) => (await readReqifFile(bytes)).exchange.relations.map((one) => one.id).sort();
+    const { id: project } = await client.call(createProject, { body: { name: 'Relations' } });
+    const { issues, links } = await importThrough(client, project, 'drive.reqif', Buffer.from(theirs), {
+      collection: { name: 'Drive', prefix: 'GD', holds: 'specification' },
+    });
+    expect(issues.filter((issue) => issue.code === 'link-not-allowed').length).toBeGreaterThanOrEqual(6);
+    const [collection] = (await client.call(getProject, { params: { project } })).collections;
+    const send = () => fetchReqif(server.address, project, collection!.id);
+    expect(await idsOf(await send())).toEqual(await idsOf(Buffer.from(theirs)));
+    const readBack = () => client.call(tryExport, { params: { project, format: 'reqif' }, body: { collection: collection!.id } });
+    expect((await readBack()).differences.filter((one) => one.what.includes('of the file'))).toEqual([]);
+
+    // What somebody removes goes, with every relation that says the same; all others stay.
+    const outline = await client.call(getOutline, { params: { project } });
+    const nodeOf = new Map(outline.reference.map((reference, row) => [reference, outline.node[row]!]));
+    const columns = await client.call(listLinks, { params: { project } });
+    const at = columns.id.findIndex((_, i) => columns.from[i] === nodeOf.get('GD-202') && columns.to[i] === nodeOf.get('GD-102'));
+    await client.call(removeLinks, { params: { project }, body: { links: [columns.id[at]!] } });
+    const gone = (await idsOf(Buffer.from(theirs))).filter((id) => !['r-twice-1', 'r-twice-2'].includes(id));
+    expect(await idsOf(await send())).toEqual(gone);
+    expect((await readBack()).differences.filter((one) => one.what.includes('of the file'))).toEqual([]);
+    expect(links).toBe(columns.id.length);
+
+    // Inspecting says the same, with the reason.
+    const file = join(mkdtempSync(join(tmpdir(), 'coomb-inspect-')), 'drive.reqif');
+    writeFileSync(file, theirs);
+    const out: string[] = [];
+    await runCommand(['inspect', file, '--json'], { out: (text) => out.push(text), error: () => {} });
+    const summary = JSON.parse(out[0]!);
+    expect(summary.links - summary.linksOutside).toBe(links);
+    expect(summary.issues.filter((issue: { code: string }) => issue.code === 'link-not-allowed')).toHaveLength(
+      issues.filter((issue) => issue.code === 'link-not-allowed').length,
+    );
+  });
+
+  it('tells by the file itself what a faulty writer would lose', async () => {
+    const { exchange } = await readReqifFile(supplier);
+    const recipe = proposeExchangeRecipe(defaultScheme, exchange);
+    const items = exchange.objects.map(
+      (object): ReqifItem => ({
+        id: object.id,
+        reference: object.id,
+        externalId: object.id,
+        title: '',
+        html: '',
+        kind: 'requirement',
+        heading: false,
+        parent: null,
+        depth: 0,
+        fields: {},
+        links: [],
+        changed: new Set(),
+        parentAt: -1,
+        ends: [],
+      }),
+    );
+    const told = (change: (copy: typeof exchange) => void) => {
+      const copy = structuredClone(exchange);
+      change(copy);
+      return compareExchange(recipe, items, exchange, copy).map((one) => [one.what.replace(/: .*/, ''), one.items.length]);
+    };
+    expect(told(() => {})).toEqual([]);
+    expect(told((copy) => copy.relations.splice(0, 2))).toEqual([['Relation of the file that is gone', 2]]);
+    expect(told((copy) => copy.objects.splice(0, 1))).toEqual([['Object of the file that is gone', 1]]);
+    expect(told((copy) => Object.assign(copy.objects[1]!.values, { 'a-text': '<p>other</p>' }))).toEqual([['Value of the file', 1]]);
   });
 
   it('goes out as the archive that came in, with its pictures, and brings only what was edited', async () => {

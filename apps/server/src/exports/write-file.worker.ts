@@ -1,6 +1,6 @@
 import type { ExportFormat } from '@coomb/contract';
 import { alignSheetRecipe } from '@coomb/core';
-import { compareBack, type ReadBack, readFileContent } from '@coomb/formats';
+import { compareBack, compareExchange, type ReadBack, readFileContent, readReqifFile } from '@coomb/formats';
 import { applyRecipe } from '../gather/apply-recipe.js';
 import type { Scene } from './export-scene.js';
 import { writers } from './writers/index.js';
@@ -30,5 +30,10 @@ export default async function writeInWorker({ format, scene, shelf, readsBack }:
       : reads === 'exchange'
         ? { exchangeRecipe: recipe }
         : { sheetRecipe: content.type === 'sheets' ? alignSheetRecipe(recipe, content.sheets).recipe : recipe };
-  return { name: file.name, size: file.bytes.length, back: compareBack(scene.scheme, scene.items, applyRecipe(scene.scheme, content, wish)) };
+  const back = compareBack(scene.scheme, scene.items, applyRecipe(scene.scheme, content, wish));
+  if (shelf.partner && content.type === 'exchange') {
+    const { exchange } = await readReqifFile(shelf.partner.bytes);
+    back.differences.push(...compareExchange(shelf.partner.recipe, scene.items, exchange, content.exchange));
+  }
+  return { name: file.name, size: file.bytes.length, back };
 }

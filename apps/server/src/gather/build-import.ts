@@ -6,8 +6,13 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft, valuesOf } from './import-again/exchange.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
 
-export interface ImportContext {
-  state: ProjectState;
+/** What an import must know of the project that it goes into. */
+export type ImportTarget = Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'byReference' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
+  graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
+};
+
+export interface ImportContext<State extends ImportTarget = ImportTarget> {
+  state: State;
   person: string;
   now: string;
   newId: () => string;
@@ -176,7 +181,7 @@ export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 
   return links;
 }
 
-export function isLinked(state: ProjectState, linkKind: string, from: string, to: string): boolean {
+export function isLinked(state: ImportTarget, linkKind: string, from: string, to: string): boolean {
   const [fromNode, toNode] = [state.nodeOf.get(from), state.nodeOf.get(to)];
   if (fromNode === undefined || toNode === undefined) return false;
   return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => state.graph.to[link] === toNode);

@@ -87,8 +87,8 @@ export class GatherRepo {
   async listRuns(project: string): Promise<RunSummary[]> {
     const { rows } = await this.db.execute(sql`
       select run.id, run.name, run.at,
-        json_build_object('passed', count(*) filter (where outcome = 'passed' and test_id is not null), 'failed', count(*) filter (where outcome = 'failed' and test_id is not null),
-          'broken', count(*) filter (where outcome = 'broken' and test_id is not null), 'skipped', count(*) filter (where outcome = 'skipped' and test_id is not null),
+        json_build_object('passed', count(*) filter (where outcome = 'passed'), 'failed', count(*) filter (where outcome = 'failed'),
+          'broken', count(*) filter (where outcome = 'broken'), 'skipped', count(*) filter (where outcome = 'skipped'),
           'unmatched', count(*) filter (where test_id is null)) as counts
       from run left join result on result.run_id = run.id
       where run.project_id = ${project} and not run.withdrawn group by run.id order by run.at desc, run.seq desc`);

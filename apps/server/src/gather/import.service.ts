@@ -140,10 +140,10 @@ export class ImportService {
       for (const match of matches)
         if (!match.test)
           source.issues.push({
-            severity: 'warning',
+            severity: isBad(match.outcome) ? 'error' : 'warning',
             code: match.ambiguous ? 'result-ambiguous' : 'result-unmatched',
             at: `line ${match.line}`,
-            message: `"${match.name}" ${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}`,
+            message: `"${match.name}" ${isBad(match.outcome) ? `${match.outcome}, and ` : ''}${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}`,
           });
       Object.assign(outcome, { results: rows.filter((row) => row.testId !== null).length, issues: source.issues });
       await handle.step(0.3, 'Storing results');
@@ -185,6 +185,8 @@ function newCollection(
   const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[holds];
   return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1 };
 }
+
+const isBad = (outcome: string) => outcome === 'failed' || outcome === 'broken';
 
 function readTime(text: string | null): string | undefined {
   const time = text ? new Date(text) : undefined;

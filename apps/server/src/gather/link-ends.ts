@@ -13,7 +13,7 @@ export class LinkEnds {
   private readonly collections: Map<string, string>;
 
   constructor(
-    private readonly state: ProjectState,
+    private readonly state: Pick<ProjectState, 'collections' | 'items'>,
     private readonly brought: readonly LinkEnd[],
   ) {
     this.collections = new Map(state.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));

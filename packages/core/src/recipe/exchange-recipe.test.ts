@@ -73,7 +73,12 @@ describe('attributes that say the kind', () => {
   it('are said where a name is none of the project', () => {
     const document = documentOf([type], [{ 'a-type': ['Requirement'] }, { 'a-type': ['Remark'] }]);
     expect(applyExchangeRecipe(defaultScheme, propose(document), document).issues).toMatchObject([
-      { severity: 'warning', code: 'kind-unknown', at: 'line 2', message: 'Object Type: "Remark" is no kind of the project; the item stays a requirement' },
+      {
+        severity: 'warning',
+        code: 'kind-unknown',
+        at: 'line 2',
+        message: 'Object Type: "Remark" is no kind of the project; the item stays a requirement (object o-1)',
+      },
     ]);
   });
 

@@ -2,6 +2,7 @@ import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { counted } from '../wording/counted.js';
 import { buildTitle } from '../wording/title.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
@@ -35,6 +36,7 @@ class ExchangeReading {
   private readonly types: Map<string, ExchangeRecipe['types'][number]>;
   private readonly attributes: Map<string, ExchangeAttribute>;
   private readonly left = new Map<string, number>();
+  private readonly leftTypes = new Map<string, number>();
   /** Objects that outlines show more than once, and how often they show what is not there. */
   private readonly shared = new Set<string>();
   private missing = 0;
@@ -69,6 +71,13 @@ class ExchangeReading {
     if (loose.length > 0 && outlines.length > 0)
       this.note('note', 'object-loose', loose[0]!, `${loose.length} objects stand in no outline of the file; they come at the end`);
     for (const object of loose) this.add(object, -1);
+    for (const [name, count] of this.leftTypes)
+      this.issues.push({
+        severity: 'note',
+        code: 'type-left',
+        at: name,
+        message: `${counted(count, 'object')} of the type "${name}" become no items: the recipe leaves them out; they stay in the stored file`,
+      });
     for (const [what, count] of this.left)
       this.issues.push({
         severity: 'note',
@@ -128,7 +137,8 @@ class ExchangeReading {
     const type = this.types.get(object.type);
     if (!type?.kind || !findKind(this.scheme, type.kind)) {
       this.keyOf.set(object.id, -1);
-      this.left.set(type?.name ?? object.type, (this.left.get(type?.name ?? object.type) ?? 0) + 1);
+      // One without a type of the file was told when it was read.
+      if (type) this.leftTypes.set(type.name, (this.leftTypes.get(type.name) ?? 0) + 1);
       return parent;
     }
     const place: SourcePlace = { element: object.id, says: placeOf(object) };
@@ -271,7 +281,9 @@ class ExchangeReading {
   }
 
   private note(severity: Issue['severity'], code: string, object: ExchangeObject, message: string): void {
-    this.issues.push({ severity, code, at: placeOf(object), message });
+    // Such files are often one line: the identifier says which object it is.
+    const named = message.includes(object.id) ? message : `${message} (object ${object.id})`;
+    this.issues.push({ severity, code, at: placeOf(object), message: named });
   }
 }
 

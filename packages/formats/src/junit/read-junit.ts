@@ -23,61 +23,154 @@ export interface JunitReading {
 }
 
 const OUTCOMES: Record<string, Outcome> = { failure: 'failed', error: 'broken', skipped: 'skipped' };
+/** What a case is that has none of these elements but says so in an attribute, as several test runners write it. */
+const SAID: Record<string, Outcome> = {
+  ...Object.fromEntries(['notrun', 'not run', 'disabled', 'suppressed', 'skipped', 'ignored', 'pending', 'inactive'].map((word) => [word, 'skipped' as const])),
+  ...Object.fromEntries(['failed', 'failure', 'fail'].map((word) => [word, 'failed' as const])),
+  ...Object.fromEntries(['error', 'broken', 'errored', 'aborted', 'timeout'].map((word) => [word, 'broken' as const])),
+};
+/** The worse outcome counts where a case has several. */
+const WORSE: readonly Outcome[] = ['passed', 'skipped', 'broken', 'failed'];
+const MOST_LETTERS = 4000;
 
-/** Reads JUnit XML with one or many suites, nested or not. Throws ReadError when it is something else. */
-export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
-  const reading: JunitReading = { name: '', at: null, cases: [], issues: [] };
-  const suites: string[] = [];
-  let current: JunitCase | undefined;
-  let inMessage = false;
-  let root = '';
-  await walkXml(inChunks(bytes), {
-    open(name, attributes, line) {
-      const local = localName(name);
-      root ||= local;
-      if (local === 'testsuites' || local === 'testsuite') {
-        reading.name ||= attributes.name ?? '';
-        reading.at ??= attributes.timestamp ?? null;
-        if (local === 'testsuite') suites.push(attributes.name ?? '');
-      } else if (local === 'testcase') {
-        const duration = Number(attributes.time);
-        current = {
-          suite: attributes.classname || suites.at(-1) || '',
-          name: attributes.name ?? '',
-          outcome: 'passed',
-          duration: attributes.time && Number.isFinite(duration) ? duration : null,
-          message: '',
-          properties: [],
-          line,
-        };
-        if (!attributes.name)
-          reading.issues.push({
-            severity: 'warning',
-            code: 'case-unnamed',
-            at: `line ${line}`,
-            message: 'A test case has no name; it can be matched by its properties only',
-          });
-      } else if (current && OUTCOMES[local]) {
-        current.outcome = OUTCOMES[local]!;
-        current.message = attributes.message ?? '';
-        inMessage = true;
-      } else if (current && local === 'property' && attributes.value) current.properties.push(attributes.value);
-    },
-    close(name) {
-      const local = localName(name);
-      if (local === 'testsuite') suites.pop();
-      if (OUTCOMES[local]) inMessage = false;
-      if (local === 'testcase' && current) {
-        current.message = current.message.trim().slice(0, 4000);
-        reading.cases.push(current);
-        current = undefined;
-      }
-    },
-    text(text) {
-      if (inMessage && current && current.message.length < 4000) current.message += text;
-    },
-  });
-  if (root !== 'testsuites' && root !== 'testsuite')
-    throw new ReadError('not-junit', `The file is XML, but starts with <${root}>, not with <testsuites> or <testsuite>.`);
-  return reading;
+interface OpenSuite {
+  name: string;
+  line: number;
+  /** Numbers that it gives of itself, and what of them was met in it and below. */
+  says: number;
+  met: number;
 }
+
+/** Reads JUnit XML with one or many suites, nested or empty. A failure of a suite itself is a broken result of its own. Throws ReadError for something else. */
+export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
+  const reader = new JunitReader();
+  await walkXml(inChunks(bytes), {
+    open: (name, attributes, line) => reader.open(localName(name), attributes, line),
+    close: (name) => reader.close(localName(name)),
+    text: (text) => reader.text(text),
+  });
+  return reader.finish();
+}
+
+class JunitReader {
+  private readonly reading: JunitReading = { name: '', at: null, cases: [], issues: [] };
+  private readonly suites: OpenSuite[] = [];
+  private current: JunitCase | undefined;
+  /** A failure beside the cases, while it is read. */
+  private suiteFailure: JunitCase | undefined;
+  private body: string | undefined;
+  private said = '';
+  private root = '';
+
+  open(local: string, attributes: Record<string, string>, line: number): void {
+    this.root ||= local;
+    if (local === 'testsuites' || local === 'testsuite') this.openSuite(attributes, line);
+    else if (local === 'testcase') this.openCase(attributes, line);
+    else if (OUTCOMES[local]) this.openOutcome(local, attributes, line);
+    else if (local === 'property' && this.current && attributes.value) this.current.properties.push(attributes.value);
+  }
+
+  close(local: string): void {
+    if (OUTCOMES[local] && this.body !== undefined) this.closeOutcome();
+    else if (local === 'testcase' && this.current) this.keep(this.current);
+    else if (local === 'testsuite' || local === 'testsuites') this.closeSuite();
+  }
+
+  text(text: string): void {
+    if (this.body !== undefined && this.body.length < MOST_LETTERS) this.body += text;
+  }
+
+  finish(): JunitReading {
+    if (this.root !== 'testsuites' && this.root !== 'testsuite')
+      throw new ReadError('not-junit', `The file is XML, but starts with <${this.root}>, not with <testsuites> or <testsuite>.`);
+    if (this.reading.cases.length === 0)
+      this.reading.issues.push({
+        severity: 'warning',
+        code: 'cases-none',
+        at: 'the whole file',
+        message: 'The file reports no test case: nothing ran, or its results lie in another file',
+      });
+    return this.reading;
+  }
+
+  private openSuite(attributes: Record<string, string>, line: number): void {
+    this.reading.name ||= attributes.name ?? '';
+    this.reading.at ??= attributes.timestamp ?? null;
+    const says = (Number(attributes.errors) || 0) + (Number(attributes.failures) || 0);
+    this.suites.push({ name: attributes.name ?? '', line, says, met: 0 });
+  }
+
+  private closeSuite(): void {
+    const suite = this.suites.pop();
+    if (!suite) return;
+    // A run that could not start often says so in a number only.
+    if (suite.says > suite.met) {
+      const missing = suite.says - suite.met;
+      this.keep({
+        ...this.newCase(suite.name || 'Test run', suite.line),
+        outcome: 'broken',
+        message: `The suite counts ${missing} ${missing === 1 ? 'failure or error' : 'failures or errors'} that no case of it tells of`,
+      });
+    }
+    const above = this.suites.at(-1);
+    if (above) above.met += Math.max(suite.met, suite.says);
+  }
+
+  private openCase(attributes: Record<string, string>, line: number): void {
+    const duration = Number(attributes.time);
+    const said = [attributes.status, attributes.result, attributes.outcome]
+      .map((word) => SAID[(word ?? '').trim().toLowerCase()])
+      .filter((one) => one !== undefined);
+    this.current = {
+      ...this.newCase(attributes.name ?? '', line),
+      suite: attributes.classname || this.suites.at(-1)?.name || '',
+      outcome: said[0] ?? (attributes.disabled === 'true' || attributes.executed === 'false' ? 'skipped' : 'passed'),
+      duration: attributes.time && Number.isFinite(duration) ? duration : null,
+    };
+    if (!attributes.name)
+      this.reading.issues.push({
+        severity: 'warning',
+        code: 'case-unnamed',
+        at: `line ${line}`,
+        message: 'A test case has no name; it can be matched by its properties only',
+      });
+  }
+
+  private openOutcome(local: string, attributes: Record<string, string>, line: number): void {
+    const outcome = OUTCOMES[local]!;
+    if (!this.current && outcome === 'skipped') return;
+    // Beside the cases it is the suite that failed: none of its cases may have run.
+    const target = this.current ?? { ...this.newCase(this.suites.at(-1)?.name || 'Test run', line), outcome: 'broken' as const };
+    if (this.current && WORSE.indexOf(outcome) > WORSE.indexOf(target.outcome)) target.outcome = outcome;
+    this.said = attributes.message ?? '';
+    this.body = '';
+    if (!this.current) this.suiteFailure = target;
+  }
+
+  private closeOutcome(): void {
+    const target = this.suiteFailure ?? this.current;
+    const body = this.body!.trim();
+    this.body = undefined;
+    if (!target) return;
+    // Many writers say the message twice: once is enough.
+    const message = !this.said || isIn(this.said, body) ? body : isIn(body, this.said) ? this.said : `${this.said}\n${body}`.trim();
+    target.message = [target.message, message].filter(Boolean).join('\n').slice(0, MOST_LETTERS);
+    if (this.suiteFailure) {
+      this.keep(this.suiteFailure);
+      this.suiteFailure = undefined;
+    }
+  }
+
+  private keep(one: JunitCase): void {
+    if ((one.outcome === 'failed' || one.outcome === 'broken') && this.suites.length > 0) this.suites.at(-1)!.met++;
+    this.reading.cases.push(one);
+    this.current = undefined;
+  }
+
+  private newCase(name: string, line: number): JunitCase {
+    return { suite: this.suites.at(-1)?.name ?? '', name, outcome: 'passed', duration: null, message: '', properties: [], line };
+  }
+}
+
+const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
+const isIn = (part: string, whole: string) => plain(whole).includes(plain(part));

@@ -10,6 +10,8 @@ export interface ReqifItem extends ExportItem {
   parentAt: number;
   /** All its links, by id and reference of their other ends, which may lie outside the list. */
   ends: { linkKind: string; reversed: boolean; other: string; reference: string }[];
+  /** Links from it that somebody removed: kind, and the item at the other end. Only their relations leave a partner's file. */
+  gone?: readonly { linkKind: string; other: string }[];
 }
 
 /**
@@ -160,26 +162,37 @@ function buildRelations(
   removed: ReadonlySet<string>,
 ): Pick<ReqifEdits, 'addedRelations' | 'removedRelations'> {
   const idOf = new Map(items.map((item) => [item.id, objectOf(item)]));
-  const wanted = new Map<string, { type: string; from: string; to: string }>();
-  for (const item of items)
+  const kindOf = new Map(recipe.relations.map((relation) => [relation.type, relation]));
+  const keyOf = (linkKind: string, from: string, to: string) => `${linkKind} ${from} ${to}`;
+  /** The link that a relation would make, whichever way round the file writes it. */
+  const linkOf = ({ type, from, to }: { type: string; from: string; to: string }) => {
+    const kind = kindOf.get(type);
+    if (!kind?.linkKind) return undefined;
+    return kind.reversed ? keyOf(kind.linkKind, to, from) : keyOf(kind.linkKind, from, to);
+  };
+  const present = new Map<string, { linkKind: string; from: string; to: string }>();
+  const taken = new Set<string>();
+  for (const item of items) {
+    const own = idOf.get(item.id)!;
     for (const { linkKind, reversed, other } of item.ends) {
       const end = idOf.get(other);
-      const relation = recipe.relations.find((one) => one.linkKind === linkKind);
-      if (!end || !relation || reversed) continue;
-      const [from, to] = relation.reversed ? [end, idOf.get(item.id)!] : [idOf.get(item.id)!, end];
-      wanted.set(`${relation.type} ${from} ${to}`, { type: relation.type, from, to });
+      if (!end || reversed) continue;
+      present.set(keyOf(linkKind, own, end), { linkKind, from: own, to: end });
     }
-  const known = new Set(document.relations.map(({ type, from, to }) => `${type} ${from} ${to}`));
-  const inside = new Set(idOf.values());
-  const spoken = new Set(recipe.relations.filter((one) => one.linkKind !== null).map((one) => one.type));
-  const gone = document.relations.filter(
-    ({ type, from, to }) =>
-      removed.has(from) || removed.has(to) || (spoken.has(type) && inside.has(from) && inside.has(to) && !wanted.has(`${type} ${from} ${to}`)),
-  );
-  return {
-    removedRelations: new Set(gone.map((relation) => relation.id)),
-    addedRelations: [...wanted]
-      .filter(([key]) => !known.has(key))
-      .map(([, relation]) => ({ id: `coomb-${relation.type}-${relation.from}-${relation.to}`, ...relation })),
+    for (const { linkKind, other } of item.gone ?? []) if (idOf.has(other)) taken.add(keyOf(linkKind, own, idOf.get(other)!));
+  }
+  // A relation that never became a link (another kind of ends, an unknown end, a type that the recipe leaves out) is the partner's: it stays.
+  const isTaken = (relation: { type: string; from: string; to: string }) => {
+    const link = linkOf(relation);
+    return link !== undefined && taken.has(link) && !present.has(link);
   };
+  const gone = document.relations.filter((relation) => removed.has(relation.from) || removed.has(relation.to) || isTaken(relation));
+  const known = new Set(document.relations.map(linkOf));
+  const added = [...present].flatMap(([key, { linkKind, from, to }]) => {
+    const relation = recipe.relations.find((one) => one.linkKind === linkKind);
+    if (known.has(key) || !relation) return [];
+    const ends = relation.reversed ? { from: to, to: from } : { from, to };
+    return [{ id: `coomb-${relation.type}-${ends.from}-${ends.to}`, type: relation.type, ...ends }];
+  });
+  return { removedRelations: new Set(gone.map((relation) => relation.id)), addedRelations: added };
 }

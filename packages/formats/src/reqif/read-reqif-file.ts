@@ -32,9 +32,14 @@ export async function readReqifFile(bytes: Uint8Array): Promise<{ exchange: Exch
   }
 }
 
+/** Hidden files that a computer packs along with its user's: resource forks and their like. They go out again, and are not read. */
+function isComputersOwn(name: string): boolean {
+  return /(?:^|\/)(?:__MACOSX\/|\._)/.test(name);
+}
+
 /** The .reqif parts of an archive, by name. Throws ReadError when there is none. */
 export function findReqifParts(archive: Archive): string[] {
-  const parts = archive.names.filter((name) => name.toLowerCase().endsWith('.reqif')).toSorted();
+  const parts = archive.names.filter((name) => name.toLowerCase().endsWith('.reqif') && !isComputersOwn(name)).toSorted();
   if (parts.length === 0) throw new ReadError('not-reqif', 'The archive holds no .reqif file.');
   return parts;
 }

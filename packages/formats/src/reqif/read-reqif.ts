@@ -78,6 +78,8 @@ export async function readReqif(chunks: Iterable<Uint8Array> | AsyncIterable<Uin
 
 /** Of objects, of relations, and of places in outlines. */
 const MOST = 500_000;
+/** Objects without a usable type that are told one by one. */
+const MOST_TOLD = 100;
 
 interface Pending {
   id: string;
@@ -110,6 +112,8 @@ class ReqifReader {
   private specification: (Pending & { nodes: ExchangeNode[] }) | undefined;
   private relation: { id: string; type: string; from: string; to: string } | undefined;
   private value: { kind: AttributeType; definition: string; text: string | string[] } | undefined;
+  /** Values that objects of a type have which say none, by attribute. */
+  private readonly defaults = new Map<string, string | string[]>();
   private rich: XhtmlReader | undefined;
   private readonly embedded = new Map<string, string>();
   private root = '';
@@ -214,6 +218,7 @@ class ReqifReader {
         const options = this.optionsOf.get(datatype);
         Object.assign(attribute, { datatype, ...(options && { options }) });
       }
+    this.settleValues();
     const count = new Map<string, number>();
     for (const object of this.objects) count.set(object.type, (count.get(object.type) ?? 0) + 1);
     for (const type of this.types) type.count = count.get(type.id) ?? 0;
@@ -238,6 +243,39 @@ class ReqifReader {
       },
       issues: this.issues,
     };
+  }
+
+  /** What rests on definitions, which may stand behind the objects: labels of choices, and values that an object leaves to its type. */
+  private settleValues(): void {
+    const byType = new Map(this.types.map((type) => [type.id, type]));
+    const unusable: ExchangeObject[] = [];
+    const settle = (attribute: ExchangeAttribute, value: string | string[]) =>
+      (attribute.type === 'choice' || attribute.type === 'choices') && Array.isArray(value) ? value.map((id) => this.options.get(id) ?? id) : value;
+    for (const object of this.objects) {
+      const type = byType.get(object.type);
+      if (!type) {
+        unusable.push(object);
+        continue;
+      }
+      for (const attribute of type.attributes) {
+        const value = object.values[attribute.id] ?? this.defaults.get(attribute.id);
+        if (value !== undefined) object.values[attribute.id] = settle(attribute, value);
+      }
+    }
+    for (const object of unusable.slice(0, MOST_TOLD))
+      this.issues.push({
+        severity: 'warning',
+        code: 'object-typeless',
+        at: `line ${object.line}`,
+        message: `The object ${object.id} ${object.type ? `is of the type ${object.type}, which the file does not define` : 'names no type'}; it becomes no item, and stays in the stored file`,
+      });
+    if (unusable.length > MOST_TOLD)
+      this.issues.push({
+        severity: 'warning',
+        code: 'object-typeless',
+        at: 'objects',
+        message: `${(unusable.length - MOST_TOLD).toLocaleString('en-GB')} more objects have no type that the file defines`,
+      });
   }
 
   private openDefinition(local: string, id: string, name: string, attributes: Record<string, string>): void {
@@ -267,7 +305,7 @@ class ReqifReader {
     else if (local === 'SPEC-OBJECT-REF') this.closeObjectRef(parent, text);
     else if (local === 'ENUM-VALUE-REF' && this.value) {
       const list = Array.isArray(this.value.text) ? this.value.text : [];
-      this.value.text = [...list, this.options.get(text) ?? text];
+      this.value.text = [...list, text];
     } else if (local.startsWith('ATTRIBUTE-DEFINITION-') && this.value) this.value.definition = text;
     else if (local.startsWith('DATATYPE-DEFINITION-') && this.attribute) this.attributeDatatype.set(this.attribute.id, text);
   }
@@ -282,10 +320,11 @@ class ReqifReader {
   private closeValue(): void {
     const { value, object } = this;
     this.value = undefined;
-    if (!value || !object || !this.path.includes('SPEC-OBJECT')) return;
+    if (!value) return;
     const { kind, definition, text } = value;
-    object.values[definition] =
-      kind === 'yesNo' ? (text === 'true' || text === '1' ? 'yes' : 'no') : kind === 'date' && !Array.isArray(text) ? text.slice(0, 10) : text;
+    const read = kind === 'yesNo' ? (text === 'true' || text === '1' ? 'yes' : 'no') : kind === 'date' && !Array.isArray(text) ? text.slice(0, 10) : text;
+    if (this.attribute && this.path.includes('DEFAULT-VALUE')) this.defaults.set(this.attribute.id, read);
+    else if (object && this.path.includes('SPEC-OBJECT')) object.values[definition] = read;
   }
 
   private closeObject(): void {

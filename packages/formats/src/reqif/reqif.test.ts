@@ -217,7 +217,7 @@ describe('ReqIF from elsewhere', () => {
     const recipe = proposeExchangeRecipe(defaultScheme, document);
     const outcome = applyExchangeRecipe(defaultScheme, { ...recipe, types: recipe.types.map((type) => ({ ...type, kind: null })) }, document);
     expect(outcome.drafts).toEqual([]);
-    expect(outcome.issues).toContainEqual(expect.objectContaining({ code: 'attribute-left', message: expect.stringContaining('3 values') }));
+    expect(outcome.issues).toContainEqual(expect.objectContaining({ code: 'type-left', message: expect.stringContaining('3 objects') }));
   });
 
   it('says of relations without a kind that they make no links', async () => {

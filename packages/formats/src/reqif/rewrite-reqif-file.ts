@@ -4,7 +4,7 @@ import { isArchive, openArchive } from '../archive/zip.js';
 import { inChunks } from '../xml/walk-xml.js';
 import { readReqif } from './read-reqif.js';
 import { findEmbeddedPart, findReqifParts } from './read-reqif-file.js';
-import { type ReqifEdits, rewriteReqif } from './rewrite-reqif.js';
+import { learnDefinitions, type ReqifEdits, rewriteReqif } from './rewrite-reqif.js';
 
 /**
  * Writes a .reqif file or a .reqifz archive again with edits. Every other part of an archive goes out byte for byte. `pictures` are those
@@ -18,7 +18,7 @@ export async function rewriteReqifFile(
   name = 'exchange.reqif',
 ): Promise<{ bytes: Buffer; extension: 'reqif' | 'reqifz' }> {
   if (!isArchive(bytes)) {
-    const text = await rewriteWhole(inChunks(bytes), edits);
+    const text = await rewriteWhole(() => inChunks(bytes), edits);
     if (pictures.size === 0) return { bytes: text, extension: 'reqif' };
     return { bytes: pack(new Map([[name, text], ...[...pictures].map(([path, { bytes: picture }]) => [path, picture] as const)])), extension: 'reqifz' };
   }
@@ -30,7 +30,7 @@ export async function rewriteReqifFile(
     const given = new Set<string>();
     for (const part of reqifParts) {
       const own = reqifParts.length > 1 ? chooseEdits((await readReqif(await archive.stream(part))).document, edits, given) : edits;
-      parts.set(part, await rewriteWhole(await archive.stream(part), own));
+      parts.set(part, await rewriteWhole(() => archive.stream(part), own));
     }
     const names = new Set(archive.names);
     const folder = reqifParts[0]!.slice(0, reqifParts[0]!.lastIndexOf('/') + 1);
@@ -52,11 +52,16 @@ function chooseEdits(document: ExchangeDocument, edits: ReqifEdits, given: Set<s
   return { ...edits, added: take(edits.added, document.types), addedRelations: take(edits.addedRelations, document.relationTypes) };
 }
 
-async function rewriteWhole(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, edits: ReqifEdits): Promise<Buffer> {
+/** The definitions are looked for first when choices are written: parts of a file may stand in any order. */
+async function rewriteWhole(open: () => Chunks | Promise<Chunks>, edits: ReqifEdits): Promise<Buffer> {
+  const written = [...edits.values.values(), ...edits.added.map((one) => one.values)];
+  const definitions = written.length > 0 ? await learnDefinitions(await open()) : undefined;
   const parts: Buffer[] = [];
-  for await (const part of rewriteReqif(chunks, edits)) parts.push(Buffer.from(part));
+  for await (const part of rewriteReqif(await open(), edits, definitions)) parts.push(part);
   return Buffer.concat(parts);
 }
+
+type Chunks = Iterable<Uint8Array> | AsyncIterable<Uint8Array>;
 
 /** Pictures are packed already: only the text is worth deflating. */
 function pack(parts: ReadonlyMap<string, Uint8Array>): Buffer {

@@ -1,6 +1,7 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { mediaTypeOf } from '../rich-text/media-types.js';
 import { localName } from '../xml/walk-xml.js';
+import { canEncode, encodeXml, findXmlEncoding, markOf, openXmlDecoder, type XmlEncoding } from '../xml/xml-encoding.js';
 
 /** A value to write: choices by the labels of their options. */
 export type ReqifValue = { kind: 'text' | 'number' | 'date' | 'yesNo'; text: string } | { kind: 'rich'; html: string } | { kind: 'choice'; labels: string[] };
@@ -47,15 +48,45 @@ const escapeAttribute = (text: string) => escapeText(text).replace(/"/g, '&quot;
  * Writes a ReqIF file again with edits, element by element as it is read: what is not edited keeps its every element, prefix, comment
  * and extension. Memory is bounded by one object.
  */
-export async function* rewriteReqif(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, edits: ReqifEdits): AsyncGenerator<string> {
-  const writer = new Rewriter(edits);
-  const decoder = new TextDecoder();
+export async function* rewriteReqif(
+  chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
+  edits: ReqifEdits,
+  definitions: ReqifDefinitions = noDefinitions(),
+): AsyncGenerator<Buffer> {
+  let encoding: XmlEncoding | undefined;
+  let decode: ((chunk?: Uint8Array) => string) | undefined;
+  let writer: Rewriter | undefined;
+  // A file in an encoding that cannot be written here goes out as UTF-8, and says so.
+  const outgoing = () => (canEncode(encoding!.name) ? encoding!.name : 'utf-8');
   for await (const chunk of chunks) {
-    writer.write(decoder.decode(chunk, { stream: true }));
-    yield writer.take();
+    if (!encoding) {
+      encoding = findXmlEncoding(chunk);
+      decode = openXmlDecoder(encoding);
+      writer = new Rewriter(edits, definitions, canEncode(encoding.name) ? undefined : 'UTF-8');
+      yield markOf({ ...encoding, name: outgoing() });
+    }
+    writer!.write(decode!(chunk));
+    yield encodeXml(writer!.take(), outgoing());
   }
+  if (!writer) return;
   writer.end();
-  yield writer.take();
+  yield encodeXml(writer.take(), outgoing());
+}
+
+/** What values are written by: options, datatypes and kinds of attributes. They may stand behind the objects that use them. */
+export interface ReqifDefinitions {
+  optionId: Map<string, string>;
+  datatypeOf: Map<string, string>;
+  kindOf: Map<string, string>;
+}
+
+const noDefinitions = (): ReqifDefinitions => ({ optionId: new Map(), datatypeOf: new Map(), kindOf: new Map() });
+
+/** The definitions of a file, wherever in it they stand. */
+export async function learnDefinitions(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): Promise<ReqifDefinitions> {
+  const definitions = noDefinitions();
+  for await (const _ of rewriteReqif(chunks, noEdits, definitions));
+  return definitions;
 }
 
 interface Frame {
@@ -79,20 +110,31 @@ class Rewriter {
   private specification = '';
   /** Hierarchy elements of objects that stay, by object, to keep their identifiers. */
   private hierarchyId = 0;
-  private readonly optionId = new Map<string, string>();
   private datatype = '';
   private highestKey = 0;
-  private readonly datatypeOf = new Map<string, string>();
-  private readonly kindOf = new Map<string, string>();
   private attribute = '';
   private reference = '';
   private collecting = false;
   private written = { objects: false, relations: false, options: '' };
 
-  constructor(private readonly edits: ReqifEdits) {
+  private readonly optionId: Map<string, string>;
+  private readonly datatypeOf: Map<string, string>;
+  private readonly kindOf: Map<string, string>;
+
+  /** `encoding` stands in the declaration instead of the file's own. */
+  constructor(
+    private readonly edits: ReqifEdits,
+    { optionId, datatypeOf, kindOf }: ReqifDefinitions,
+    encoding: string | undefined,
+  ) {
+    this.optionId = optionId;
+    this.datatypeOf = datatypeOf;
+    this.kindOf = kindOf;
     const { parser } = this;
     parser.on('xmldecl', (declaration) => {
-      this.out += `<?xml version="${declaration.version ?? '1.0'}" encoding="UTF-8"?>\n`;
+      const named = encoding ?? declaration.encoding;
+      const standalone = declaration.standalone ? ` standalone="${declaration.standalone}"` : '';
+      this.out += `<?xml version="${declaration.version ?? '1.0'}"${named ? ` encoding="${named}"` : ''}${standalone}?>`;
     });
     parser.on('opentag', (tag) => this.open(tag));
     parser.on('closetag', (tag) => this.close(tag));

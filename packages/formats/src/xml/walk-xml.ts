@@ -1,6 +1,6 @@
-import { TextDecoder } from 'node:util';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { ReadError } from '../read-error.js';
+import { findXmlEncoding, openXmlDecoder } from './xml-encoding.js';
 
 export interface XmlVisitor {
   open(name: string, attributes: Record<string, string>, line: number): void;
@@ -28,7 +28,7 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
     fail(
       new ReadError(
         'xml-doctype',
-        `Line ${parser.line}: the file declares a document type, which Coomb does not read for safety. Remove the DOCTYPE line and try again.`,
+        `Line ${parser.line}: the file declares a document type (DOCTYPE), which Coomb does not read for safety: it may name other files and make text swell. If nothing in the file needs it, remove the DOCTYPE and try again; else have the file written without one.`,
       ),
     ),
   );
@@ -52,10 +52,10 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
     parser.on('text', (text) => failure || give(text));
     parser.on('cdata', (text) => failure || give(text));
   }
-  let decoder: TextDecoder | undefined;
+  let decode: ((chunk?: Uint8Array) => string) | undefined;
   for await (const chunk of chunks) {
-    decoder ??= new TextDecoder(findEncoding(chunk));
-    const text = decoder.decode(chunk, { stream: true });
+    decode ??= openXmlDecoder(findXmlEncoding(chunk));
+    const text = decode(chunk);
     sinceTag += text.length;
     parser.write(text);
     if (sinceTag > LONGEST_TEXT)
@@ -69,18 +69,6 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
   }
   parser.close();
   if (failure) throw failure;
-}
-
-/** Encoding by byte order mark or XML declaration; UTF-8 otherwise. */
-function findEncoding(start: Uint8Array): string {
-  if (start[0] === 0xff && start[1] === 0xfe) return 'utf-16le';
-  if (start[0] === 0xfe && start[1] === 0xff) return 'utf-16be';
-  const declared = /encoding=["']([\w-]+)["']/.exec(Buffer.from(start.subarray(0, 200)).toString('latin1'))?.[1];
-  try {
-    return new TextDecoder(declared ?? 'utf-8').encoding;
-  } catch {
-    throw new ReadError('xml-encoding', `The file declares the encoding "${declared}", which is not known. Save it as UTF-8 and try again.`);
-  }
 }
 
 const MOST_NAMES = 2000;

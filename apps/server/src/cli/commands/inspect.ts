@@ -6,6 +6,8 @@ import { CoombError } from '@coomb/contract/errors';
 import { defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
 import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats/reading';
 import { applyRecipe } from '../../gather/apply-recipe.js';
+import { checkImport } from '../../gather/build-import.js';
+import { emptyImport } from '../../gather/empty-import.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
 import { proposeWish, readRecipeFile } from '../recipe-file.js';
 
@@ -42,7 +44,7 @@ export const inspect: Command['run'] = async (args, io) => {
   const summary = summarise(basename(path), format.id, content, outcome);
   if (values.json) io.out(JSON.stringify(summary));
   else {
-    io.out(`${format.label}: ${describeOutcome(summary)}`);
+    io.out(`${format.label}: ${describeOutcome(summary)}${summary.linksOutside ? `, ${summary.linksOutside} of them to items outside the file` : ''}`);
     for (const issue of summary.issues) io.out(`  ${issue.severity}  ${issue.at}: ${issue.message}`);
   }
   return exitCodes.done;
@@ -61,6 +63,9 @@ async function harvest(content: Exclude<FileContent, { type: 'results' }>, kind:
 
 function summarise(file: string, format: string, content: FileContent, outcome: RecipeOutcome) {
   const items = outcome.drafts.filter((draft) => draft.role === 'item');
+  // As an import into a new project would make them: links that it would not make are told with the reason.
+  const made = checkImport(emptyImport(defaultScheme), outcome, false);
+  const outside = made.issues.filter((issue) => issue.code === 'link-target-unknown').length;
   const fields: Record<string, number> = {};
   for (const draft of items) for (const field of Object.keys(draft.fields)) fields[field] = (fields[field] ?? 0) + 1;
   const kinds: Record<string, number> = {};
@@ -74,8 +79,10 @@ function summarise(file: string, format: string, content: FileContent, outcome: 
     sections: outcome.drafts.length - items.length,
     kinds,
     fields,
-    links: outcome.links.length,
-    issues: [...content.issues, ...outcome.issues],
+    links: made.links + outside,
+    /** Links of them whose other end is not in the file: an import looks for it in the project. */
+    linksOutside: outside,
+    issues: [...content.issues, ...outcome.issues, ...made.issues.filter((issue) => issue.code !== 'link-target-unknown')],
   };
 }
 

@@ -32,7 +32,7 @@ export function findMine(state: ProjectState, lineage: string, collection: strin
  * null for "new"; `isPlain` says that the file holds words without formatting.
  */
 export function compareVersions(
-  context: ImportContext,
+  context: ImportContext<ProjectState>,
   rows: ItemRow[],
   outcome: RecipeOutcome,
   chosen: ReadonlyMap<number, string | null>,

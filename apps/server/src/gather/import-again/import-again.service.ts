@@ -137,7 +137,7 @@ export class ImportAgainService {
     return placed.map((row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }));
   }
 
-  private async compareNow(context: ImportContext, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {
+  private async compareNow(context: ImportContext<ProjectState>, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {
     if (file.content.type === 'results') throw new CoombError('input-invalid', 'Results are not compared: each run stands for itself.');
     const recipe = applyRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish));
     const ids = findMine(context.state, scene.lineage, scene.collection.id);
@@ -156,7 +156,7 @@ export class ImportAgainService {
     return { older, lineage: older.lineageId ?? older.id, collection };
   }
 
-  private buildContext(state: ProjectState, person: string, scene: Scene, pictureAddress: Map<string, string>): ImportContext {
+  private buildContext(state: ProjectState, person: string, scene: Scene, pictureAddress: Map<string, string>): ImportContext<ProjectState> {
     return {
       state,
       person,

@@ -23,7 +23,7 @@ export function RunPage() {
   if (!opened.data) return <Loading what="the results" />;
   const { run, results } = opened.data;
   const shown = (one: (typeof shows)[number]) =>
-    results.filter((result) => (one === 'all' ? true : one === 'unmatched' ? result.test === null : result.test !== null && result.outcome === one));
+    results.filter((result) => (one === 'all' ? true : one === 'unmatched' ? result.test === null : result.outcome === one));
   const rows = shown(show);
   return (
     <Page
