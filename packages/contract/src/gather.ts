@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { briefSchema, idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
-import { documentRecipeSchema, exchangeRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
+import { csvDialectSchema, documentRecipeSchema, exchangeRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
 import { fieldsSchema } from './scheme.js';
 
 const words = {
@@ -105,6 +105,7 @@ export const sheetSchema = z.object({
   name: z.string(),
   rows: z.array(z.array(z.string())),
   merges: z.array(z.object({ top: z.number(), left: z.number(), bottom: z.number(), right: z.number() })).optional(),
+  dialect: csvDialectSchema.optional(),
 });
 
 /** What an uploaded file holds, before anything of it is stored. */
@@ -145,6 +146,14 @@ export const uploadFile = endpoint({
 });
 export const trayFile = z.object({ id: idSchema, name: z.string(), size: z.number(), format: z.string(), at: timeSchema });
 export type TrayFileBrief = z.infer<typeof trayFile>;
+export const readTrayAs = endpoint({
+  method: 'POST',
+  path: '/projects/:project/tray/:tray/read-as',
+  summary: 'Read a handed-in file of separated values by another separator or quotation mark',
+  params: trayParams,
+  body: csvDialectSchema,
+  reply: trayEntry,
+});
 export const listTray = endpoint({
   method: 'GET',
   path: '/projects/:project/tray',

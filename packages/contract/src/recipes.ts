@@ -14,6 +14,9 @@ export const meaningSchema = z.union([
   }),
 ]);
 
+/** How a file of separated values parts and quotes them: one character each. */
+export const csvDialectSchema = z.object({ separator: z.string().length(1), quote: z.string().length(1) });
+
 const columns = z.array(z.object({ name: z.string(), meaning: meaningSchema })).max(500);
 
 export const documentRecipeSchema = z.object({
@@ -50,6 +53,7 @@ export const sheetRecipeSchema = z.object({
     .array(z.object({ column: z.string(), values: z.array(z.string()).max(200) }))
     .max(50)
     .optional(),
+  dialect: csvDialectSchema.optional(),
   constants: z.record(z.string(), z.string()).optional(),
 });
 

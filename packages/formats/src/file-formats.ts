@@ -11,6 +11,12 @@ export type FileContent =
   | { type: 'model'; model: ModelDocument; issues: Issue[] }
   | { type: 'results'; results: JunitReading; issues: Issue[] };
 
+/** What a person says of a file that it does not say itself. */
+export interface ReadOptions {
+  /** How separated values are written; guessed when unsaid. */
+  dialect?: { separator: string; quote: string } | undefined;
+}
+
 export interface FileFormat {
   id: string;
   label: string;
@@ -18,7 +24,7 @@ export interface FileFormat {
   extensions: string[];
   /** Whether the bytes may be of this format; the first format in the list that says yes reads the file. */
   fits: (bytes: Uint8Array, extension: string) => boolean;
-  read: (bytes: Uint8Array, name: string) => Promise<FileContent>;
+  read: (bytes: Uint8Array, name: string, options: ReadOptions) => Promise<FileContent>;
 }
 
 const isXml = (bytes: Uint8Array) =>
@@ -111,7 +117,7 @@ export const fileFormats: readonly FileFormat[] = [
     mediaType: 'text/csv',
     extensions: ['csv', 'tsv', 'txt'],
     fits: (_, extension) => ['csv', 'tsv', 'txt'].includes(extension),
-    read: async (bytes, name) => ({ type: 'sheets', ...(await import('./csv/read-csv.js')).readCsv(bytes, name) }),
+    read: async (bytes, name, { dialect }) => ({ type: 'sheets', ...(await import('./csv/read-csv.js')).readCsv(bytes, name, dialect) }),
   },
 ];
 
@@ -154,7 +160,7 @@ function cleanContent(content: FileContent): FileContent {
 }
 
 /** Reads a file by its name and content. Throws ReadError with what is wrong and what to do. */
-export async function readFileContent(name: string, bytes: Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
+export async function readFileContent(name: string, bytes: Uint8Array, options: ReadOptions = {}): Promise<{ format: FileFormat; content: FileContent }> {
   if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
   const format = findFormat(name, bytes);
   if (!format)
@@ -162,5 +168,5 @@ export async function readFileContent(name: string, bytes: Uint8Array): Promise<
       'format-unknown',
       `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
     );
-  return { format, content: cleanContent(await format.read(bytes, name)) };
+  return { format, content: cleanContent(await format.read(bytes, name, options)) };
 }

@@ -22,7 +22,8 @@ export function fillRecipe(scheme: Scheme, content: Content, wish: RecipeWish): 
     case 'document':
       return { documentRecipe: wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document) };
     case 'sheets':
-      return { sheetRecipe: wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets) };
+      // How the file was read goes with the recipe, so that its source reads the same way again.
+      return { sheetRecipe: { ...(wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets)), dialect: content.sheets[0]?.dialect } };
     case 'exchange':
       return { exchangeRecipe: wish.exchangeRecipe ?? proposeExchangeRecipe(scheme, content.exchange) };
     case 'model':

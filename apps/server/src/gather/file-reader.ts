@@ -1,4 +1,4 @@
-import { type FileContent, type FileFormat, fileFormats, ReadError } from '@coomb/formats';
+import { type FileContent, type FileFormat, fileFormats, ReadError, type ReadOptions } from '@coomb/formats';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { findWorkerFile } from '../http/worker-file.js';
@@ -14,8 +14,8 @@ export class FileReader implements OnModuleDestroy {
   private pool: Piscina<ReadTask, ReadAnswer> | undefined;
 
   /** Reads a file at a path, or its bytes. Throws ReadError with what is wrong and what to do. */
-  async read(name: string, from: string | Uint8Array): Promise<{ format: FileFormat; content: FileContent }> {
-    const answer = await this.ask({ name, from });
+  async read(name: string, from: string | Uint8Array, options: ReadOptions = {}): Promise<{ format: FileFormat; content: FileContent }> {
+    const answer = await this.ask({ name, from, options });
     if ('refused' in answer) throw new ReadError(answer.refused.code, answer.refused.message);
     return { format: fileFormats.find((one) => one.id === answer.format)!, content: answer.content };
   }

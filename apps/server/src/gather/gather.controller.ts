@@ -15,6 +15,7 @@ import {
   listRuns,
   listSources,
   listTray,
+  readTrayAs,
   uploadFile,
 } from '@coomb/contract';
 import type { RecipeBody } from '@coomb/contract';
@@ -70,6 +71,11 @@ export class GatherController {
   @Route(getTrayEntry)
   getTray(@Call(getTrayEntry) { params }: Input<typeof getTrayEntry>) {
     return this.tray.get(params.project, params.tray);
+  }
+
+  @Route(readTrayAs)
+  readTrayAs(@Call(readTrayAs) { params, body }: Input<typeof readTrayAs>) {
+    return this.tray.readAs(params.project, params.tray, body);
   }
 
   @Route(getTrayPicture)

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
 import { counted, cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type SourcePicture } from '@coomb/core';
-import { applyModelRecipe, type FileContent, type FileFormat } from '@coomb/formats';
+import { applyModelRecipe, type FileContent, type FileFormat, type ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { FileReader } from './file-reader.js';
@@ -11,6 +11,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
 export const TRAY_FOLDER = Symbol('tray folder');
+const OPTIONS = 'options.json';
 const KEPT_HOURS = 7 * 24;
 /** Files whose content is kept ready, as long as they are not larger than this together: what is read takes many times its size. */
 const PARSED_KEPT = 4;
@@ -99,6 +100,15 @@ export class TrayService {
     return describe(await this.states.get(projectId), await this.read(projectId, id));
   }
 
+  /** Reads a file of separated values by another separator or quotation mark, from now on. */
+  async readAs(projectId: string, id: string, dialect: NonNullable<ReadOptions['dialect']>): Promise<TrayEntry> {
+    const { format } = await this.read(projectId, id);
+    if (format.id !== 'csv') throw new CoombError('input-invalid', 'Only files of separated values have a separator to choose.');
+    writeFileSync(join(this.folderOf(projectId, id), OPTIONS), JSON.stringify({ dialect }));
+    this.parsed.delete(id);
+    return this.get(projectId, id);
+  }
+
   /** A picture of a file in the tray, by its name there. */
   async getPicture(projectId: string, id: string, name: string): Promise<SourcePicture> {
     const { content } = await this.read(projectId, id);
@@ -117,7 +127,9 @@ export class TrayService {
     const name = readFileSync(join(folder, 'name'), 'utf8');
     const path = join(folder, 'bytes');
     const { size } = statSync(path);
-    const file = this.reader.read(name, path).then(({ format, content }): TrayFile => ({ id, name, size, format, content, readBytes: () => readFile(path) }));
+    const file = this.reader
+      .read(name, path, readOptions(folder))
+      .then(({ format, content }): TrayFile => ({ id, name, size, format, content, readBytes: () => readFile(path) }));
     this.remember(id, size, file);
     return file;
   }
@@ -155,6 +167,12 @@ export class TrayService {
         if (statSync(path).mtimeMs < oldest) rmSync(path, { recursive: true, force: true });
       }
   }
+}
+
+/** What was said of a file when it was read: it is read the same way again. */
+function readOptions(folder: string): ReadOptions {
+  const file = join(folder, OPTIONS);
+  return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as ReadOptions) : {};
 }
 
 function foldersIn(folder: string): string[] {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { readSource, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { carryClippings, type Clipping, type SourceDocument, type SourcePlace } from '@coomb/core';
-import { fileFormats, findReqifParts, isArchive, openArchive } from '@coomb/formats';
+import { fileFormats, findReqifParts, isArchive, openArchive, type ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { placePictures } from '../gather/build-import.js';
 import { buildFiles, buildSource } from '../gather/source-rows.js';
@@ -115,7 +115,8 @@ export class SourcesService {
     const original = await this.files.getOriginal(projectId, source.id);
     const bytes = Buffer.from(original.bytes);
     if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
-      const { content } = await this.reader.read(source.name, bytes);
+      const { dialect } = (source.recipe ?? {}) as { dialect?: ReadOptions['dialect'] };
+      const { content } = await this.reader.read(source.name, bytes, { dialect });
       if (content.type === 'document') return { type: 'document', blocks: await this.placeStored(projectId, source, content.document) };
       if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
     }

@@ -12,25 +12,51 @@ const SHORTEST_TEXT = 25;
 
 /**
  * What columns most likely are whose names say nothing: the first whose values are short, different and numbered holds references; the one with
- * the longest words the text. `valuesOf` gives the values of a column below the header; `isReference` may know the shape of references.
+ * the longest words the text. `valuesOf` gives the values of a column below the header; `isReference` may know the shape of references. A table
+ * without any is taken for items only when asked (`always`): then something of it is proposed whatever it holds.
  */
 export function proposeByValues(
   columns: readonly Column[],
   valuesOf: (column: number) => readonly string[],
-  isReference?: (text: string) => boolean,
+  { isReference, always = false }: { isReference?: ((text: string) => boolean) | undefined; always?: boolean } = {},
 ): Column[] {
   const has = (as: Meaning['as']) => columns.some(({ meaning }) => meaning.as === as);
   const open = columns.flatMap(({ meaning }, at) => (meaning.as === 'ignore' ? [{ at, values: valuesOf(at).slice(0, ROWS) }] : []));
   const reference = has('reference') ? undefined : open.find(({ values }) => areReferences(values, isReference));
-  if (!has('reference') && !reference) return [...columns];
+  if (!always && !has('reference') && !reference) return [...columns];
   const sizes = open.filter((one) => one !== reference).map(({ at, values }) => ({ at, size: meanLength(values) }));
   // Beside a title only words that bind are surely the text; others may be remarks.
   const mayBeText = sizes.filter(({ at }) => !has('title') || mostlyBind(valuesOf(at).slice(0, ROWS)));
   const [longest] = has('text') ? [] : mayBeText.sort((a, b) => b.size - a.size);
-  return columns.map((column, at) => {
+  const text = longest && longest.size >= SHORTEST_TEXT ? longest.at : undefined;
+  const isTexted = has('text') || text !== undefined;
+  // Short words of their own in each row, beside long ones, are titles; without long ones the best of them are all there is.
+  const titles = has('title') ? [] : open.filter(({ at, values }) => at !== reference?.at && at !== text && areTitles(values));
+  const title = isTexted || !(has('reference') || reference) ? titles[0] : undefined;
+  const none = !isTexted && !title && !has('title') && !has('reference') && !reference;
+  const only = none ? sizes.filter(({ size }) => size > 0).sort((a, b) => b.size - a.size)[0] : undefined;
+  return columns.map((column, at): Column => {
     if (at === reference?.at) return { ...column, meaning: { as: 'reference' } };
-    return at === longest?.at && longest.size >= SHORTEST_TEXT ? { ...column, meaning: { as: 'text' } } : column;
+    if (at === text) return { ...column, meaning: { as: 'text' } };
+    if (at === title?.at || at === only?.at) return { ...column, meaning: { as: 'title' } };
+    return column;
   });
+}
+
+const LONGEST_TITLE = 90;
+const REFERENCE = /^[\p{L}\d]+(?:[-_. ][\p{L}\d]+)*[-_. ]?\d+$/u;
+
+/** Words, mostly different ones, none of them long. */
+function areTitles(values: readonly string[]): boolean {
+  const filled = values.map((value) => value.trim()).filter(Boolean);
+  const worded = filled.filter((value) => value.length <= LONGEST_TITLE && /\p{L}{2}/u.test(value) && !REFERENCE.test(value));
+  return (
+    filled.length > 0 &&
+    worded.length * 10 >= filled.length * 9 &&
+    new Set(filled).size * 10 >= filled.length * 8 &&
+    filled.length * 10 >= values.length * 7 &&
+    meanLength(filled) >= 4
+  );
 }
 
 function areReferences(values: readonly string[], isReference: ((text: string) => boolean) | undefined): boolean {

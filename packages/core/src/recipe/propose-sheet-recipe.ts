@@ -20,10 +20,13 @@ export function proposeSheetRecipe(scheme: Scheme, sheets: readonly SourceSheet[
     return { ...recipe, columns: recipe.columns.map((column) => (column.name === said.column ? { ...column, meaning: { as: 'kind' } } : column)) };
   }
   const asTests = proposeColumns(scheme, sheets, 'testCase');
-  const isTests = asTests.columns.some(
-    ({ meaning }) =>
-      (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
-  );
+  const hasWords = asTests.columns.some(({ meaning }) => ['reference', 'title', 'text'].includes(meaning.as));
+  const isTests =
+    hasWords &&
+    asTests.columns.some(
+      ({ meaning }) =>
+        (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
+    );
   return isTests ? asTests : proposeColumns(scheme, sheets, /need/i.test(asTests.sheet) ? 'need' : 'requirement');
 }
 
@@ -60,9 +63,12 @@ function proposeColumns(scheme: Scheme, sheets: readonly SourceSheet[], kind: st
       if (score <= bestScore && !goesOn) return;
       bestScore = score;
       const merged = new MergedCells(sheet, columns.length);
-      const bands = sheet.rows.some((_, below) => below > headerRow && merged.band(below) !== undefined);
+      // Rows across are few: where most rows are like that, they are items without values.
+      const across = sheet.rows.filter((_, below) => below > headerRow && merged.band(below) !== undefined).length;
+      const bands = across > 0 && (!sheet.dialect || across * 3 < sheet.rows.length - headerRow);
       const { name } = best;
-      best = { name, kind, sheet: sheet.name, headerRow, columns, ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
+      const { dialect } = sheet;
+      best = { name, kind, sheet: sheet.name, headerRow, columns, ...(dialect && { dialect }), ...(headerRows > 1 && { headerRows }), ...(bands && { bands }) };
     });
   const sheet = sheets.find((one) => one.name === best.sheet);
   if (!sheet) return best;
@@ -87,7 +93,7 @@ export function proposeSheetColumns(scheme: Scheme, kind: string, sheet: SourceS
   const named = readHeader(sheet, headerRow, headerRows).map((name) => ({ name, meaning: proposeColumn(scheme, kind, name) }));
   // A row across holds no value of a column.
   const rows = sheet.rows.slice(headerRow + 1).filter((row) => row.filter((cell) => cell.trim()).length > 1);
-  return proposeByValues(named, (column) => rows.map((row) => row[column] ?? ''));
+  return proposeByValues(named, (column) => rows.map((row) => row[column] ?? ''), { always: true });
 }
 
 /** Meaning of a column by its whole name, else by its last words: "Verification / Method" is also tried as "Verification Method" and "Method". */

@@ -91,7 +91,7 @@ function proposeColumns(scheme: Scheme, kind: string, table: SourceTable, shape:
       return { name, meaning: meanings.find(({ as }) => as !== 'ignore') ?? ({ as: 'ignore' } as const) };
     });
     const below = table.rows.slice(shape.first).map(spread);
-    return proposeByValues(named, (column) => below.map((cells) => cells[column]?.text ?? ''), isReference);
+    return proposeByValues(named, (column) => below.map((cells) => cells[column]?.text ?? ''), { isReference });
   }
   const rows = table.rows.map(spread);
   const sizes = shape.columns.map((_, at) => rows.reduce((sum, cells) => sum + (cells[at]?.text.length ?? 0), 0) / rows.length);

@@ -39,7 +39,7 @@ export class MergedCells {
 
   constructor(
     private readonly sheet: SourceSheet,
-    width: number,
+    private readonly width: number,
   ) {
     for (const merge of sheet.merges ?? []) {
       if (merge.bottom > merge.top) {
@@ -69,10 +69,23 @@ export class MergedCells {
     return merge.top < row && row <= merge.bottom ? merge.top : undefined;
   }
 
-  /** Words of a row that one merged cell takes: a section's title. */
+  /** Words of a row that one merged cell takes, or of one that has nothing else where cells cannot be merged: a section's title. */
   band(row: number): string | undefined {
     const merge = this.bands.get(row);
-    return merge && (this.sheet.rows[row]?.[merge.left]?.trim() || undefined);
+    if (merge) return this.sheet.rows[row]?.[merge.left]?.trim() || undefined;
+    return this.sheet.dialect ? this.lonely(row) : undefined;
+  }
+
+  /** The only words of a row in its first columns, beside empty ones. */
+  private lonely(row: number): string | undefined {
+    const cells = this.sheet.rows[row] ?? [];
+    if (this.width < 3) return undefined;
+    const filled = cells.flatMap((cell, column) => (cell.trim() ? [column] : []));
+    const [only] = filled;
+    if (filled.length !== 1 || only! > 1) return undefined;
+    const words = cells[only!]!.trim();
+    // A reference alone is an item without words, not a section.
+    return /\p{L}{2}/u.test(words) && !/^\S*\d$/.test(words) ? words : undefined;
   }
 
   /** The cells of a row, with what reaches down into it from above. */

@@ -1,6 +1,8 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { counted } from '../wording/counted.js';
+import { buildTitle } from '../wording/title.js';
 import { Constants } from './constants.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
@@ -30,6 +32,8 @@ export interface SheetRecipe {
   skip?: { column: string; values: string[] }[] | undefined;
   /** The same value for every item, by field. */
   constants?: Record<string, string> | undefined;
+  /** How a file of separated values was read. */
+  dialect?: { separator: string; quote: string } | undefined;
 }
 
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */
@@ -63,6 +67,9 @@ function findUnread(recipe: SheetRecipe, sheet: SourceSheet, sheets: readonly So
     ...(others.length ? [note('sheets-unread', sheet.name, `Other sheets of the workbook were not read: ${others.map((one) => one.name).join(', ')}`)] : []),
   ];
 }
+
+const TOTAL =
+  /^(?:(?:sub|grand )?total[es]?|sum(?:me)?|summe|gesamt|gesamtsumme|zwischensumme|somme|suma|totale|totaal|subtotaal|razem|suma częściowa|totalt|delsumma|合計|小計|総計)(?:\s*[:=(].*|\s+\d.*|\s+of\b.*)?$/iu;
 
 class SheetReading {
   private readonly issues: Issue[] = [];
@@ -98,7 +105,34 @@ class SheetReading {
         at: this.sheet.name,
         message: `${this.skipped} ${this.skipped === 1 ? 'row was' : 'rows were'} left out, as the recipe says`,
       });
+    this.tellUnread();
     return { drafts: this.drafts, links: this.links, issues: this.issues };
+  }
+
+  /** Columns that hold something and go nowhere, by name: whoever wrote them meant something by it. And a header without rows. */
+  private tellUnread(): void {
+    const { headerRow, columns } = this.recipe;
+    const below = this.sheet.rows.slice(headerRow + 1);
+    if (below.every((cells) => cells.every((cell) => !cell.trim())))
+      this.issues.push({
+        severity: 'warning',
+        code: 'rows-none',
+        at: this.sheet.name,
+        message: `No row stands below the column names in row ${headerRow + 1}; nothing would be imported`,
+      });
+    columns.forEach(({ name, meaning }, column) => {
+      const decides = (this.recipe.skip ?? []).some((one) => one.column.trim().toLowerCase() === name.trim().toLowerCase());
+      if (meaning.as !== 'ignore' || decides) return;
+      const values = below.filter((cells) => cells[column]?.trim()).length;
+      if (values === 0) return;
+      const called = name.trim() ? `"${cut(name)}"` : `${columnName(column)}, which has no name,`;
+      this.issues.push({
+        severity: 'warning',
+        code: 'column-unread',
+        at: `${this.sheet.name}!${columnName(column)}${headerRow + 1}`,
+        message: `The column ${called} holds ${counted(values, 'value')} that go to no field: choose what it means, or make a field of it`,
+      });
+    });
   }
 
   private readRow(row: number): void {
@@ -109,6 +143,8 @@ class SheetReading {
       return;
     }
     if (this.recipe.bands && this.readBand(row)) return;
+    if (this.isTotal(cells))
+      return this.note('note', 'row-total', row, 0, `"${cut(cells.filter((cell) => cell.trim()).join(' · '))}" is a total and became no item`);
     const textAt = (column: number) => (column < 0 ? '' : safeCell(cells[column] ?? '').trim());
     const [referenceAt, titleAt, textColumn] = [this.columnOf('reference'), this.columnOf('title'), this.columnOf('text')];
     const continued = this.merged.above(row, referenceAt >= 0 ? referenceAt : titleAt);
@@ -136,7 +172,7 @@ class SheetReading {
       kind,
       reference,
       externalId: reference,
-      title: title || text.slice(0, 80) || reference || 'Untitled',
+      title: title || buildTitle(text) || reference || 'Untitled',
       html: text ? asHtml(text) : '',
       fields: {},
       place,
@@ -146,6 +182,13 @@ class SheetReading {
     this.placeByDepth(draft, cells, titleAt < 0 ? textColumn : titleAt, textAt(this.columnOf('number')));
     this.recipe.columns.forEach(({ name, meaning }, column) => this.give(draft, row, column, name, meaning, textAt(column)));
     this.tellBeyond(row, cells);
+  }
+
+  /** A row that sums up others: it says so first, and has no reference of its own. */
+  private isTotal(cells: readonly string[]): boolean {
+    const reference = this.columnOf('reference');
+    const [first = ''] = cells.filter((cell) => cell.trim());
+    return TOTAL.test(first.trim()) && (reference < 0 || !cells[reference]?.trim() || TOTAL.test(cells[reference]!.trim()));
   }
 
   /** Cells beyond the last column name: mostly a separator that nobody quoted. */

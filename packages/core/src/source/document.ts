@@ -92,6 +92,8 @@ export interface SourceSheet {
   rows: string[][];
   /** Cells that were made one; the text stands in the first. Rows and columns from 0, ends included. */
   merges?: SheetMerge[];
+  /** How the file parts and quotes its values, where that was guessed. */
+  dialect?: { separator: string; quote: string };
 }
 
 export interface SheetMerge {

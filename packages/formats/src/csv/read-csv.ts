@@ -2,6 +2,7 @@ import { isUtf8 } from 'node:buffer';
 import Papa from 'papaparse';
 import type { Issue, SourceSheet } from '@coomb/core';
 import { ReadError } from '../read-error.js';
+import { type CsvDialect, guessDialect, quoteNames, separatorNames } from './guess-dialect.js';
 
 /** Bytes by which UTF-16 is told that carries no mark: every other byte of Latin text is zero. */
 const LOOKED_AT = 1000;
@@ -12,7 +13,8 @@ export function decodeText(bytes: Uint8Array): string {
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
   const unmarked = findUnmarkedUtf16(bytes);
   if (unmarked) return new TextDecoder(unmarked).decode(bytes);
-  if (!isUtf8(bytes)) return new TextDecoder('windows-1252').decode(bytes);
+  // Asked for a stream it decodes Windows-1252 as it is; asked for all at once this platform takes it for Latin-1.
+  if (!isUtf8(bytes)) return new TextDecoder('windows-1252').decode(bytes, { stream: true });
   const text = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8');
   return text.startsWith('\uFEFF') ? text.slice(1) : text;
 }
@@ -26,8 +28,8 @@ function findUnmarkedUtf16(bytes: Uint8Array): string | undefined {
   return even * 2 > size * 0.8 && odd === 0 ? 'utf-16be' : undefined;
 }
 
-const MOST_ROWS = 2_000_000;
-const MOST_CELLS = 8_000_000;
+const MOST_ROWS = 400_000;
+const MOST_CELLS = 1_500_000;
 /** Spreadsheets have 16,384 columns; signs in quoted values are counted along. */
 const WIDEST = 65_536;
 /** No value of a register is as long. */
@@ -87,22 +89,60 @@ function lineOf(text: string, at: number): number {
   return text.slice(0, at).split(/\r\n|\r|\n/).length;
 }
 
-/** Reads comma, semicolon, tab or bar separated values (RFC 4180 and its habits). Throws ReadError for empty or binary files. */
-export function readCsv(bytes: Uint8Array, name: string): { sheets: SourceSheet[]; issues: Issue[] } {
+/**
+ * Reads comma, semicolon, tab or bar separated values (RFC 4180 and its habits). Separator and quotation mark are guessed unless they are
+ * given, and named where a row does not fit them. Throws ReadError for empty or binary files.
+ */
+export function readCsv(bytes: Uint8Array, name: string, given?: CsvDialect): { sheets: SourceSheet[]; issues: Issue[] } {
   if (bytes.length === 0) throw new ReadError('file-empty', 'The file is empty.');
   const text = decodeText(bytes);
+  if (text.trim() === '') throw new ReadError('file-empty', 'The file holds nothing but blanks or a byte order mark.');
   if (text.slice(0, 4000).includes('\0')) throw new ReadError('not-text', 'The file is not a text file of separated values.');
   checkShape(text);
-  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: false });
+  const dialect = given ?? guessDialect(text);
+  const parsed = Papa.parse<string[]>(text, { delimiter: dialect.separator, quoteChar: dialect.quote, escapeChar: dialect.quote, skipEmptyLines: false });
   checkValues(parsed.data, text);
-  const issues: Issue[] = parsed.errors
+  const rows = withoutBlankEnd(parsed.data);
+  return {
+    sheets: [{ name: name.replace(/\.[^.]*$/, ''), rows, dialect }],
+    issues: [...findSyntaxIssues(parsed.errors, dialect), ...findRagged(rows, dialect)],
+  };
+}
+
+/** Rows after the last that holds something are none. */
+function withoutBlankEnd(rows: string[][]): string[][] {
+  let end = rows.length;
+  while (end > 0 && rows[end - 1]!.every((cell) => cell.trim() === '')) end--;
+  return rows.slice(0, end);
+}
+
+const describeDialect = ({ separator, quote }: CsvDialect) =>
+  `read as parted by ${separatorNames[separator] ?? separator} and quoted by ${quoteNames[quote] ?? quote}`;
+
+function findSyntaxIssues(errors: readonly Papa.ParseError[], dialect: CsvDialect): Issue[] {
+  return errors
     .filter((error) => error.code !== 'UndetectableDelimiter')
     .slice(0, 100)
     .map((error) => ({
       severity: 'warning',
       code: 'csv-syntax',
       at: `line ${(error.row ?? 0) + 1}`,
-      message: `${error.message}; the row was read as far as possible`,
+      message: `${error.message} (${describeDialect(dialect)}); the row was read as far as possible. If another separator or mark is meant, choose it`,
     }));
-  return { sheets: [{ name: name.replace(/\.[^.]*$/, ''), rows: parsed.data }], issues };
+}
+
+/** More values than column names in many rows is mostly the wrong separator, or a separator that nobody quoted. */
+function findRagged(rows: readonly (readonly string[])[], dialect: CsvDialect): Issue[] {
+  const width = rows[0]?.length ?? 0;
+  const wider = rows.findIndex((row) => row.length > width && row.slice(width).some((cell) => cell.trim()));
+  const count = rows.filter((row) => row.length > width && row.slice(width).some((cell) => cell.trim())).length;
+  if (wider < 0 || width < 2 || count * 5 < rows.length) return [];
+  return [
+    {
+      severity: 'warning',
+      code: 'csv-ragged',
+      at: `line ${wider + 1}`,
+      message: `${count} of ${rows.length} rows hold more values than there are column names (${describeDialect(dialect)}). If another separator or mark is meant, choose it`,
+    },
+  ];
 }

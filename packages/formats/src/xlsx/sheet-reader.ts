@@ -41,6 +41,8 @@ export class SheetReader implements XmlVisitor {
   }
 
   read(): SourceSheet {
+    // Rows that were only formatted hold nothing; those after the last that does are none.
+    while (this.rows.length > 0 && this.rows.at(-1)!.every((cell) => !cell?.trim())) this.rows.pop();
     return { name: this.sheet, rows: this.rows, ...(this.merges.length > 0 && { merges: this.merges }) };
   }
 

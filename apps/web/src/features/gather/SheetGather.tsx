@@ -23,6 +23,7 @@ import { SheetOptions } from './SheetOptions';
 import { findCell, SheetView } from './SheetView';
 import { describeOutcome, proposePrefix } from './outcome-words';
 import { RemarksPanel } from './RemarksPanel';
+import { useReadAs } from './queries';
 import { useImportTarget } from './use-import-target';
 import { useFileRecipe, useOlderRecipe } from './use-file-recipe';
 
@@ -43,13 +44,14 @@ function nameRows(row: number, rows: number): string {
 
 /** A workbook or separated values: columns with their meaning, and the items they become. */
 export function SheetGather({ entry, content }: Props) {
-  const { scheme } = useProject();
+  const { scheme, id: projectId } = useProject();
   const sheets = content.sheets as SourceSheet[];
   const file = useFileRecipe(entry.id, 'sheet', content.recipe as SheetRecipe, (recipe) => alignSheetRecipe(recipe, sheets));
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
   const [shown, setShown] = useState<{ row: number; column?: number }>();
+  const readAs = useReadAs(projectId, entry.id);
   const to = useImportTarget(entry, { sheetRecipe: deferred });
   const valuesOf = (column: number) => (sheet?.rows.slice(recipe.headerRow + 1) ?? []).map((row) => row[column] ?? '');
   const rest = recipe.columns.flatMap(({ name, meaning }, at) =>
@@ -106,7 +108,14 @@ export function SheetGather({ entry, content }: Props) {
           }
         >
           <Flex h="100%" direction="column" borderTopWidth="1px">
-            <SheetOptions scheme={scheme} recipe={recipe} merged={(sheet?.merges ?? []).length > 0} onChange={setRecipe}>
+            <SheetOptions
+              scheme={scheme}
+              recipe={recipe}
+              merged={(sheet?.merges ?? []).length > 0 || sheet?.dialect !== undefined}
+              dialect={sheet?.dialect}
+              onDialect={(dialect) => readAs.mutate(dialect)}
+              onChange={setRecipe}
+            >
               <FieldsOfRest
                 kind={recipe.kind}
                 rest={rest}

@@ -4,20 +4,43 @@ import type { ReactNode } from 'react';
 import { Choice } from '../../shared/ui/choice';
 import { Constants } from './Constants';
 
+const separators = [
+  { value: ',', label: 'commas' },
+  { value: ';', label: 'semicolons' },
+  { value: '\t', label: 'tabs' },
+  { value: '|', label: 'bars' },
+  { value: ':', label: 'colons' },
+];
+const quotes = [
+  { value: '"', label: 'double marks (")' },
+  { value: "'", label: "single marks (')" },
+];
+
 interface Props {
   scheme: Scheme;
   recipe: SheetRecipe;
   /** Whether the sheet has merged cells. */
   merged: boolean;
+  /** How a file of separated values was read, and how to read it otherwise. */
+  dialect?: NonNullable<SheetRecipe['dialect']> | undefined;
+  onDialect?: (dialect: NonNullable<SheetRecipe['dialect']>) => void;
   onChange: (recipe: SheetRecipe) => void;
 }
 
 /** What of a sheet is no item, and how its rows stand below one another when no column says so. */
-export function SheetOptions({ scheme, recipe, merged, onChange, children }: Props & { children?: ReactNode }) {
+export function SheetOptions({ scheme, recipe, merged, dialect, onDialect, onChange, children }: Props & { children?: ReactNode }) {
   const [rule] = recipe.skip ?? [];
   const named = recipe.columns.filter((column) => column.name.trim());
   return (
     <Flex columnGap="5" rowGap="1" px="4" py="1.5" align="center" fontSize="13px" bg="bg.panel" wrap="wrap">
+      {dialect && onDialect && (
+        <Flex gap="2" align="center">
+          <Box>Parted by</Box>
+          <Choice label="Separator" value={dialect.separator} options={separators} onChange={(separator) => onDialect({ ...dialect, separator })} />
+          <Box>quoted by</Box>
+          <Choice label="Quotation mark" value={dialect.quote} options={quotes} onChange={(quote) => onDialect({ ...dialect, quote })} />
+        </Flex>
+      )}
       <Checkbox.Root size="sm" checked={recipe.indented === true} onCheckedChange={({ checked }) => onChange({ ...recipe, indented: checked === true })}>
         <Checkbox.HiddenInput />
         <Checkbox.Control />
@@ -34,7 +57,7 @@ export function SheetOptions({ scheme, recipe, merged, onChange, children }: Pro
         <Checkbox.Root size="sm" checked={recipe.bands === true} onCheckedChange={({ checked }) => onChange({ ...recipe, bands: checked === true })}>
           <Checkbox.HiddenInput />
           <Checkbox.Control />
-          <Checkbox.Label fontWeight="400">Merged rows are sections</Checkbox.Label>
+          <Checkbox.Label fontWeight="400">{dialect ? 'Rows with words alone are sections' : 'Merged rows are sections'}</Checkbox.Label>
         </Checkbox.Root>
       )}
       <Flex gap="2" align="center">

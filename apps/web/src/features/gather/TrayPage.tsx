@@ -20,7 +20,8 @@ export function TrayPage() {
     case 'document':
       return <DocumentGather key={tray} entry={entry.data} content={content} />;
     case 'sheets':
-      return <SheetGather key={tray} entry={entry.data} content={content} />;
+      // Read by another separator it is another sheet: its recipe begins anew.
+      return <SheetGather key={`${tray} ${JSON.stringify(content.sheets[0]?.dialect ?? '')}`} entry={entry.data} content={content} />;
     case 'exchange':
       return <ExchangeGather key={tray} entry={entry.data} content={content} />;
     case 'model':

@@ -10,12 +10,14 @@ import {
   listRuns,
   listSources,
   listTray,
+  readTrayAs,
   getJob,
 } from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { projectQuery } from '../../shared/live/project-queries';
+import { notifyError } from '../../shared/ui/notices';
 import { forgetDraft } from './recipe-draft';
 
 export function useSources(project: string) {
@@ -32,6 +34,19 @@ export function useRunResults(project: string, run: string) {
 
 export function useTrayEntry(project: string, tray: string) {
   return useQuery({ queryKey: ['tray', project, tray], queryFn: () => call(getTrayEntry, { params: { project, tray } }), staleTime: Number.POSITIVE_INFINITY });
+}
+
+/** Reads a file of separated values by another separator or mark; what was proposed or changed for it is proposed anew. */
+export function useReadAs(project: string, tray: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (dialect: BodyOf<typeof readTrayAs>) => call(readTrayAs, { params: { project, tray }, body: dialect }),
+    onSuccess: (entry) => {
+      forgetDraft(tray);
+      client.setQueryData(['tray', project, tray], entry);
+    },
+    onError: notifyError,
+  });
 }
 
 export function useTray(project: string) {
