@@ -21,6 +21,7 @@ export const blockSchema = z.union([
     level: z.number(),
     list: z.object({ depth: z.number(), ordered: z.boolean() }).optional(),
     number: z.string().optional(),
+    aside: z.enum(['code', 'contents']).optional(),
     ...words,
   }),
   z.object({ type: z.literal('table'), at: z.number(), rows: z.array(z.array(cellSchema)), inside: z.number().optional() }),

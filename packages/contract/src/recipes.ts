@@ -33,6 +33,8 @@ export const documentRecipeSchema = z.object({
     .optional(),
   changes: z.enum(['accepted', 'rejected']).optional(),
   numberPrefix: z.string().max(20).optional(),
+  between: z.enum(['information', 'section', 'before', 'skip']).optional(),
+  paragraphs: z.enum(['numbered', 'each']).optional(),
   numberField: z.string().max(100).optional(),
   typedHeadings: z.boolean().optional(),
   constants: z.record(z.string(), z.string()).optional(),

@@ -23,6 +23,7 @@ export * from './suggest/ranking.js';
 export * from './source/issue.js';
 export * from './source/document.js';
 export * from './source/settle-changes.js';
+export * from './source/mark-contents.js';
 export * from './recipe/draft.js';
 export * from './recipe/document-recipe.js';
 export * from './recipe/propose-document-recipe.js';

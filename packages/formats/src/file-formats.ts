@@ -1,6 +1,7 @@
-import { cleanAllTexts, counted, type ExchangeDocument, type Issue, type SourceDocument, type SourceSheet } from '@coomb/core';
+import { cleanAllTexts, counted, markContents, type ExchangeDocument, type Issue, type SourceDocument, type SourceSheet } from '@coomb/core';
 import type { JunitReading } from './junit/read-junit.js';
 import { ReadError } from './read-error.js';
+import { withLeftOut } from './xml/xml-characters.js';
 import type { ModelDocument } from './xmi/model-document.js';
 
 /** What a file turned out to hold. */
@@ -141,6 +142,7 @@ const MARKUP = new Set(['html', 'marked', 'xhtml']);
 
 /** The one place where text of files is cleaned: soft line breaks are line breaks, what no document may hold is gone, and both are told. */
 function cleanContent(content: FileContent): FileContent {
+  if (content.type === 'document') markContents(content.document.blocks);
   const { breaks, dropped, texts } = cleanAllTexts(content, (property) => MARKUP.has(property));
   if (breaks > 0)
     content.issues.push({
@@ -168,5 +170,13 @@ export async function readFileContent(name: string, bytes: Uint8Array, options: 
       'format-unknown',
       `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
     );
-  return { format, content: cleanContent(await format.read(bytes, name, options)) };
+  const { result, leftOut } = await withLeftOut(() => format.read(bytes, name, options));
+  if (leftOut.count > 0)
+    result.issues.push({
+      severity: 'warning',
+      code: 'xml-characters',
+      at: leftOut.first.replace(/^.* in /, ''),
+      message: `${counted(leftOut.count, 'character')} that no XML may hold ${leftOut.count === 1 ? 'was' : 'were'} left out, the first ${leftOut.first}; all else was read`,
+    });
+  return { format, content: cleanContent(result) };
 }

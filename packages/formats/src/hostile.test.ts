@@ -81,7 +81,7 @@ describe('hostile files get a message', () => {
 
   it.each<[string, string, () => Uint8Array | string, string]>([
     ['values with more columns than any sheet', 'a.csv', () => `a${',b'.repeat(70_000)}\n1`, 'sheet-too-large'],
-    ['values of nothing but line ends', 'a.csv', () => '\n'.repeat(2_000_001), 'sheet-too-large'],
+    ['values of nothing but line ends', 'a.csv', () => '\n'.repeat(2_000_001), 'file-empty'],
     ['a quotation mark that nobody closes', 'a.csv', () => `a,b\n1,"${'gate\n'.repeat(500_000)}`, 'csv-value-long'],
     ['a paragraph of Markdown signs', 'a.md', () => '*a _b '.repeat(60_000), 'markdown-dense'],
     ['cells that go over a thousand rows each', 'a.html', () => `<table>${'<tr><td rowspan="1000">a</td></tr>'.repeat(2500)}</table>`, 'table-too-large'],

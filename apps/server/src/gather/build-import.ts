@@ -1,4 +1,4 @@
-import { buildReference, type Draft, findLinkKind, type Issue, type RecipeOutcome } from '@coomb/core';
+import { buildReference, type Draft, findLinkKind, fitTitle, type Issue, type RecipeOutcome } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
 import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
@@ -90,7 +90,7 @@ export function buildNaming(context: ImportContext, drafts: readonly Draft[], is
 /** What a draft holds, cleaned as it will be stored. */
 export function buildContent({ state, pictureAddress }: ImportContext, draft: Draft): Pick<ItemRow, 'title' | 'html' | 'kind' | 'heading' | 'fields'> {
   return {
-    title: draft.title.slice(0, 500),
+    title: fitTitle(draft.title),
     html: placePictures(sanitiseRichText(draft.html), pictureAddress),
     kind: draft.kind,
     heading: draft.role === 'section',

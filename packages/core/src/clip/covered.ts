@@ -3,7 +3,19 @@ import type { Issue } from '../source/issue.js';
 import { type Passage, textOfBlock } from './clippings.js';
 
 /** Remarks that say that something of the document came to nothing. */
-const SKIPPED = new Set(['text-before', 'heading-ignored', 'heading-empty', 'table-ignored', 'row-empty', 'row-spanning', 'row-without-item', 'label-outside']);
+const SKIPPED = new Set([
+  'text-before',
+  'heading-ignored',
+  'heading-empty',
+  'table-ignored',
+  'row-empty',
+  'row-spanning',
+  'row-without-item',
+  'label-outside',
+  'text-between',
+  'contents-skipped',
+  'row-foot',
+]);
 
 /**
  * What of a document a recipe read into items: from each item's place up to the next, since text, labels and tables that follow belong

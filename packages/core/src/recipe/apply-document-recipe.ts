@@ -5,7 +5,7 @@ import { findSentences } from '../wording/sentences.js';
 import { buildIdentifier, type DocumentRecipe } from './document-recipe.js';
 import { TableReading } from './document-tables.js';
 import { cut, escapeHtml, hasWord, notesOf, placeOf, sliceWords, textWithoutMarks } from './document-words.js';
-import type { RecipeOutcome } from './draft.js';
+import type { Draft, RecipeOutcome } from './draft.js';
 import { DraftBook } from './draft-book.js';
 import { splitAtLabels } from './label-lines.js';
 import { findOutlineNumber, findTypedLevel } from './outline-number.js';
@@ -19,6 +19,8 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
   settleChanges(document.blocks, recipe.changes ?? 'accepted').forEach((block, index) => {
     if (block.said?.field !== undefined) return reading.fieldBlock(block, block.said.field, index);
     if (block.type === 'table') return tables.read(block, index);
+    if (block.aside === 'contents') return reading.contents(block, index);
+    if (block.aside === 'code') return reading.text(block, index);
     const level = block.level || (recipe.typedHeadings ? findTypedLevel(block) : 0);
     if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
     else if (block.said?.isText) reading.text(block, index);
@@ -83,6 +85,12 @@ class TextReading {
       this.book.give(this.book.current, label, meaning, block.text.slice(block.text.indexOf(':') + 1).trim(), placeOf(block, index));
   }
 
+  /** A line of a table of contents names what stands elsewhere: it is no item, and no text. */
+  contents(block: SourceParagraph, index: number): void {
+    if (block.text.trim())
+      this.book.note('note', 'contents-skipped', placeOf(block, index), `"${cut(block.text)}" is a line of a table of contents and was skipped`);
+  }
+
   /** A paragraph that is said to be text. */
   text(block: SourceParagraph, index: number): void {
     this.append(block, placeOf(block, index));
@@ -102,6 +110,7 @@ class TextReading {
     }
     if (this.readLabel(block, place)) return;
     if (!this.isBinding(block.text)) {
+      if (this.isItemByItself(block)) return this.plain(block, place, number, rest);
       this.doubt(block.text, place);
       return this.append(block, place);
     }
@@ -142,8 +151,53 @@ class TextReading {
     const notes = notesOf({ ...block, footnotes: block.footnotes?.filter(({ mark }) => text.includes(mark)) ?? [] });
     const draft = this.book.add('item', null, '', html + notes, place, number);
     this.book.current = draft;
+    this.bound.add(draft);
     this.book.nameByText(draft, textWithoutMarks({ ...block, text }));
     this.book.readPhrases(draft, text, place);
+  }
+
+  /** Whether the recipe takes a paragraph for an item that no reference and no binding word makes one. */
+  private isItemByItself(block: SourceParagraph): boolean {
+    const { paragraphs } = this.recipe;
+    return paragraphs === 'each' || (paragraphs === 'numbered' && findOutlineNumber(block) !== undefined);
+  }
+
+  private plain(block: SourceParagraph, place: SourcePlace, number: string | null, rest: string): void {
+    this.book.closeBlocks();
+    const draft = this.book.add('item', null, '', `<p>${block.html}</p>${notesOf(block)}`, place, number);
+    this.book.current = draft;
+    this.book.nameByText(draft, textWithoutMarks({ ...block, text: rest || block.text }));
+    this.book.readPhrases(draft, block.text, place);
+  }
+
+  /** Items made of binding sentences: what follows them is theirs only where the recipe says so. */
+  private readonly bound = new Set<Draft>();
+  private readonly informative = new Set<Draft>();
+
+  /** Text between binding sentences, as the recipe says; false where it is none, or belongs to the item before. */
+  private between(block: SourceParagraph, place: SourcePlace): boolean {
+    const { current } = this.book;
+    const { between = 'before' } = this.recipe;
+    if (between === 'before' || !current || !(this.bound.has(current) || this.informative.has(current))) return false;
+    if (between === 'skip') {
+      this.book.note('note', 'text-between', place, `"${cut(block.text)}" stands between binding sentences and was skipped, as the recipe says`);
+      return true;
+    }
+    if (between === 'section') return this.book.backToSection() ? false : this.skipWithoutSection(block, place);
+    // A list goes on with the words that lead it in.
+    if (this.informative.has(current) && block.list) return false;
+    this.book.closeBlocks();
+    const draft = this.book.add('item', null, '', '', place);
+    draft.kind = this.book.informativeKind();
+    this.book.nameByText(draft, textWithoutMarks(block));
+    this.book.current = draft;
+    this.informative.add(draft);
+    return false;
+  }
+
+  private skipWithoutSection(block: SourceParagraph, place: SourcePlace): boolean {
+    this.book.note('note', 'text-between', place, `"${cut(block.text)}" stands between binding sentences and in no section; it was skipped`);
+    return true;
   }
 
   /** One item for each binding sentence; the others go with the one before them, or lead in the first. */
@@ -153,12 +207,22 @@ class TextReading {
     for (const { start, end } of findSentences(text)) {
       const binding = this.isBinding(text.slice(start, end));
       const last = parts.at(-1);
-      if (last && !(binding && last.binding)) {
+      // Text with a place of its own is parted from the sentences that bind; else it goes with them.
+      const parted = last !== undefined && this.partsBetween() && binding !== last.binding;
+      if (last && !parted && !(binding && last.binding)) {
         last.end = end;
         last.binding ||= binding;
       } else parts.push({ start, end, binding });
     }
-    for (const { start, end } of parts) this.binding(block, place, `<p>${sliceWords(block, from + start, from + end)}</p>`, text.slice(start, end), number);
+    for (const { start, end, binding } of parts) {
+      const html = sliceWords(block, from + start, from + end);
+      if (binding || !this.partsBetween()) this.binding(block, place, `<p>${html}</p>`, text.slice(start, end), number);
+      else this.append({ type: 'paragraph', at: block.at, level: 0, text: text.slice(start, end), html }, place);
+    }
+  }
+
+  private partsBetween(): boolean {
+    return this.recipe.between === 'section' || this.recipe.between === 'information';
   }
 
   private readLabel(block: SourceParagraph, place: SourcePlace): boolean {
@@ -180,6 +244,7 @@ class TextReading {
   }
 
   private append(block: SourceParagraph, place: SourcePlace): void {
+    if (this.between(block, place)) return;
     if (!this.book.current) return this.book.note('note', 'text-before', place, `Text before the first heading was skipped: "${cut(block.text)}"`);
     this.book.append(block);
     if (block.footnotes) {

@@ -54,7 +54,7 @@ describe('requirements in tables', () => {
     expect(outcome.issues.map((issue) => [issue.code, issue.at])).toEqual([
       ['row-empty', 'table 1, row 2'],
       ['row-without-item', 'table 1, row 4'],
-      ['row-spanning', 'table 1, row 5'],
+      ['row-foot', 'table 1, row 5'],
     ]);
     expect(outcome.drafts.filter((draft) => draft.role === 'item')).toHaveLength(1);
   });
@@ -160,14 +160,14 @@ describe('requirements in running text', () => {
   });
 
   it('takes sentences with a binding word where there are no references', () => {
-    const outcome = gather(documentOf([1, 'Rules'], 'The operator shall sign.', 'This is background.', 'Nobody shall enter.'));
+    const outcome = gather(documentOf([1, 'Rules'], 'The operator shall sign.', 'This is background.', 'Nobody shall enter.'), { between: 'before' });
     expect(outcome.drafts.map((draft) => [draft.role, draft.reference])).toEqual([
       ['section', null],
       ['item', null],
       ['item', null],
     ]);
     expect(outcome.drafts[1]!.html).toContain('background');
-    expect(gather(documentOf('Marshall helps.'), { bindingWords: ['shall'] }).drafts).toEqual([]);
+    expect(gather(documentOf([1, 'A'], 'Marshall helps.'), { bindingWords: ['shall'] }).drafts).toHaveLength(1);
   });
 
   it('shortens a long sentence to a title at a word', () => {
@@ -401,7 +401,7 @@ describe('sentences that bind', () => {
 
   it('make one item a paragraph, or one a sentence with the words around it', () => {
     expect(gather(document).drafts).toHaveLength(2);
-    const outcome = gather(document, { eachSentence: true });
+    const outcome = gather(document, { eachSentence: true, between: 'before' });
     expect(outcome.drafts.slice(1).map((draft) => draft.html)).toEqual([
       '<p>Gates are old. They must close. They are grey.</p>',
       '<p>They must open again. Nobody minds.</p>',
@@ -558,5 +558,92 @@ describe('words in brackets that recur', () => {
     expect(proposeDocumentRecipe(defaultScheme, documentOf([1, 'A'], ...lines)).identifier).toBe(usualIdentifier);
     const different = lines.map((line, at) => line.replace(']', `.${at}]`));
     expect(proposeDocumentRecipe(defaultScheme, documentOf([1, 'A'], ...different)).identifier).not.toBe(usualIdentifier);
+  });
+});
+
+describe('text between binding sentences', () => {
+  const document = documentOf([1, 'Gates'], 'The gate must close.', 'It is grey.', { list: 'on both sides' }, 'The gate must lock.');
+  const show = (outcome: ReturnType<typeof gather>) => outcome.drafts.map(({ kind, html }) => [kind, html]);
+  const [close, lock] = ['<p>The gate must close.</p>', '<p>The gate must lock.</p>'];
+  const grey = '<p>It is grey.</p><ul><li>on both sides</li></ul>';
+
+  it('is proposed as text of the section, which no item has to answer for', () => {
+    expect(proposeDocumentRecipe(defaultScheme, document).between).toBe('section');
+    expect(show(gather(document)).map(([, html]) => html)).toEqual([grey, close, lock]);
+  });
+
+  it('is one item of information, with the list that it leads in', () => {
+    const informative = defaultScheme.kinds.find((kind) => kind.informative && kind.layer === 'requirements')!.id;
+    expect(show(gather(document, { between: 'information' }))).toEqual([
+      ['requirement', ''],
+      ['requirement', close],
+      [informative, grey],
+      ['requirement', lock],
+    ]);
+  });
+
+  it('goes with the item before, or is left out and told', () => {
+    expect(show(gather(document, { between: 'before' })).map(([, html]) => html)).toEqual(['', close + grey, lock]);
+    const skipped = gather(document, { between: 'skip' });
+    expect(show(skipped).map(([, html]) => html)).toEqual(['', close, lock]);
+    expect(skipped.issues.map(({ code, at }) => [code, at])).toEqual([
+      ['text-between', 'paragraph 3'],
+      ['text-between', 'paragraph 4'],
+    ]);
+  });
+
+  it('inside a paragraph is parted from the sentences that bind where it has a place of its own', () => {
+    const one = documentOf([1, 'Gates'], 'Gates are old. They must close. They are grey. They must lock. Nobody minds.');
+    const htmls = (between: DocumentRecipe['between']) => gather(one, { eachSentence: true, between }).drafts.map((draft) => draft.html);
+    expect(htmls('section')).toEqual(['<p>Gates are old.</p><p>They are grey.</p><p>Nobody minds.</p>', '<p>They must close.</p>', '<p>They must lock.</p>']);
+    expect(htmls('information')).toEqual([
+      '<p>Gates are old.</p>',
+      '<p>They must close.</p>',
+      '<p>They are grey.</p>',
+      '<p>They must lock.</p>',
+      '<p>Nobody minds.</p>',
+    ]);
+  });
+});
+
+describe('documents that tell no items', () => {
+  it('make one of each paragraph, or of each numbered one, so that nothing is lost', () => {
+    const plain = documentOf('Close the gates at dusk.', 'Keep the lamps lit.');
+    expect(proposeDocumentRecipe(defaultScheme, plain).paragraphs).toBe('each');
+    expect(show(gather(plain))).toEqual(['? Close the gates at dusk.', '? Keep the lamps lit.']);
+    const numbered = documentOf('How to do it.', '1.1 Close the gates at dusk.', '1.2 Keep the lamps lit.', '1.3 Sweep the stair.', 'Always.');
+    expect(proposeDocumentRecipe(defaultScheme, numbered).paragraphs).toBe('numbered');
+    const outcome = gather(numbered, { typedHeadings: false });
+    expect(outcome.drafts.map((draft) => draft.html)).toEqual([
+      '<p>1.1 Close the gates at dusk.</p>',
+      '<p>1.2 Keep the lamps lit.</p>',
+      '<p>1.3 Sweep the stair.</p><p>Always.</p>',
+    ]);
+    expect(outcome.issues.map((issue) => issue.code)).toEqual(['text-before']);
+  });
+
+  it('are not those with references, binding words or headings', () => {
+    for (const document of [documentOf('SYS-001: Close.', 'It is old.'), documentOf('The gate must close.'), documentOf([1, 'Gates'], 'They are old.')])
+      expect(proposeDocumentRecipe(defaultScheme, document).paragraphs).toBeUndefined();
+  });
+});
+
+describe('what only looks like items', () => {
+  it('stays text: labels and headings in samples of code', () => {
+    const code: SourceBlock = { type: 'paragraph', at: 3, level: 0, text: 'Priority: High', html: 'Priority: High', aside: 'code' };
+    const document = documentOf([1, 'A'], 'SYS-001: Close.');
+    document.blocks.push(code, { ...code, text: 'SYS-002: Open.', html: 'SYS-002: Open.' });
+    const outcome = gather(document, { labels: [{ label: 'Priority', meaning: { as: 'field', field: 'priority' } }] });
+    expect(show(outcome)).toEqual(['# A', 'SYS-001 Close.']);
+    expect([outcome.drafts[1]!.fields, outcome.drafts[1]!.html]).toEqual([{}, expect.stringContaining('SYS-002: Open.')]);
+  });
+
+  it('is told and skipped: lines of a table of contents', () => {
+    const line: SourceBlock = { type: 'paragraph', at: 1, level: 0, text: '1.2 Gates ..... 7', html: '1.2 Gates ..... 7', aside: 'contents' };
+    const document = documentOf([1, 'A'], 'SYS-001: Close.');
+    document.blocks.unshift(line);
+    const outcome = gather(document);
+    expect(outcome.issues.map((issue) => issue.code)).toEqual(['contents-skipped']);
+    expect(show(outcome)).toEqual(['# A', 'SYS-001 Close.']);
   });
 });

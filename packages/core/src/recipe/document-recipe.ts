@@ -63,6 +63,13 @@ export interface DocumentRecipe {
   constants?: Record<string, string> | undefined;
   /** Every sentence with a binding word is an item of its own, not every paragraph. */
   eachSentence?: boolean | undefined;
+  /**
+   * What becomes of text after an item that was made of a binding sentence: information items of their own, text of the section, part of
+   * the item before (when unsaid), or nothing, which is told.
+   */
+  between?: 'information' | 'section' | 'before' | 'skip' | undefined;
+  /** Where nothing else tells items: paragraphs that carry a number, or each paragraph, are items. */
+  paragraphs?: 'numbered' | 'each' | undefined;
 }
 
 export function headerOf(cells: readonly { text: string }[]): string {

@@ -78,6 +78,9 @@ export class TableReading {
     if (cells.every((cell) => !cell?.text.trim() && !cell?.html.includes('<img')))
       return this.book.note('note', 'row-empty', place, 'An empty row was skipped');
     if (table.rows[row]!.length === 1 && meaning.columns.length > 1) {
+      // The title of nothing: a foot, with a note or a sum.
+      if (row === table.rows.length - 1)
+        return this.book.note('note', 'row-foot', place, `The last row spans the whole table; "${cut(cells[0]?.text ?? '')}" became no item`);
       rows.above = undefined;
       rows.placing.restart();
       return this.band(table.rows[row]![0]!, place);

@@ -59,6 +59,21 @@ export class DraftBook {
     this.current = draft;
   }
 
+  /** What follows belongs to the section again that the current item stands in. False where there is none. */
+  backToSection(): boolean {
+    const section = this.sections.at(-1);
+    if (!section) return false;
+    this.closeBlocks();
+    this.current = this.drafts[section.key];
+    return true;
+  }
+
+  /** Kind of items that explain and need no coverage; the recipe's own where the scheme has none. */
+  informativeKind(): string {
+    const own = findKind(this.scheme, this.recipe.kind);
+    return this.scheme.kinds.find((kind) => kind.informative && kind.layer === own?.layer)?.id ?? this.recipe.kind;
+  }
+
   /** Adds a paragraph to the current text, in the list or quotation that it goes on with. */
   append(block: SourceParagraph): void {
     this.current!.html += this.open.add(block);

@@ -3,7 +3,7 @@ import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject 
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { counted } from '../wording/counted.js';
-import { buildTitle } from '../wording/title.js';
+import { buildTitle, fitTitle } from '../wording/title.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
@@ -186,11 +186,11 @@ class ExchangeReading {
       case 'reference':
         return this.giveReference(draft, object, plain.trim());
       case 'title':
-        draft.title = plain.trim().slice(0, 500);
+        draft.title = fitTitle(plain);
         return;
       case 'heading':
         draft.role = 'section';
-        draft.title = plain.trim().slice(0, 500);
+        draft.title = fitTitle(plain);
         return;
       case 'text':
         draft.html += isRich && !Array.isArray(value) ? value : `<p>${escapeHtml(plain)}</p>`;

@@ -1,7 +1,7 @@
 import { findKind, type Scheme } from '../project/scheme.js';
 import type { SourceDocument } from '../source/document.js';
 import { buildIdentifier, type DocumentRecipe, identifierShapes, type TableMeaning, usualIdentifier } from './document-recipe.js';
-import { findTypedLevel } from './outline-number.js';
+import { findOutlineNumber, findTypedLevel } from './outline-number.js';
 import { buildPhrases, type Phrase } from './phrases.js';
 import { proposeMeaning } from './propose-meaning.js';
 import { joinCards, proposeTable } from './propose-table.js';
@@ -35,6 +35,8 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
       for (const row of block.rows) for (const cell of row) if (cell.text.length > MOST_OF_A_NAME) cellTexts.push(cell.text);
       continue;
     }
+    // Samples of code and tables of contents hold neither labels nor items.
+    if (block.aside !== undefined) continue;
     if (block.level > 0) headingTexts.push(block.text);
     else if (findTypedLevel(block) > 0) typed++;
     else if (block.text.trim()) texts.push(block.text);
@@ -46,12 +48,16 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
   }
   const numberField = findKind(scheme, kind)?.fields.find((field) => field.type === 'text' && NUMBER_FIELD.test(field.label));
   const phrases = proposePhrases(scheme, kind, [...texts, ...cellTexts]);
+  const bindingWords = proposeBindingWords(texts, headingTexts, identifier);
+  const paragraphs = hasItems(document, identifier, bindingWords, [...tables.values()]) ? undefined : proposeParagraphs(document);
   return {
     name: 'Proposed from the document',
     kind,
     headings: proposeHeadings(document, identifier),
     identifier,
-    bindingWords: proposeBindingWords(texts, headingTexts, identifier),
+    bindingWords,
+    ...(bindingWords.length > 0 && { between: 'section' as const }),
+    ...(paragraphs && { paragraphs }),
     labels: [...labels]
       .map(([label, count]) => ({ label, count, meaning: proposeMeaning(scheme, kind, label) }))
       .filter(({ count, meaning }) => count > 1 || meaning.as !== 'ignore')
@@ -61,6 +67,20 @@ export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, 
     ...(headingTexts.length === 0 && typed >= FEWEST_HEADINGS && { typedHeadings: true }),
     ...(numberField && { numberField: numberField.id }),
   };
+}
+
+/** Whether anything makes an item by itself: a reference, a binding word, a table of items, a heading that is one. */
+function hasItems(document: SourceDocument, identifier: string, bindingWords: readonly string[], tables: readonly TableMeaning[]): boolean {
+  if (bindingWords.length > 0 || tables.some((table) => table.use === 'items' || table.use === 'fields')) return true;
+  const match = buildIdentifier(identifier)!;
+  return document.blocks.some((block) => block.type === 'paragraph' && block.aside === undefined && (block.level > 0 || match(block.text) !== undefined));
+}
+
+/** In a document that tells no items in any other way: its numbered paragraphs where there are several, else each. */
+function proposeParagraphs(document: SourceDocument): DocumentRecipe['paragraphs'] {
+  const paragraphs = document.blocks.filter((block) => block.type === 'paragraph' && block.aside === undefined && block.text.trim() !== '');
+  if (paragraphs.length === 0) return undefined;
+  return paragraphs.filter((block) => block.type === 'paragraph' && findOutlineNumber(block) !== undefined).length >= FEWEST_HEADINGS ? 'numbered' : 'each';
 }
 
 /** Most references stand once: words in brackets that recur are none. */

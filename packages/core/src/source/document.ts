@@ -49,6 +49,8 @@ export interface SourceParagraph extends SourceWords {
   number?: string;
   /** It stands in a quotation. */
   quoted?: boolean;
+  /** What is no running text: a sample of code, whose labels are none, or a line of a table of contents, which is no item. */
+  aside?: 'code' | 'contents';
   said?: SaidOfBlock;
 }
 

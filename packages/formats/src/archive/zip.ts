@@ -31,6 +31,16 @@ const SMALL = 16 * 1024 * 1024;
 /** Office documents unpack to ten to thirty times their size, the dullest of sheets to sixty; a part that swells more is made to harm. */
 const MOST_SWELLING = 120;
 
+/** A part whose name leads out of the archive would be written anywhere by whoever unpacks it. */
+const climbing = (cause: Error) =>
+  new ReadError(
+    'archive-climbs',
+    `The archive holds a part whose name leads out of it (${cause.message.replace(/^.*?: /, '').slice(0, 120)}); for safety it was refused. Have it packed anew.`,
+    {
+      cause,
+    },
+  );
+
 const damaged = (cause: unknown) =>
   new ReadError('archive-damaged', 'The file is damaged or incomplete: its archive cannot be read to the end. Save or download it again.', { cause });
 
@@ -74,7 +84,9 @@ function listEntries(zip: ZipFile, limits: ZipLimits): Promise<Map<string, Entry
   const entries = new Map<string, Entry>();
   let unpacked = 0;
   return new Promise((resolve, reject) => {
-    zip.on('error', (error) => reject(damaged(error)));
+    zip.on('error', (error) =>
+      reject(/invalid (?:relative path|characters in fileName)|absolute path/i.test(error.message) ? climbing(error) : damaged(error)),
+    );
     zip.on('end', () => resolve(entries));
     zip.on('entry', (entry: Entry) => {
       unpacked += entry.uncompressedSize;

@@ -5,7 +5,7 @@ import { localName, type XmlVisitor } from '../xml/walk-xml.js';
 import { FormulaReader } from './formula.js';
 import type { Note } from './notes.js';
 import { NumberCounter, type Numbering } from './numbering.js';
-import { findLevel, findNumbering, type ParagraphStyle } from './styles.js';
+import { findLevel, isHidden, findNumbering, type ParagraphStyle } from './styles.js';
 import { readSigns, signOf, UNKNOWN_SIGN } from '../rich-text/symbols.js';
 import { asPlainWords, asWords, TableReader } from './table-reader.js';
 import { addWords, closeWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
@@ -154,6 +154,9 @@ export class BodyReader implements XmlVisitor {
         return;
       case 'sym':
         this.sign(Number.parseInt(attributes['w:char'] ?? '', 16), attributes['w:font'] ?? '');
+        return;
+      case 'rStyle':
+        if (this.inProperties && isHidden(this.context.styles, value)) this.odd('hidden-text', 'Hidden text was read like any other');
         return;
       case 'vanish':
         if (this.inProperties && isOn(value)) this.odd('hidden-text', 'Hidden text was read like any other');
@@ -360,6 +363,7 @@ export class BodyReader implements XmlVisitor {
       return this.odd('contents', 'The table of contents was left out');
     const level = paragraph.outline !== undefined ? (paragraph.outline < 9 ? paragraph.outline + 1 : 0) : findLevel(this.context.styles, paragraph.style);
     const count = words.text.trim() || words.html ? this.count(paragraph) : undefined;
+    if (isHidden(this.context.styles, paragraph.style)) this.odd('hidden-text', 'Hidden text was read like any other');
     this.blocks.push({
       type: 'paragraph',
       at: this.paragraphCount,

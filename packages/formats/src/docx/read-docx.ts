@@ -1,9 +1,10 @@
 import type { Issue, SourceDocument, SourcePicture } from '@coomb/core';
+import { findMainPart, findRelatedPart, readRelations } from '../archive/office-parts.js';
 import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { pictureTypeOf } from '../rich-text/media-types.js';
 import { drawMetafile, isMetafile } from '../rich-text/metafile.js';
-import { localName, walkXml } from '../xml/walk-xml.js';
+import { walkXml } from '../xml/walk-xml.js';
 import { BodyReader } from './body-reader.js';
 import { type Note, readNotes } from './notes.js';
 import { readNumbering } from './numbering.js';
@@ -21,49 +22,39 @@ export interface DocxReading {
 export async function readDocx(bytes: Uint8Array): Promise<DocxReading> {
   const archive = await openArchive(bytes);
   try {
-    if (!archive.has('word/document.xml'))
-      throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
-    const styles = archive.has('word/styles.xml') ? await readStyles(await archive.stream('word/styles.xml')) : new Map();
-    const numbering = archive.has('word/numbering.xml') ? await readNumbering(await archive.stream('word/numbering.xml')) : undefined;
-    const notes = async (part: string): Promise<Map<string, Note>> => (archive.has(part) ? readNotes(await archive.stream(part)) : new Map());
+    const main = await findMainPart(archive, 'word/document.xml');
+    if (!main) throw new ReadError('not-a-docx', 'The file is an archive, but holds no word-processed document. Choose a .docx file.');
+    const relations = await readRelations(archive, main);
+    const folder = main.slice(0, main.lastIndexOf('/') + 1);
+    const partOf = (type: string) => findRelatedPart(archive, main, relations, type);
+    const [stylesPart, numberingPart] = [partOf('styles'), partOf('numbering')];
+    const styles = stylesPart ? await readStyles(await archive.stream(stylesPart)) : new Map();
+    const numbering = numberingPart ? await readNumbering(await archive.stream(numberingPart)) : undefined;
+    const notes = async (part: string | undefined): Promise<Map<string, Note>> => (part ? readNotes(await archive.stream(part)) : new Map());
     const body = new BodyReader({
       styles,
       numbering,
-      ...(await readTargets(archive)),
-      footnotes: await notes('word/footnotes.xml'),
-      endnotes: await notes('word/endnotes.xml'),
-      comments: await notes('word/comments.xml'),
+      targets: new Map(
+        relations.filter((one) => !one.external).map((one) => [one.id, one.target.startsWith(folder) ? one.target.slice(folder.length) : `/${one.target}`]),
+      ),
+      addresses: new Map(relations.filter((one) => one.external && /^(?:https?|mailto):/i.test(one.target)).map((one) => [one.id, one.target])),
+      footnotes: await notes(partOf('footnotes')),
+      endnotes: await notes(partOf('endnotes')),
+      comments: await notes(partOf('comments')),
     });
-    await walkXml(await archive.stream('word/document.xml'), body);
-    const { pictures, issues } = await readPictures(archive, body.usedPictures);
+    await walkXml(await archive.stream(main), body);
+    const { pictures, issues } = await readPictures(archive, folder, body.usedPictures);
     return { document: { blocks: body.blocks, pictures }, issues: [...body.issues(), ...issues] };
   } finally {
     archive.close();
   }
 }
 
-/** What the document names by relationship id: parts of the file, and web addresses outside it. */
-async function readTargets(archive: Archive): Promise<{ targets: Map<string, string>; addresses: Map<string, string> }> {
-  const targets = new Map<string, string>();
-  const addresses = new Map<string, string>();
-  const part = 'word/_rels/document.xml.rels';
-  if (!archive.has(part)) return { targets, addresses };
-  await walkXml(await archive.stream(part), {
-    open(name, { Id = '', Target = '', TargetMode }) {
-      if (localName(name) !== 'Relationship') return;
-      if (TargetMode !== 'External') targets.set(Id, Target);
-      else if (/^(?:https?|mailto):/i.test(Target)) addresses.set(Id, Target);
-    },
-    close() {},
-  });
-  return { targets, addresses };
-}
-
-async function readPictures(archive: Archive, used: Map<string, string>): Promise<{ pictures: Map<string, SourcePicture>; issues: Issue[] }> {
+async function readPictures(archive: Archive, folder: string, used: Map<string, string>): Promise<{ pictures: Map<string, SourcePicture>; issues: Issue[] }> {
   const pictures = new Map<string, SourcePicture>();
   const issues: Issue[] = [];
   for (const [target, at] of used) {
-    const part = target.startsWith('/') ? target.slice(1) : `word/${target}`;
+    const part = target.startsWith('/') ? target.slice(1) : `${folder}${target}`;
     const mediaType = pictureTypeOf(part);
     if (!archive.has(part)) {
       issues.push({ severity: 'warning', code: 'picture-missing', at, message: `The picture "${target}" is not in the file` });

@@ -8,6 +8,8 @@ export interface ParagraphStyle {
   /** Numbering that its paragraphs follow, and the level of it. */
   numId?: string;
   level?: number;
+  /** Its words are hidden. */
+  hidden?: boolean;
 }
 
 /** Styles by id. Localised and renamed headings are known by their outline level, not their name alone. */
@@ -20,13 +22,15 @@ export async function readStyles(chunks: AsyncIterable<Uint8Array>): Promise<Map
       const value = attributes['w:val'] ?? '';
       if (local === 'style') {
         current = { name: '' };
-        if (attributes['w:type'] === 'paragraph') styles.set(attributes['w:styleId'] ?? '', current);
+        // Styles of characters hide words too.
+        if (attributes['w:type'] === 'paragraph' || attributes['w:type'] === 'character') styles.set(attributes['w:styleId'] ?? '', current);
       } else if (!current) return;
       else if (local === 'name') current.name = value;
       else if (local === 'basedOn') current.basedOn = value;
       else if (local === 'outlineLvl') current.outline = Number(value);
       else if (local === 'numId') current.numId = value;
       else if (local === 'ilvl') current.level = Number(value) || 0;
+      else if (local === 'vanish') current.hidden = !/^(?:0|false|off)$/.test(value);
     },
     close(name) {
       if (localName(name) === 'style') current = undefined;
@@ -48,6 +52,17 @@ export function findNumbering(styles: Map<string, ParagraphStyle>, id: string): 
     if (style?.numId !== undefined) return style.numId === '0' ? undefined : { numId: style.numId, level: style.level };
   }
   return undefined;
+}
+
+/** Whether a style, or one that it is based on, hides its words. */
+export function isHidden(styles: Map<string, ParagraphStyle>, id: string): boolean {
+  const seen = new Set<string>();
+  for (let at: string | undefined = id; at && !seen.has(at); at = styles.get(at)?.basedOn) {
+    seen.add(at);
+    const hidden = styles.get(at)?.hidden;
+    if (hidden !== undefined) return hidden;
+  }
+  return false;
 }
 
 /** Heading level 1 to 9 of a style, by its own or inherited outline level, else by its name; 0 for body text. */

@@ -125,7 +125,10 @@ class HtmlReader {
       this.level = Number(name[1]);
     } else if (BLOCK.has(name)) {
       this.endParagraph();
-      if (name === 'pre') this.preformatted++;
+      if (name === 'pre') {
+        this.preformatted++;
+        this.wasCode = true;
+      }
       if (name === 'blockquote') this.quotes++;
       if (name === 'ul' || name === 'ol') {
         this.lists.push(name === 'ol');
@@ -155,7 +158,10 @@ class HtmlReader {
       this.level = 0;
     } else if (BLOCK.has(name)) {
       this.endParagraph();
-      if (name === 'pre') this.preformatted--;
+      if (name === 'pre') {
+        this.preformatted--;
+        this.wasCode = false;
+      }
       if (name === 'blockquote') this.quotes--;
       if (name === 'ul' || name === 'ol') this.lists.pop();
       if (name === 'blockquote' || name === 'ul' || name === 'ol') this.leave();
@@ -204,6 +210,9 @@ class HtmlReader {
     else this.html += html;
   }
 
+  /** What was put down since belongs to a sample of code. */
+  private wasCode = false;
+
   private endParagraph(): void {
     const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ').replace(/<br \/> /g, '<br />')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
     this.html = '';
@@ -221,6 +230,7 @@ class HtmlReader {
       text,
       html,
       ...(this.quotes > 0 && { quoted: true }),
+      ...(this.wasCode && { aside: 'code' as const }),
       ...this.takeSaid(),
     });
   }

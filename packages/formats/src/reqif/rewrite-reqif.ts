@@ -1,6 +1,7 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { mediaTypeOf } from '../rich-text/media-types.js';
 import { localName } from '../xml/walk-xml.js';
+import { openXmlFilter } from '../xml/xml-characters.js';
 import { canEncode, encodeXml, findXmlEncoding, markOf, openXmlDecoder, type XmlEncoding } from '../xml/xml-encoding.js';
 
 /** A value to write: choices by the labels of their options. */
@@ -56,6 +57,7 @@ export async function* rewriteReqif(
   let encoding: XmlEncoding | undefined;
   let decode: ((chunk?: Uint8Array) => string) | undefined;
   let writer: Rewriter | undefined;
+  const filter = openXmlFilter();
   // A file in an encoding that cannot be written here goes out as UTF-8, and says so.
   const outgoing = () => (canEncode(encoding!.name) ? encoding!.name : 'utf-8');
   for await (const chunk of chunks) {
@@ -65,10 +67,11 @@ export async function* rewriteReqif(
       writer = new Rewriter(edits, definitions, canEncode(encoding.name) ? undefined : 'UTF-8');
       yield markOf({ ...encoding, name: outgoing() });
     }
-    writer!.write(decode!(chunk));
+    writer!.write(filter(decode!(chunk)));
     yield encodeXml(writer!.take(), outgoing());
   }
   if (!writer) return;
+  writer.write(filter('', true));
   writer.end();
   yield encodeXml(writer.take(), outgoing());
 }

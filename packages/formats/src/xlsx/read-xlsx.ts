@@ -1,4 +1,5 @@
 import type { Issue, SourceSheet } from '@coomb/core';
+import { findMainPart, findRelatedPart, readRelations, type Relation } from '../archive/office-parts.js';
 import { openArchive, type Archive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
@@ -11,12 +12,13 @@ import { SheetReader } from './sheet-reader.js';
 export async function readXlsx(bytes: Uint8Array): Promise<{ sheets: SourceSheet[]; issues: Issue[] }> {
   const archive = await openArchive(bytes);
   try {
-    if (!archive.has('xl/workbook.xml')) throw new ReadError('not-a-workbook', 'The file is an archive, but holds no workbook. Choose an .xlsx file.');
-    const { parts, from1904, issues } = await readSheetParts(archive);
-    const strings = archive.has('xl/sharedStrings.xml')
-      ? await readSharedStrings(await archive.stream('xl/sharedStrings.xml'))
-      : { texts: [], struck: new Set<number>() };
-    const styles = archive.has('xl/styles.xml') ? await readCellStyles(await archive.stream('xl/styles.xml'), from1904) : [];
+    const main = await findMainPart(archive, 'xl/workbook.xml');
+    if (!main) throw new ReadError('not-a-workbook', 'The file is an archive, but holds no workbook. Choose an .xlsx file.');
+    const relations = await readRelations(archive, main);
+    const { parts, from1904, issues } = await readSheetParts(archive, main, relations);
+    const [stringsPart, stylesPart] = ['sharedStrings', 'styles'].map((type) => findRelatedPart(archive, main, relations, type));
+    const strings = stringsPart ? await readSharedStrings(await archive.stream(stringsPart)) : { texts: [], struck: new Set<number>() };
+    const styles = stylesPart ? await readCellStyles(await archive.stream(stylesPart), from1904) : [];
     const sheets: SourceSheet[] = [];
     for (const { name, part } of parts) {
       if (!archive.has(part)) continue;
@@ -37,16 +39,16 @@ interface SheetPart {
 }
 
 /** Sheets in order, and whether days are counted from 1904. */
-async function readSheetParts(archive: Archive): Promise<{ parts: SheetPart[]; from1904: boolean; issues: Issue[] }> {
+async function readSheetParts(
+  archive: Archive,
+  main: string,
+  relations: readonly Relation[],
+): Promise<{ parts: SheetPart[]; from1904: boolean; issues: Issue[] }> {
   let from1904 = false;
   const issues: Issue[] = [];
-  const targets = new Map<string, string>();
-  await walkXml(await archive.stream('xl/_rels/workbook.xml.rels'), {
-    open: (name, attributes) => void (localName(name) === 'Relationship' && targets.set(attributes.Id ?? '', attributes.Target ?? '')),
-    close() {},
-  });
+  const targets = new Map(relations.map((one) => [one.id, one.target]));
   const parts: SheetPart[] = [];
-  await walkXml(await archive.stream('xl/workbook.xml'), {
+  await walkXml(await archive.stream(main), {
     open(name, attributes) {
       if (localName(name) === 'workbookPr' && ['1', 'true'].includes(attributes.date1904 ?? '')) from1904 = true;
       if (localName(name) !== 'sheet') return;
@@ -58,8 +60,9 @@ async function readSheetParts(archive: Archive): Promise<{ parts: SheetPart[]; f
           at: sheet,
           message: `The sheet "${sheet}" is hidden in the workbook; it can be chosen like any other`,
         });
-      const target = targets.get(attributes['r:id'] ?? '') ?? '';
-      parts.push({ name: sheet, part: target.startsWith('/') ? target.slice(1) : `xl/${target}` });
+      // The prefix of relationships is the writer's own.
+      const [, id = ''] = Object.entries(attributes).find(([one]) => localName(one) === 'id' && one.includes(':')) ?? [];
+      parts.push({ name: sheet, part: targets.get(id) ?? '' });
     },
     close() {},
   });

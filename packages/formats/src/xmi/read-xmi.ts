@@ -104,7 +104,10 @@ class XmiReader implements XmlVisitor {
   private text_ = '';
 
   open(name: string, attributes: Record<string, string>, line: number): void {
-    this.root ||= localName(name);
+    if (!this.root) {
+      this.root = localName(name);
+      this.namespace = attributes[name.includes(':') ? `xmlns:${name.slice(0, name.indexOf(':'))}` : 'xmlns'] ?? '';
+    }
     this.text_ = '';
     const frame: Frame = { tag: localName(name) };
     this.frames.push(frame);
@@ -137,9 +140,11 @@ class XmiReader implements XmlVisitor {
     this.text_ += text;
   }
 
+  /** Namespace that the root element says it is of. */
+  private namespace = '';
+
   finish(): { model: ModelDocument; issues: Issue[] } {
-    if (this.root !== 'XMI' && this.model.elements.length === 0)
-      throw new ReadError('not-xmi', `The file is XML, but starts with <${this.root}> and holds no UML model. Export the model as XMI 2.5.1.`);
+    if (this.root !== 'XMI' && this.model.elements.length === 0) throw new ReadError('not-xmi', describeOther(this.root, this.namespace));
     for (const { name, attributes } of this.stereotypes) this.applyStereotype(name, attributes);
     for (const { body, of } of this.comments)
       for (const id of of) {
@@ -299,4 +304,28 @@ class XmiReader implements XmlVisitor {
 
 function idsIn(value: string | undefined): string[] {
   return value ? value.split(/\s+/).filter(Boolean) : [];
+}
+
+/** What XML of other sorts is, as far as its root and namespace tell, and what can be done with it. */
+const OTHERS: [RegExp, string][] = [
+  [/omg\.org\/spec\/BPMN|^bpmn/i, 'a process in BPMN. Processes are not read yet'],
+  [/omg\.org\/spec\/DMN|^dmn/i, 'decision tables in DMN. Decision tables are not read yet'],
+  [/www\.w3\.org\/1999\/xhtml|^html$/i, 'a web page. Save it with the ending .html and hand that in'],
+  [/www\.w3\.org\/2000\/svg|^svg$/i, 'a drawing (SVG). Drawings alone hold no items'],
+  [/w3\.org\/2001\/XMLSchema|^schema$/i, 'an XML schema. It describes files; hand in a file that it describes'],
+  [
+    /schemas\.openxmlformats\.org|schemas\.microsoft\.com\/office|^(?:document|workbook|package)$/i,
+    'a part of an office document. Hand in the whole document as .docx or .xlsx',
+  ],
+  [/opendocument/i, 'an office document in OpenDocument. Save it as .docx or .xlsx and hand that in'],
+  [/oasis-open\.org.*(?:dita|docbook)|docbook|^(?:book|article|topic)$/i, 'a text document. Have it written as .docx, .html or .pdf and hand that in'],
+  [/^(?:rss|feed)$/i, 'a list of news. Coomb reads requirements, models, tests and results'],
+];
+
+function describeOther(root: string, namespace: string): string {
+  const known = OTHERS.find(([pattern]) => pattern.test(namespace) || pattern.test(root))?.[1];
+  const named = `The file is XML with the root element <${root}>${namespace ? ` of the namespace ${namespace.slice(0, 200)}` : ' and no namespace'}`;
+  return known
+    ? `${named}: ${known}.`
+    : `${named}, and holds no UML model. Coomb reads models as XMI 2.5.1, requirements as ReqIF, results as JUnit XML: have it exported as one of these, or as a table (.xlsx, .csv).`;
 }

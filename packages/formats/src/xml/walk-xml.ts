@@ -1,5 +1,6 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { ReadError } from '../read-error.js';
+import { openXmlFilter } from './xml-characters.js';
 import { findXmlEncoding, openXmlDecoder } from './xml-encoding.js';
 
 export interface XmlVisitor {
@@ -53,9 +54,10 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
     parser.on('cdata', (text) => failure || give(text));
   }
   let decode: ((chunk?: Uint8Array) => string) | undefined;
+  const filter = openXmlFilter();
   for await (const chunk of chunks) {
     decode ??= openXmlDecoder(findXmlEncoding(chunk));
-    const text = decode(chunk);
+    const text = filter(decode(chunk));
     sinceTag += text.length;
     parser.write(text);
     if (sinceTag > LONGEST_TEXT)
@@ -67,6 +69,7 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
       );
     if (failure) throw failure;
   }
+  parser.write(filter('', true));
   parser.close();
   if (failure) throw failure;
 }

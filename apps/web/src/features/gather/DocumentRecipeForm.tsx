@@ -34,6 +34,17 @@ const headingWords: { value: HeadingMeaning; label: string }[] = [
   { value: 'item', label: 'items' },
   { value: 'ignore', label: 'left out' },
 ];
+const betweenWords: { value: NonNullable<DocumentRecipe['between']>; label: string }[] = [
+  { value: 'section', label: 'text of the section' },
+  { value: 'information', label: 'information items' },
+  { value: 'before', label: 'part of the item before' },
+  { value: 'skip', label: 'left out' },
+];
+const paragraphWords = [
+  { value: '', label: 'text, no item' },
+  { value: 'numbered', label: 'an item if numbered' },
+  { value: 'each', label: 'an item' },
+];
 const tableWords: { value: TableMeaning['use']; label: string }[] = [
   { value: 'items', label: 'each row is an item' },
   { value: 'fields', label: 'the table is one item' },
@@ -119,6 +130,24 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
           onChange={(eachSentence) => change({ eachSentence })}
         />
       )}
+      {recipe.bindingWords.length > 0 && (
+        <Row label="Text between them is">
+          <Choice
+            label="Text between binding sentences"
+            value={recipe.between ?? 'before'}
+            options={betweenWords}
+            onChange={(between) => change({ between: between as DocumentRecipe['between'] })}
+          />
+        </Row>
+      )}
+      <Row label="Any other paragraph is">
+        <Choice
+          label="Other paragraphs"
+          value={recipe.paragraphs ?? ''}
+          options={paragraphWords}
+          onChange={(paragraphs) => change({ paragraphs: (paragraphs || undefined) as DocumentRecipe['paragraphs'] })}
+        />
+      </Row>
       <Box data-table="phrases">
         <Title>Phrases such as “traces to SYS-012”</Title>
         {(recipe.phrases ?? []).map((phrase, index) => (

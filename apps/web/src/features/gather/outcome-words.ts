@@ -21,7 +21,8 @@ const prefixes: Record<string, string> = { need: 'NEED', requirement: 'REQ', tes
 
 /** Prefix for references of a new collection: the one that at least half of them bring, else the usual one of the kind. */
 export function proposePrefix({ drafts }: RecipeOutcome, kind: string): string {
+  // One match of a pattern ("UTF-8") is no prefix.
   const found = drafts.flatMap((draft) => /^[A-Za-z]+/.exec(draft.reference ?? '')?.[0] ?? []);
   const [most] = [...groupBy(found, (prefix) => prefix)].sort(([, a], [, b]) => b.length - a.length);
-  return (most && most[1].length * 2 >= found.length ? most[0] : (prefixes[kind] ?? 'REQ')).slice(0, 10);
+  return (most && most[1].length * 2 >= found.length && (most[1].length > 1 || drafts.length === 1) ? most[0] : (prefixes[kind] ?? 'REQ')).slice(0, 10);
 }

@@ -1,5 +1,5 @@
 import { RichText } from '../../shared/ui/rich-text';
-import { Box, Checkbox, Flex, Input, Textarea } from '@chakra-ui/react';
+import { Checkbox, Flex, Input, Textarea } from '@chakra-ui/react';
 import type { Field, FieldValue } from '@coomb/core';
 import { lazy, Suspense } from 'react';
 import { Choice } from '../../shared/ui/choice';
