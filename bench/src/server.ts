@@ -119,7 +119,16 @@ export async function benchServer(keep?: (folder: string) => Promise<void>): Pro
     await page('read: first page', `/collections/${collectionOf.requirement!.id}/reading?limit=100`);
     await page('matrix: links of 22,500 × 10,000', `/links?left=${collectionOf.requirement!.id}&right=${collectionOf.testCase!.id}`);
     await page('item sheet', '/items/SYS-100');
-    await page('find by words', '/find?words=item%204999');
+    const finding = performance.now();
+    await get('/find?words=level');
+    rows.push({ what: 'find: the first time, with every text read', size, runs: 1, median: performance.now() - finding });
+    for (const [what, words] of [
+      ['a reference', 'SYS-4999'],
+      ['two words, beginnings', 'item 4999'],
+      ['words of every text', 'the level hold'],
+      ['a script without blanks', '水門'],
+    ] as const)
+      rows.push({ what: `find: ${what}`, size, runs: 15, median: await time(15, () => get(`/find?words=${encodeURIComponent(words)}`)), goal: '≤ 50 ms' });
     await page('a figure opened', '/figures/rule:tested:notMet');
     rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));

@@ -14,6 +14,8 @@ import { ImportService } from './gather/import.service.js';
 import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
 import { SystemController } from './http/system.controller.js';
 import { CLOCK, type Clock, DATABASE, DISK_ROOM, OPEN_DATABASE } from './http/tokens.js';
+import { FindRepo } from './find/find.repo.js';
+import { FindService } from './find/find.service.js';
 import { ItemReadingService } from './items/item-reading.service.js';
 import { ItemsController } from './items/items.controller.js';
 import { HtmlCleaner } from './items/clean-html.js';
@@ -95,6 +97,8 @@ export class AppModule {
         ItemsRepo,
         HtmlCleaner,
         ItemReadingService,
+        FindRepo,
+        FindService,
         ItemsService,
         LinksService,
         GatherRepo,

@@ -207,11 +207,21 @@ export const getTrace = endpoint({
   reply: z.object({ up: z.array(z.tuple([z.number(), z.number()])), down: z.array(z.tuple([z.number(), z.number()])) }),
 });
 
+/** Stretches of a text, from a character on and up to another. */
+const marksSchema = z.array(z.tuple([z.number(), z.number()]));
+const foundSchema = briefSchema.extend({
+  referenceMarks: marksSchema,
+  titleMarks: marksSchema,
+  /** Where else the words stand, when reference and title do not hold them all; `where` is a field's label, or empty for the text. */
+  excerpt: z.object({ where: z.string(), text: z.string(), marks: marksSchema }).nullable(),
+});
+export type Found = z.infer<typeof foundSchema>;
+
 export const findItems = endpoint({
   method: 'GET',
   path: '/projects/:project/find',
-  summary: 'Items by reference or words, best first',
+  summary: 'Items by words of their references, titles, texts, fields and sources, best first',
   params: projectParams,
   query: z.object({ words: z.string().max(200), most: z.coerce.number().int().min(1).max(100).default(20) }),
-  reply: z.array(briefSchema),
+  reply: z.array(foundSchema),
 });

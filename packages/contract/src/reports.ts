@@ -57,7 +57,7 @@ export const createReport = endpoint({
     note: z.string().max(5000).default(''),
     /** Collections that it is about; all when unsaid. */
     collections: z.array(idSchema).min(1).max(500).optional(),
-    /** Sections (or items) that it is about, with all below them; all of the collections when unsaid. */
+    /** Sections (or items) that it is about, with all below them. Beside `collections` they narrow the ones that they stand in; without, it is about them alone. */
     sections: z.array(idSchema).min(1).max(2000).optional(),
     /** Collections whose trace matrix goes in, as far as they are reported on: none unless asked, for each requirement is a line of it. */
     matrices: z.array(idSchema).max(500).default([]),

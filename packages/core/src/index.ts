@@ -18,6 +18,8 @@ export * from './wording/counted.js';
 export * from './wording/clean-text.js';
 export * from './rich-text/rich-text.js';
 export * from './wording/word-diff.js';
+export * from './find/fold.js';
+export * from './find/word-index.js';
 export * from './suggest/tokens.js';
 export * from './suggest/ranking.js';
 export * from './source/issue.js';

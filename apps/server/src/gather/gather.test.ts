@@ -198,7 +198,7 @@ describe('gathering', () => {
     expect(outcome).toMatchObject({ results: 35, items: 0 });
     expect(outcome.issues.map((issue) => issue.code)).toEqual(['result-unmatched', 'result-unmatched']);
     expect(await server.client.call(listRuns, { params: { project } })).toMatchObject([
-      { name: 'Site run', at: '2026-11-03T14:05:00.000Z', counts: { passed: 33, failed: 0, broken: 1, skipped: 1, unmatched: 2 } },
+      { name: 'Site run', at: '2026-11-03T14:05:00.000Z', counts: { passed: 35, failed: 0, broken: 1, skipped: 1, unmatched: 2 } },
     ]);
     const test = async () => (await server.client.call(getItem, { params: { project, item: 'TC-002' } })).state;
     expect(await test()).toBe('verified');

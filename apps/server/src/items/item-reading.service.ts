@@ -1,4 +1,4 @@
-import type { Item, ReplyOf, TrailLink, findItems, getHistory, getItem, getTrace } from '@coomb/contract';
+import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking } from '@coomb/core';
 import { plainText } from '@coomb/formats';
@@ -89,27 +89,6 @@ export class ItemReadingService {
         .slice(1)
         .map((entry): [number, number] => [entry.node, entry.distance]);
     return { up: reach('up'), down: reach('down') };
-  }
-
-  async find(projectId: string, words: string, most: number): Promise<ReplyOf<typeof findItems>> {
-    const state = await this.states.get(projectId);
-    const wanted = words.trim().toLowerCase();
-    if (!wanted) return [];
-    const found = new Set<number>();
-    const exact = state.byReference.get(wanted);
-    if (exact !== undefined && state.isPresent(exact)) found.add(exact);
-    const terms = wanted.split(/\s+/);
-    for (const node of state.outline().nodes) {
-      const item = state.items[node]!;
-      const text = `${item.reference} ${item.title}`.toLowerCase();
-      if (terms.every((term) => text.includes(term))) found.add(node);
-      if (found.size >= most * 4) break;
-    }
-    const starts = (node: number) => Number(state.items[node]!.reference.toLowerCase().startsWith(wanted));
-    return [...found]
-      .sort((a, b) => starts(b) - starts(a))
-      .slice(0, most)
-      .map((node) => state.brief(node));
   }
 
   /** Texts for ranking: title and words of the text, by node. */

@@ -14,6 +14,7 @@ import {
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { FindService } from '../find/find.service.js';
 import { ItemReadingService } from './item-reading.service.js';
 import { ItemsService } from './items.service.js';
 import { buildOutlineReply } from './outline.js';
@@ -24,6 +25,7 @@ export class ItemsController {
     @Inject(ItemsService) private readonly items: ItemsService,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(FindService) private readonly finding: FindService,
   ) {}
 
   @Route(getOutline)
@@ -33,7 +35,7 @@ export class ItemsController {
 
   @Route(findItems)
   find(@Call(findItems) { params, query }: Input<typeof findItems>) {
-    return this.reading.find(params.project, query.words, query.most);
+    return this.finding.find(params.project, query.words, query.most);
   }
 
   @Route(readCollection)

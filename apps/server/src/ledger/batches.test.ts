@@ -91,7 +91,7 @@ describe('the results of a run', () => {
       { name: 'TC-001', outcome: 'passed', duration: 2.5, reason: 'reference', test: { reference: 'TC-001' } },
       { name: 'Nobody knows', outcome: 'failed', message: 'too slow', reason: null, test: null },
     ]);
-    expect(run!.counts).toEqual({ passed: 1, failed: 0, broken: 0, skipped: 0, unmatched: 1 });
+    expect(run!.counts).toEqual({ passed: 1, failed: 1, broken: 0, skipped: 0, unmatched: 1 });
     await client.call(undo, { params: { project } });
     await expect(client.call(listRunResults, { params: { project, run: run!.id } })).rejects.toMatchObject({ code: 'not-found' });
   });

@@ -84,6 +84,7 @@ export class ProjectState {
   private readonly verifying: ProjectVerification;
   private order: OutlineOrder | undefined;
   private byKind: Map<string, number[]> | undefined;
+  private readonly followers: ((changes: readonly Change[]) => void)[] = [];
 
   constructor(parts: ProjectParts) {
     this.id = parts.id;
@@ -142,6 +143,12 @@ export class ProjectState {
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
     if (structure || changes.length > 200) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
+    for (const follower of this.followers) follower(changes);
+  }
+
+  /** Calls back after every commit, once this state follows it. */
+  follow(follower: (changes: readonly Change[]) => void): void {
+    this.followers.push(follower);
   }
 
   /** Nodes that the changes name: the items, and both ends of the links. */

@@ -24,9 +24,16 @@ export function buildScope(state: ProjectState, { collections, sections, matrice
   const chosen = collections && new Set(collections.map((id) => find(id).id));
   const tops = sections && new Set(sections.map((id) => getNode(state, id)));
   const below = tops && findBelow(state, tops);
+  // Beside whole collections, sections narrow only the collections that they stand in.
+  const narrowed = new Set([...(tops ?? [])].map((node) => state.items[node]!.collectionId));
+  const isIn = (node: number) => {
+    const { collectionId } = state.items[node]!;
+    if (chosen && !chosen.has(collectionId)) return false;
+    return !below || below.has(node) || (chosen !== undefined && !narrowed.has(collectionId));
+  };
   for (const id of matrices) find(id);
   return {
-    within: (node) => (!chosen || chosen.has(state.items[node]!.collectionId)) && (!below || below.has(node)),
+    within: isIn,
     matrices: new Set(matrices),
     parts:
       chosen || tops

@@ -100,8 +100,10 @@ describe('reports', () => {
     expect(section.body.gaps.map((gap) => gap.item.reference)).toEqual([gate.reference]);
     expect(section.body.matrix.rows.map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
     expect(section.body.readiness.rules.find((rule) => rule.rule === 'tested')!.applicable).toBe(1);
+    const both = await about({ collections: [requirements, tests], sections: [gates.id], matrices: [requirements, tests] });
+    expect(both.body.matrix.rows.map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
     const again = await about({ collections: [requirements] });
-    expect([again.number, again.body.since?.number]).toEqual([4, 2]);
+    expect([again.number, again.body.since?.number]).toEqual([5, 2]);
     const only = await about({ collections: [tests] });
     expect(only.body.gaps).toEqual([]);
     const page = (await client.bytes(getReportPage, { project, report: section.id })).toString();

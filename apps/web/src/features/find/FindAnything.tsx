@@ -1,5 +1,6 @@
 import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
-import { findItems } from '@coomb/contract';
+import { type Found, findItems } from '@coomb/contract';
+import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -9,13 +10,16 @@ import { useProject } from '../../shared/live/project-queries';
 import { setColourMode, useColourMode } from '../../shared/ui/colour-mode';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
+import { useSources } from '../gather/queries';
 import { course } from '../frame/course';
 import { useTakeBack } from '../frame/ledger-queries';
 
 interface Entry {
   key: string;
-  sort: 'Item' | 'View' | 'Action';
+  sort: 'Item' | 'Source' | 'View' | 'Action';
   label: string;
+  /** What is shown in place of the label. */
+  shown?: React.ReactNode;
   mark?: React.ReactNode;
   run: () => void;
 }
@@ -32,9 +36,9 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
   const found = useQuery({
     queryKey: [...projectKey(project.id), 'find', words],
     queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words, most: 30 }, signal }),
-    enabled: words.trim() !== '',
     placeholderData: keepPreviousData,
   });
+  const sources = useSources(project.id);
   const go = (path: string) => () => void navigate(path);
   const fixed: Entry[] = [
     { key: 'section', sort: 'View', label: 'Section', run: go(`/p/${project.id}`) },
@@ -55,19 +59,29 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
     },
     { key: 'projects', sort: 'View', label: 'All projects', run: go('/') },
   ];
-  const wanted = words.trim().toLowerCase();
+  const wanted = words.trim();
+  const terms = termsOf(words);
   const items = wanted ? (found.data ?? []) : [];
+  // Who writes a reference wants the item.
+  const isReference = (items[0]?.referenceMarks.length ?? 0) > 0;
+  const namedSources = (wanted ? (sources.data ?? []) : [])
+    .filter((source) => markTerms(source.name, terms).found === terms.length)
+    .slice(0, 5)
+    .map((source): Entry => ({ key: source.id, sort: 'Source', label: source.name, run: go(`/p/${project.id}/gather/sources/${source.id}`) }));
   const entries: Entry[] = [
+    ...(isReference ? [] : namedSources),
     ...items.map(
       (item): Entry => ({
         key: item.id,
         sort: 'Item',
         label: `${item.reference}  ${item.title}`,
+        shown: <FoundItem item={item} />,
         mark: <StateMark state={item.state} bare />,
         run: go(itemAddress(item.reference)),
       }),
     ),
-    ...fixed.filter((entry) => entry.label.toLowerCase().includes(wanted)),
+    ...(isReference ? namedSources : []),
+    ...fixed.filter((entry) => !wanted || markTerms(entry.label, terms).found === terms.length),
   ];
   const chosen = Math.min(at, entries.length - 1);
   const choose = (entry: Entry | undefined) => {
@@ -87,7 +101,7 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
               h="46px"
               fontSize="16px"
               autoFocus
-              placeholder="A reference, words of a title, a view, an action…"
+              placeholder="A reference, words of an item, a source, a view, an action…"
               aria-label="Find anything"
               value={words}
               onChange={(event) => {
@@ -119,9 +133,11 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
                   ref={index === chosen ? (element) => void element?.scrollIntoView({ block: 'nearest' }) : undefined}
                 >
                   {entry.mark ?? <Box w="14px" />}
-                  <Box flex="1" truncate>
-                    {entry.label}
-                  </Box>
+                  {entry.shown ?? (
+                    <Box flex="1" truncate dir="auto">
+                      {entry.label}
+                    </Box>
+                  )}
                   <Box color="fg.muted" fontSize="12px">
                     {entry.sort}
                   </Box>
@@ -129,7 +145,7 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
               ))}
               {entries.length === 0 && (
                 <Box px="4" py="3" color="fg.muted">
-                  {found.isFetching ? 'Looking…' : `Nothing is called “${words}”. Try fewer words or a reference.`}
+                  {found.isFetching ? 'Looking…' : `Nothing says “${words}”. Try fewer words, the beginning of one, or a reference.`}
                 </Box>
               )}
             </Box>
@@ -138,4 +154,42 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
       </Portal>
     </Dialog.Root>
   );
+}
+
+/** An item with the words that were looked for, in its title or else where it says them. */
+function FoundItem({ item }: { item: Found }) {
+  return (
+    <Box flex="1" minW="0">
+      <Flex gap="3">
+        <Box flexShrink="0" fontFamily="mono" fontSize="13px">
+          <Marked text={item.reference} marks={item.referenceMarks} />
+        </Box>
+        <Box flex="1" truncate dir="auto">
+          <Marked text={item.title} marks={item.titleMarks} />
+        </Box>
+      </Flex>
+      {item.excerpt && (
+        <Box color="fg.muted" fontSize="13px" truncate dir="auto">
+          {item.excerpt.where && `${item.excerpt.where}: `}
+          <Marked text={item.excerpt.text} marks={item.excerpt.marks} />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Marked({ text, marks }: { text: string; marks: readonly [number, number][] }) {
+  const parts: React.ReactNode[] = [];
+  let at = 0;
+  for (const [start, end] of marks) {
+    parts.push(
+      text.slice(at, start),
+      <Box key={start} as="mark" bg="moss.muted" color="inherit" borderRadius="2px">
+        {text.slice(start, end)}
+      </Box>,
+    );
+    at = end;
+  }
+  parts.push(text.slice(at));
+  return <>{parts}</>;
 }

@@ -1,4 +1,4 @@
-import { cancelJob, findItems, getProject, getUndo, listJobs, undo } from '@coomb/contract';
+import { cancelJob, findItems, getProject, getUndo, listJobs, listSources, undo } from '@coomb/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -65,9 +65,23 @@ describe('find anything', () => {
     heading: false,
     withdrawn: false,
     state: 'verified' as const,
+    referenceMarks: [],
+    titleMarks: [[0, 4]] as [number, number][],
+    excerpt: { where: 'Rationale', text: 'A gate stops.', marks: [[2, 6]] as [number, number][] },
   };
   beforeEach(() => {
     answer(getProject, aProject);
+    const about = {
+      format: 'docx',
+      size: 1,
+      importedAt: '2026-11-01T08:00:00.000Z',
+      importedBy: 'Ada Brook',
+      items: 1,
+      issues: [],
+      recipe: null,
+      recipeId: null,
+    };
+    answer(listSources, [{ ...about, id: idOf(71), name: 'Weir rules.docx', lineage: idOf(71), collection: null }]);
     answer(findItems, ({ url }) => (url.searchParams.get('words')!.includes('gate') ? [found] : []));
   });
   const options = () => screen.getAllByRole('option').map((option) => option.textContent!);
@@ -84,9 +98,19 @@ describe('find anything', () => {
     await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'gate');
     await waitFor(() => expect(options()[0]).toContain('SYS-012'));
     expect(options().some((option) => option.includes('Read Gate tests'))).toBe(true);
+    const marks = [...screen.getAllByRole('option')[0]!.querySelectorAll('mark')].map((mark) => mark.textContent);
+    expect([marks, options()[0]]).toEqual([['Gate', 'gate'], expect.stringContaining('Rationale: A gate stops.')]);
     await userEvent.keyboard('{Enter}');
     expect(onClose).toHaveBeenCalled();
     expect(presentAddress()).toContain('item=SYS-012');
+  });
+
+  it('finds sources by their names', async () => {
+    show(<FindAnything onClose={() => {}} />);
+    await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'rules we');
+    await waitFor(() => expect(options()[0]).toContain('Weir rules.docx'));
+    await userEvent.keyboard('{Enter}');
+    expect(presentAddress()).toBe(`/p/${aProject.id}/gather/sources/${idOf(71)}`);
   });
 
   it('walks the list with the arrow keys and goes no further than its ends', async () => {
@@ -101,7 +125,7 @@ describe('find anything', () => {
   it('says when nothing is called so', async () => {
     show(<FindAnything onClose={() => {}} />);
     await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'zzz');
-    expect(await screen.findByText(/Nothing is called “zzz”/)).toBeTruthy();
+    expect(await screen.findByText(/Nothing says “zzz”/)).toBeTruthy();
   });
 });
 

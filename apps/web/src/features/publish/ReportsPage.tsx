@@ -7,26 +7,38 @@ import { Link, useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
+import { useKept } from '../../shared/drafts/use-kept';
+import { PartsChoice } from './PartsChoice';
 import { usePublish, useReports } from './queries';
+import { asParts, type PartChoice } from './report-parts';
 
 export function ReportsPage() {
   const project = useProject();
   const reports = useReports(project.id);
   const publish = usePublish(project.id);
   const navigate = useNavigate();
-  const [title, setTitle] = useState('Verification status');
-  const [note, setNote] = useState('');
+  const [title, setTitle] = useKept(project.id, 'report title', 'Verification status');
+  const [note, setNote, dropNote] = useKept(project.id, 'report note');
+  const [choices, setChoices] = useState<Record<string, PartChoice>>({});
+  const collections = project.collections.filter((one) => !one.withdrawn);
+  const parts = asParts(collections, choices);
+  const isEmpty = parts.collections?.length === 0;
+  const publishNow = () =>
+    publish.mutate(
+      { title, note, ...parts },
+      {
+        onSuccess: ({ id }) => {
+          dropNote();
+          void navigate(`/p/${project.id}/publish/${id}`);
+        },
+      },
+    );
   return (
-    <Page title="Status reports" lead="Dated and frozen: figures, coverage, gaps, matrix, and what changed since the report before.">
+    <Page title="Status reports" lead="Dated and frozen: figures, coverage, gaps, matrices, and what changed since the report before.">
       <Box bg="bg.panel" borderWidth="1px" p="4" maxW="760px" mb="5">
         <Flex gap="3" align="center">
           <Input size="sm" aria-label="Title of the report" value={title} onChange={(event) => setTitle(event.target.value)} maxLength={200} bg="bg" />
-          <Button
-            size="sm"
-            disabled={!title.trim()}
-            loading={publish.isPending}
-            onClick={() => publish.mutate({ title, note }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/publish/${id}`) })}
-          >
+          <Button size="sm" disabled={!title.trim() || isEmpty} loading={publish.isPending} onClick={publishNow}>
             Publish now
           </Button>
         </Flex>
@@ -41,6 +53,12 @@ export function ReportsPage() {
           maxLength={5000}
           bg="bg"
         />
+        <PartsChoice project={project} choices={choices} onChange={setChoices} />
+        {isEmpty && (
+          <Box color="fg.muted" mt="2">
+            Choose at least one collection.
+          </Box>
+        )}
       </Box>
       {reports.error && <ErrorNote error={reports.error} />}
       {reports.isPending && <Loading what="reports" />}

@@ -1,4 +1,4 @@
-import { createReport, getProject, listReports } from '@coomb/contract';
+import { createReport, getOutline, getProject, listReports } from '@coomb/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -9,7 +9,20 @@ const report = { id: idOf(61), number: 2, title: 'Status in November', at: '2026
 
 describe('the list of reports', () => {
   usePage();
-  beforeEach(() => answer(getProject, aProject));
+  beforeEach(() => {
+    localStorage.clear();
+    answer(getProject, aProject);
+    answer(getOutline, {
+      ...Object.fromEntries(['node', 'kind', 'state', 'up', 'down', 'suspect', 'gaps'].map((name) => [name, [0, 0, 0, 0]])),
+      seq: 7,
+      id: [idOf(21), idOf(22), idOf(23), idOf(24)],
+      reference: ['', 'SYS-001', '', 'TC-001'],
+      title: ['Gates', 'Close', 'Pumps', 'Try'],
+      collection: [0, 0, 0, 1],
+      parent: [-1, 0, -1, -1],
+      heading: [1, 0, 1, 0],
+    } as never);
+  });
 
   it('says of each how much changed since', async () => {
     answer(listReports, [report, { ...report, id: idOf(62), number: 1, seq: 7, stale: false, title: 'Now' }] as never);
@@ -33,6 +46,38 @@ describe('the list of reports', () => {
     expect(calls.find(({ call }) => call.startsWith('POST'))!.body).toEqual({ title: 'Status in November', note: 'For the board.' });
   });
 
+  it('is about the collections and sections that are chosen, with the matrices asked for', async () => {
+    answer(listReports, []);
+    answer(createReport, { ...report, stale: false } as never);
+    show(<ReportsPage />);
+    const tick = async (name: string) => userEvent.click(await screen.findByRole('checkbox', { name }));
+    await tick('Gate tests');
+    await tick('Trace matrix of System requirements');
+    await userEvent.click(screen.getByRole('button', { name: 'Sections of System requirements' }));
+    await tick('Pumps');
+    await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
+    const sent = () => calls.filter(({ call }) => call.startsWith('POST')).at(-1)!.body;
+    const [system] = aProject.collections;
+    await waitFor(() =>
+      expect(sent()).toEqual({ title: 'Verification status', note: '', collections: [system!.id], sections: [idOf(21)], matrices: [system!.id] }),
+    );
+  });
+
+  it('is about everything where nothing is left out, and about something at least', async () => {
+    answer(listReports, []);
+    answer(createReport, { ...report, stale: false } as never);
+    show(<ReportsPage />);
+    const tick = async (name: string) => userEvent.click(await screen.findByRole('checkbox', { name }));
+    const publish = () => screen.getByRole('button', { name: 'Publish now' });
+    await tick('System requirements');
+    await tick('Gate tests');
+    expect(publish()).toHaveProperty('disabled', true);
+    await tick('Gate tests');
+    await tick('System requirements');
+    await userEvent.click(publish());
+    await waitFor(() => expect(calls.find(({ call }) => call.startsWith('POST'))?.body).toEqual({ title: 'Verification status', note: '' }));
+  });
+
   it('keeps title and note when publishing fails', async () => {
     answer(listReports, []);
     answer(createReport, () => {
@@ -43,5 +88,19 @@ describe('the list of reports', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
     expect(await screen.findByText('The report could not be written.')).toBeTruthy();
     expect((screen.getByRole('textbox', { name: 'Note for the cover' }) as HTMLTextAreaElement).value).toBe('For the board.');
+  });
+
+  it('keeps a note over another view until it is sent', async () => {
+    answer(listReports, []);
+    const { unmount } = show(<ReportsPage />);
+    await userEvent.type(await screen.findByRole('textbox', { name: 'Note for the cover' }), 'For the board.');
+    unmount();
+    show(<ReportsPage />);
+    const note = () => screen.getByRole('textbox', { name: 'Note for the cover' }) as HTMLTextAreaElement;
+    await screen.findByRole('button', { name: 'Publish now' });
+    expect(note().value).toBe('For the board.');
+    answer(createReport, { ...report, stale: false } as never);
+    await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
+    await waitFor(() => expect(note().value).toBe(''));
   });
 });

@@ -1,4 +1,4 @@
-import { createReport, getReport, listReports } from '@coomb/contract';
+import { type BodyOf, createReport, getReport, listReports } from '@coomb/contract';
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -13,4 +13,4 @@ export function useReport(project: string, report: string) {
 }
 
 export const usePublish = (project: string) =>
-  useChange(project, (body: { title: string; note: string }) => call(createReport, { params: { project }, body }), 'Published');
+  useChange(project, (body: BodyOf<typeof createReport>) => call(createReport, { params: { project }, body }), 'Published');
