@@ -14,6 +14,7 @@ import { ImportService } from './gather/import.service.js';
 import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
 import { SystemController } from './http/system.controller.js';
 import { CLOCK, type Clock, DATABASE, DISK_ROOM, OPEN_DATABASE } from './http/tokens.js';
+import { KeptAnswers } from './http/kept-answers.js';
 import { FindRepo } from './find/find.repo.js';
 import { FindService } from './find/find.service.js';
 import { ItemReadingService } from './items/item-reading.service.js';
@@ -97,6 +98,7 @@ export class AppModule {
         ItemsRepo,
         HtmlCleaner,
         ItemReadingService,
+        KeptAnswers,
         FindRepo,
         FindService,
         ItemsService,

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Response } from 'express';
+import compression from 'compression';
 import helmet from 'helmet';
 import { AppModule } from './app.module.js';
 import { type OpenDatabase, openDatabase } from './database/database.js';
@@ -82,9 +83,13 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   }
 }
 
+const isPackable = (type: string) => /^(?:application\/(?:json|javascript|xml)|text\/(?!event-stream)|image\/svg)/.test(type);
+
 function configure(app: NestExpressApplication, web: string | undefined, naming: Naming): void {
   app.use(allowHosts(naming));
   app.use(rememberCaller);
+  // The stream of changes must not wait until a block is full; files are packed already, or are as large as they say.
+  app.use(compression({ level: 3, filter: (_request, response) => isPackable(String(response.getHeader('Content-Type') ?? '')) }));
   app.setGlobalPrefix('api');
   app.useBodyParser('json', { limit: '20mb' });
   app.use(

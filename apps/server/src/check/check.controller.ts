@@ -1,15 +1,21 @@
 import { createWaiver, explainCoverage, getReadiness, openFigure, withdrawWaiver } from '@coomb/contract';
-import { Controller, Inject } from '@nestjs/common';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
+import { KeptAnswers } from '../http/kept-answers.js';
 import { Call, type Input, Route } from '../http/route.js';
 import { CheckService } from './check.service.js';
+import { buildReadiness } from './readiness.js';
 
 @Controller()
 export class CheckController {
-  constructor(@Inject(CheckService) private readonly check: CheckService) {}
+  constructor(
+    @Inject(CheckService) private readonly check: CheckService,
+    @Inject(KeptAnswers) private readonly kept: KeptAnswers,
+  ) {}
 
   @Route(getReadiness)
-  readiness(@Call(getReadiness) { params }: Input<typeof getReadiness>) {
-    return this.check.getReadiness(params.project);
+  readiness(@Call(getReadiness) { params }: Input<typeof getReadiness>, @Req() request: Request, @Res() response: Response) {
+    return this.kept.send(request, response, params.project, 'readiness', (state) => buildReadiness(state));
   }
 
   @Route(openFigure)

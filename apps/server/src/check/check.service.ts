@@ -1,4 +1,4 @@
-import type { Readiness, ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint } from '@coomb/contract';
+import type { ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildExplanation, getKind, phraseAt, type Reached } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
@@ -9,7 +9,6 @@ import { LedgerService } from '../ledger/ledger.service.js';
 import { isActive, type ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { openFigure } from './figures/families.js';
-import { buildReadiness } from './readiness.js';
 
 type Waiver = ReplyOf<typeof createWaiver>;
 
@@ -20,10 +19,6 @@ export class CheckService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
-
-  async getReadiness(projectId: string): Promise<Readiness> {
-    return buildReadiness(await this.states.get(projectId));
-  }
 
   async openFigure(projectId: string, id: string, collection: string | undefined): Promise<ReplyOf<typeof openFigureEndpoint>> {
     const state = await this.states.get(projectId);

@@ -15,10 +15,14 @@ import type { ExportFile, PartnerFile, Shelf } from './writers/writer.js';
 /** Items of one difference that are named; the others are counted. */
 const MOST_NAMED = 200;
 const MOST_QUOTED = 300;
+const SHARED_FOR_MS = 5000;
 
 /** Collections as files that others read, and that Coomb reads back by the recipe that goes with them. */
 @Injectable()
 export class ExportsService {
+  /** Files that are being written, or just were: who asks for the same of the same change gets the same. */
+  private readonly sharing = new Map<string, Promise<ExportFile>>();
+
   constructor(
     @Inject(ExportsRepo) private readonly repo: ExportsRepo,
     @Inject(GatherRepo) private readonly files: GatherRepo,
@@ -28,6 +32,19 @@ export class ExportsService {
   ) {}
 
   async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
+    const { seq } = await this.states.get(projectId);
+    const key = JSON.stringify([projectId, seq, format, wanted]);
+    let file = this.sharing.get(key);
+    if (!file) {
+      file = this.write(projectId, wanted, format);
+      this.sharing.set(key, file);
+      const forget = () => void setTimeout(() => this.sharing.delete(key), SHARED_FOR_MS).unref();
+      file.then(forget, () => this.sharing.delete(key));
+    }
+    return file;
+  }
+
+  private async write(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
     const { scene, shelf } = await this.open(projectId, wanted, format);
     const answer = await this.writer.run({ format, scene, shelf, readsBack: false });
     return (answer as Extract<WriteAnswer, { file: ExportFile }>).file;

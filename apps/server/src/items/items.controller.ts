@@ -11,9 +11,10 @@ import {
   restoreItems,
   withdrawItems,
 } from '@coomb/contract';
-import { Controller, Inject } from '@nestjs/common';
+import { Controller, Inject, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
-import { ProjectStates } from '../project-state/project-states.js';
+import { KeptAnswers } from '../http/kept-answers.js';
 import { FindService } from '../find/find.service.js';
 import { ItemReadingService } from './item-reading.service.js';
 import { ItemsService } from './items.service.js';
@@ -24,13 +25,13 @@ export class ItemsController {
   constructor(
     @Inject(ItemsService) private readonly items: ItemsService,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
-    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(KeptAnswers) private readonly kept: KeptAnswers,
     @Inject(FindService) private readonly finding: FindService,
   ) {}
 
   @Route(getOutline)
-  async outline(@Call(getOutline) { params }: Input<typeof getOutline>) {
-    return buildOutlineReply(await this.states.get(params.project));
+  outline(@Call(getOutline) { params }: Input<typeof getOutline>, @Req() request: Request, @Res() response: Response) {
+    return this.kept.send(request, response, params.project, 'outline', buildOutlineReply);
   }
 
   @Route(findItems)
