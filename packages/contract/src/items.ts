@@ -13,6 +13,8 @@ export const outlineReply = z.object({
   node: z.array(z.number()),
   reference: z.array(z.string()),
   title: z.array(z.string()),
+  /** Numbers of the clauses that items came from, where recipes put them into a field; an empty list where no recipe did. */
+  clause: z.array(z.string()),
   /** Index into the kinds of the scheme. */
   kind: z.array(z.number()),
   /** Index into the collections of the project. */

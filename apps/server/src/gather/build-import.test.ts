@@ -48,6 +48,7 @@ function stateOf(items: LightItem[]): ProjectState {
     latest: new Map(),
     sources: 0,
     ruleFields: new Map(),
+    numbers: new Map(),
   });
 }
 

@@ -37,7 +37,22 @@ export class ProjectStateRepo {
       latest: await this.loadLatest(id),
       sources: await this.countSources(id),
       ruleFields: await this.loadRuleFields(id, project.scheme),
+      numbers: await this.loadNumbers(id),
     };
+  }
+
+  private async loadNumbers(id: string): Promise<Map<string, Map<string, string>>> {
+    const fields = await this.columns<{ field: string }>(
+      sql`select distinct recipe ->> 'numberField' as field from source where project_id = ${id} and recipe ->> 'numberField' is not null`,
+    );
+    const numbers = new Map<string, Map<string, string>>();
+    for (const { field } of fields) {
+      const rows = await this.columns<{ id: string; value: string }>(
+        sql`select id, fields ->> ${field}::text as value from item where project_id = ${id} and fields ? ${field}::text`,
+      );
+      numbers.set(field, new Map(rows.map((row) => [row.id, row.value])));
+    }
+    return numbers;
   }
 
   private async loadRuleFields(id: string, scheme: Scheme): Promise<Map<string, Map<string, unknown>>> {

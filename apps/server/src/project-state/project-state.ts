@@ -46,6 +46,8 @@ export interface ProjectParts {
   sources: number;
   /** Values of the fields that coverage rules filter by: field, then item. */
   ruleFields: Map<string, Map<string, unknown>>;
+  /** Values of the fields that recipes put clause numbers into: field, then item. */
+  numbers: Map<string, Map<string, string>>;
 }
 
 export interface OutlineOrder {
@@ -78,6 +80,7 @@ export class ProjectState {
   latest: Map<string, TestResult>;
   sources: number;
   private readonly ruleFields: Map<string, Map<string, unknown>>;
+  private readonly numbers: Map<string, Map<string, string>>;
   private readonly lastNumber = new Map<string, number>();
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
@@ -99,6 +102,7 @@ export class ProjectState {
     this.latest = parts.latest;
     this.sources = parts.sources;
     this.ruleFields = parts.ruleFields;
+    this.numbers = parts.numbers;
     parts.items.forEach((item, node) => {
       this.nodeOf.set(item.id, node);
       this.byReference.set(item.reference.toLowerCase(), node);
@@ -127,6 +131,7 @@ export class ProjectState {
   apply(changes: readonly Change[], seq: number): void {
     this.seq = seq;
     let structure = false;
+    for (const change of changes) if (change.entity === 'source') this.expectNumbers(change.after.recipe);
     for (const change of changes) {
       if (change.entity === 'item') structure = this.applyItem(change.after) || structure;
       if (change.entity === 'collection') this.applyCollection(change.after);
@@ -333,10 +338,30 @@ export class ProjectState {
     const number = this.lastNumber.size ? findAnyNumber(reference) : undefined;
     if (number && (this.lastNumber.get(number.prefix) ?? 0) < number.number) this.lastNumber.set(number.prefix, number.number);
     for (const [field, values] of this.ruleFields) values.set(id, row.fields[field]);
+    for (const [field, values] of this.numbers) if (typeof row.fields[field] === 'string' || values.has(id)) values.set(id, String(row.fields[field] ?? ''));
     if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
     if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
     this.verifying.meaningChanged(node, meaningSeq);
     return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.ruleFields.size > 0;
+  }
+
+  /** Number of the clause that an item came from, where a recipe put it into a field; empty where none is known. */
+  clauseOf(node: number): string {
+    for (const values of this.numbers.values()) {
+      const number = values.get(this.items[node]!.id);
+      if (number) return number;
+    }
+    return '';
+  }
+
+  /** Whether any item may have the number of a clause. */
+  get hasClauses(): boolean {
+    return this.numbers.size > 0;
+  }
+
+  private expectNumbers(recipe: unknown): void {
+    const field = numberFieldOf(recipe);
+    if (field !== undefined && !this.numbers.has(field)) this.numbers.set(field, new Map());
   }
 
   private applyCollection(row: CollectionRow): void {
@@ -363,4 +388,10 @@ export function isActive(waiver: WaiverRow, today: string): boolean {
 function findAnyNumber(reference: string): { prefix: string; number: number } | undefined {
   const match = /^(.*)-(\d{1,9})$/.exec(reference);
   return match ? { prefix: match[1]!.toLowerCase(), number: Number(match[2]) } : undefined;
+}
+
+/** The field that a recipe puts the numbers of clauses into. */
+function numberFieldOf(recipe: unknown): string | undefined {
+  const field = (recipe as { numberField?: unknown } | null)?.numberField;
+  return typeof field === 'string' ? field : undefined;
 }

@@ -17,6 +17,7 @@ export function outlineOf(lines: Line[]): OutlineReply {
     node: lines.map((_, row) => 100 + row),
     reference: lines.map((line) => line.reference),
     title: lines.map((line) => line.reference),
+    clause: [],
     kind: zeros(),
     collection: lines.map((line) => line.collection ?? 0),
     parent: lines.map((line) => line.parent ?? -1),

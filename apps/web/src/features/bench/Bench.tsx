@@ -207,7 +207,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           onScroll={(top) => setScroll((before) => ({ ...before, right: top }))}
         />
         <Box srOnly aria-live="polite">
-          {marked[side] === undefined ? '' : `${outline.reference[marked[side]!]} ${outline.title[marked[side]!]}`}
+          {marked[side] === undefined ? '' : `${outline.reference[marked[side]!]} \u2068${outline.title[marked[side]!]}\u2069`}
         </Box>
       </Flex>
       <DragOverlay dropAnimation={null}>

@@ -139,7 +139,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
         </Box>
       )}
       <Box flex="1" minW="0" truncate fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'}>
-        {outline.title[row]}
+        <bdi>{outline.title[row]}</bdi>
       </Box>
       {reason && (
         <Box fontSize="11.5px" color="moss.fg" fontStyle="italic" truncate maxW="40%">

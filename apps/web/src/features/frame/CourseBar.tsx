@@ -9,7 +9,18 @@ export function CourseBar({ project }: { project: Project }) {
   const { pathname } = useLocation();
   const rest = pathname.split('/').slice(3).join('/');
   return (
-    <Flex as="nav" aria-label="Course of the work" h="38px" px="4" align="stretch" bg="bg.panel" borderBottomWidth="1px" flexShrink={0} gap="1">
+    <Flex
+      as="nav"
+      aria-label="Course of the work"
+      minH={{ base: '30px', lg: '38px' }}
+      px={{ base: '1', md: '4' }}
+      align="stretch"
+      wrap="wrap"
+      bg="bg.panel"
+      borderBottomWidth="1px"
+      flexShrink={0}
+      gap="1"
+    >
       {course.map((stage, index) => (
         <Fragment key={stage.id}>
           {index > 0 && <Seam />}
@@ -23,7 +34,7 @@ export function CourseBar({ project }: { project: Project }) {
 /** A small dip between stages: the line of the valley. */
 function Seam() {
   return (
-    <Flex align="flex-end" aria-hidden="true" pb="10px">
+    <Flex align="flex-end" aria-hidden="true" pb="10px" display={{ base: 'none', lg: 'flex' }}>
       <svg width="22" height="10" viewBox="0 0 22 10">
         <path d="M0 1c6 0 6 8 11 8s5-8 11-8" fill="none" stroke="var(--chakra-colors-border-emphasized)" strokeWidth="1.5" />
       </svg>
@@ -33,11 +44,11 @@ function Seam() {
 
 function StageEntry({ stage, waiting, base, here, rest }: { stage: Stage; waiting: number; base: string; here: boolean; rest: string }) {
   return (
-    <Flex align="center" gap="3" px="2" borderBottomWidth="3px" borderColor={here ? 'moss.solid' : 'transparent'}>
+    <Flex align="center" gap={{ base: '1', lg: '3' }} px="2" wrap="wrap" borderBottomWidth="3px" borderColor={here ? 'moss.solid' : 'transparent'}>
       <Flex asChild align="baseline" gap="2">
-        <Link to={`${base}/${stage.views[0]!.path}`}>
+        <Link to={`${base}/${stage.views[0]!.path}`} title={stage.waits(waiting)}>
           <Box fontWeight={here ? '650' : '500'}>{stage.label}</Box>
-          <Box fontSize="12px" color="fg.muted" whiteSpace="nowrap">
+          <Box fontSize="12px" color="fg.muted" whiteSpace="nowrap" display={{ base: 'none', lg: 'block' }}>
             {stage.waits(waiting)}
           </Box>
         </Link>

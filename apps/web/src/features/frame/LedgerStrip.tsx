@@ -16,11 +16,23 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
   const keys = useMemo(() => ({ 'Control+z': () => mutate('undo'), 'Control+y': () => mutate('redo') }), [mutate]);
   useKeys(keys);
   return (
-    <Flex as="footer" h="30px" px="4" align="center" gap="2" borderTopWidth="1px" bg="bg.panel" fontSize="12.5px" color="fg.muted" flexShrink={0}>
+    <Flex
+      as="footer"
+      minH="30px"
+      px={{ base: '1', md: '4' }}
+      wrap="wrap"
+      align="center"
+      gap="2"
+      borderTopWidth="1px"
+      bg="bg.panel"
+      fontSize="12.5px"
+      color="fg.muted"
+      flexShrink={0}
+    >
       <Button size="2xs" variant="ghost" disabled={!state?.undo || takeBack.isPending} onClick={() => mutate('undo')} title="Undo (Ctrl Z)">
         <Undo2 size={13} /> Undo
         {state?.undo && (
-          <Box as="span" fontWeight="400" truncate maxW="260px">
+          <Box as="span" display={{ base: 'none', lg: 'inline' }} fontWeight="400" truncate maxW="260px">
             : {state.undo}
           </Box>
         )}
@@ -28,7 +40,7 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       <Button size="2xs" variant="ghost" disabled={!state?.redo || takeBack.isPending} onClick={() => mutate('redo')} title="Redo (Ctrl Y)">
         <Redo2 size={13} /> Redo
         {state?.redo && (
-          <Box as="span" fontWeight="400" truncate maxW="200px">
+          <Box as="span" display={{ base: 'none', lg: 'inline' }} fontWeight="400" truncate maxW="200px">
             : {state.redo}
           </Box>
         )}

@@ -44,7 +44,7 @@ export function ProjectFrame() {
     <Flex direction="column" h="100%" overflow="hidden">
       <TopLine project={about.data} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
       <CourseBar project={about.data} />
-      <Flex flex="1" minH="0">
+      <Flex flex="1" minH="0" position="relative">
         <Box as="main" flex="1" minW="0" h="100%" overflow="hidden">
           <Suspense fallback={<Loading what="the view" />}>
             <Outlet />

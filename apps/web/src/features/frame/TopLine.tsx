@@ -8,22 +8,35 @@ import { PersonName } from './PersonName';
 export function TopLine({ project, onFind, onKeys }: { project: Project; onFind: () => void; onKeys: () => void }) {
   const mode = useColourMode();
   return (
-    <Flex as="header" h="40px" px="4" align="center" gap="3" bg="bg.panel" flexShrink={0}>
+    <Flex as="header" h={{ base: '34px', lg: '40px' }} px={{ base: '2', md: '4' }} align="center" gap={{ base: '1', md: '3' }} bg="bg.panel" flexShrink={0}>
       <Flex asChild align="center" gap="2" fontWeight="650" letterSpacing="0.01em">
-        <Link to="/" title="All projects">
+        <Link to="/" title="All projects" aria-label="Coomb: all projects">
           <Image src="/coomb.svg" alt="" boxSize="22px" />
-          Coomb
+          <Box display={{ base: 'none', md: 'block' }}>Coomb</Box>
         </Link>
       </Flex>
       <Box color="border.emphasized">╱</Box>
-      <Box asChild fontFamily="serif" fontSize="15px" truncate>
+      <Box asChild fontFamily="serif" fontSize="15px" minW="0" truncate dir="auto">
         <Link to={`/p/${project.id}`} title="The section of this project">
           {project.name}
         </Link>
       </Box>
-      <Button variant="outline" size="xs" ml="auto" w="260px" justifyContent="flex-start" color="fg.muted" fontWeight="400" bg="bg" onClick={onFind}>
-        <Search size={13} /> Find anything
-        <Box as="kbd" ml="auto" fontFamily="mono" fontSize="11px">
+      <Button
+        variant="outline"
+        size="xs"
+        ml="auto"
+        w={{ base: 'auto', md: '260px' }}
+        flexShrink={0}
+        justifyContent="flex-start"
+        color="fg.muted"
+        fontWeight="400"
+        bg="bg"
+        aria-label="Find anything"
+        onClick={onFind}
+      >
+        <Search size={13} />
+        <Box display={{ base: 'none', md: 'block' }}>Find anything</Box>
+        <Box as="kbd" display={{ base: 'none', md: 'block' }} ml="auto" fontFamily="mono" fontSize="11px">
           Ctrl K
         </Box>
       </Button>

@@ -15,7 +15,19 @@ export function ItemSheet({ item, onClose }: { item: string; onClose: () => void
   const keys = useMemo(() => ({ Escape: onClose }), [onClose]);
   useKeys(keys);
   return (
-    <Flex as="aside" aria-label={`Item ${item}`} direction="column" w="420px" flexShrink={0} h="100%" borderLeftWidth="1px" bg="bg.panel">
+    <Flex
+      as="aside"
+      aria-label={`Item ${item}`}
+      direction="column"
+      w={{ base: '100%', md: '420px' }}
+      position={{ base: 'absolute', md: 'static' }}
+      inset="0"
+      zIndex={{ base: 'docked', md: 'auto' }}
+      flexShrink={0}
+      h="100%"
+      borderLeftWidth={{ base: '0', md: '1px' }}
+      bg="bg.panel"
+    >
       <Flex align="center" gap="1" pl="5" pr="2" h="36px" borderBottomWidth="1px" flexShrink={0}>
         <Box fontFamily="mono" fontSize="13px" color="moss.fg" flex="1">
           {sheet.data?.reference ?? item}

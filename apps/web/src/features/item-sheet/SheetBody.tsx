@@ -51,10 +51,15 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
       )}
       {sheet.path.length > 0 && (
         <Box fontSize="12.5px" color="fg.muted" pt="1">
-          {sheet.path.map((one) => one.title).join(' › ')}
+          {sheet.path.map((one, at) => (
+            <span key={one.id}>
+              {at > 0 && ' › '}
+              <bdi>{one.title}</bdi>
+            </span>
+          ))}
         </Box>
       )}
-      <Box fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
+      <Box dir="auto" overflowWrap="anywhere" fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
         {sheet.title}
       </Box>
       <Flex gap="3" align="center" fontSize="13px" color="fg.muted" mb="2">

@@ -44,7 +44,7 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
       <Flex align="center" gap="2">
         <StateMark state={link.other.state} bare />
         <Reference reference={link.other.reference} />
-        <Box flex="1" truncate title={link.other.title}>
+        <Box flex="1" truncate dir="auto" title={link.other.title}>
           {link.other.title}
         </Box>
         {link.suspect && (

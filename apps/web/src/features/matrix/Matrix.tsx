@@ -9,6 +9,7 @@ import { useColourMode } from '../../shared/ui/colour-mode';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
+import { useRoom } from '../../shared/ui/use-room';
 import { useSize } from '../../shared/ui/use-size';
 import { KindChoice } from '../bench/KindChoice';
 import { useMakeLink, useUnlink } from '../bench/queries';
@@ -16,8 +17,9 @@ import { ColumnHeads, RowHeads } from './MatrixHeads';
 import type { MatrixSides } from './matrix-sides';
 import { cellSize, paintMatrix } from './paint-matrix';
 
-const HEAD = 300;
-const TOP = 158;
+/** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
+const HEAD = { wide: 300, narrow: 150 };
+const TOP = { high: 158, low: 84 };
 
 interface Props {
   outline: OutlineReply;
@@ -55,6 +57,8 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const isHeading = (side: 'row' | 'column', line: number) => outline.heading[side === 'row' ? rowItem(line) : columnItem(line)] === 1;
   const linksAt = (row: number, column: number) => sides.byPair.get(`${rowItem(row)} ${columnItem(column)}`) ?? [];
 
+  const room = useRoom();
+  const head = room.narrow ? HEAD.narrow : HEAD.wide;
   useRestingFocus(canvas);
   useEffect(() => {
     if (!canvas.current || width === 0) return;
@@ -166,15 +170,15 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const status = `${outline.reference[rowItem(at.row)]} × ${outline.reference[columnItem(at.column)]}: ${current.length ? current.map((link) => scheme.linkKinds[link.kind]!.phrase + (link.suspect ? ' (suspect)' : '')).join(', ') : (cells.counts.get(at.row * cells.columns + at.column) ?? 'no link')}`;
   return (
     <Flex direction="column" h="100%" borderTopWidth="1px" bg="bg.panel">
-      <Flex flexShrink={0} h={`${TOP}px`}>
-        <Flex w={`${HEAD}px`} flexShrink={0} direction="column" justify="flex-end" px="3" pb="1" fontSize="12.5px" color="fg.muted" borderRightWidth="1px">
+      <Flex flexShrink={0} h={`${room.low ? TOP.low : TOP.high}px`}>
+        <Flex w={`${head}px`} flexShrink={0} direction="column" justify="flex-end" px="3" pb="1" fontSize="12.5px" color="fg.muted" borderRightWidth="1px">
           <Box color="fg" fontWeight="600" aria-live="polite">
             {status}
           </Box>
-          <Box truncate title={outline.title[rowItem(at.row)]}>
+          <Box truncate dir="auto" title={outline.title[rowItem(at.row)]}>
             {outline.title[rowItem(at.row)]}
           </Box>
-          <Box truncate title={outline.title[columnItem(at.column)]}>
+          <Box truncate dir="auto" title={outline.title[columnItem(at.column)]}>
             × {outline.title[columnItem(at.column)]}
           </Box>
         </Flex>
@@ -193,7 +197,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
       </Flex>
       <Flex flex="1" minH="0">
         <RowHeads
-          width={HEAD}
+          width={head}
           outline={outline}
           side={sides.row}
           axis={rows}

@@ -96,7 +96,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
             <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
             <button type="button" className="name" title={`${reference} ${title}`} onClick={() => props.onOpen(reference)}>
               {!heading && <span className="reference">{reference} </span>}
-              {title}
+              <bdi>{title}</bdi>
             </button>
             {isFolded && hidden > 0 && <span className="note">{hidden} folded</span>}
             <span className={props.totals[line] ? 'count' : 'count is-gap'}>{heading && !isFolded ? '' : props.totals[line]}</span>
@@ -134,7 +134,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
               onClick={() => props.onOpen(reference)}
             >
               {!heading && <span className="reference">{reference} </span>}
-              {title}
+              <bdi>{title}</bdi>
               {isFolded && hidden > 0 ? ` (${hidden})` : ''}
             </button>
             <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />

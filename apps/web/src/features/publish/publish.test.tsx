@@ -17,6 +17,7 @@ describe('the list of reports', () => {
       seq: 7,
       id: [idOf(21), idOf(22), idOf(23), idOf(24)],
       reference: ['', 'SYS-001', '', 'TC-001'],
+      clause: [],
       title: ['Gates', 'Close', 'Pumps', 'Try'],
       collection: [0, 0, 0, 1],
       parent: [-1, 0, -1, -1],

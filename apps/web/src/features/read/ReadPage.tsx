@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { Link, Navigate, NavLink, useLocation, useParams } from 'react-router';
+import { Link, Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-router';
 import { useOutline, useProject } from '../../shared/live/project-queries';
+import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { CollectionForm } from './CollectionForm';
 import { Specification } from './Specification';
@@ -12,6 +13,7 @@ export function ReadPage() {
   const outline = useOutline();
   const { collection: id } = useParams();
   const { search } = useLocation();
+  const navigate = useNavigate();
   const sheetIsOpen = new URLSearchParams(search).has('item');
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
@@ -36,8 +38,27 @@ export function ReadPage() {
       </EmptyState>
     );
   return (
-    <Flex h="100%">
-      <Box hidden={sheetIsOpen} w="236px" flexShrink={0} borderRightWidth="1px" overflow="auto" py="3" bg="bg.panel" as="nav" aria-label="Collections">
+    <Flex h="100%" direction={{ base: 'column', md: 'row' }}>
+      <Box display={{ base: 'block', md: 'none' }} px="2" py="1" flexShrink={0} borderBottomWidth="1px" bg="bg.panel">
+        <Choice
+          label="Collection"
+          width="100%"
+          value={id ?? ''}
+          options={project.collections.map((one) => ({ value: one.id, label: `${one.name} (${one.items})` }))}
+          onChange={(next) => void navigate(`/p/${project.id}/shape/${next}`)}
+        />
+      </Box>
+      <Box
+        display={sheetIsOpen ? 'none' : { base: 'none', md: 'block' }}
+        w="236px"
+        flexShrink={0}
+        borderRightWidth="1px"
+        overflow="auto"
+        py="3"
+        bg="bg.panel"
+        as="nav"
+        aria-label="Collections"
+      >
         {project.collections.map((one) => (
           <Box key={one.id}>
             <Flex asChild px="4" py="1" gap="2" align="baseline" bg={one.id === id ? 'moss.subtle' : undefined} _hover={{ bg: 'bg.subtle' }}>
@@ -57,7 +78,7 @@ export function ReadPage() {
           <CollectionForm />
         </Box>
       </Box>
-      <Box flex="1" minW="0">
+      <Box flex="1" minW="0" minH="0">
         <Specification key={id} collection={collection} outline={outline.data} rows={rows} />
       </Box>
     </Flex>
@@ -79,7 +100,10 @@ function Contents({ rows, outline }: { rows: number[]; outline: NonNullable<Retu
       truncate
       _hover={{ color: 'moss.fg' }}
     >
-      <Link to={`?at=${encodeURIComponent(outline.reference[row]!)}`}>{outline.title[row]}</Link>
+      <Link to={`?at=${encodeURIComponent(outline.reference[row]!)}`} title={outline.title[row]}>
+        {outline.clause[row] && `${outline.clause[row]}\u2002`}
+        <bdi>{outline.title[row]}</bdi>
+      </Link>
     </Box>
   ));
 }

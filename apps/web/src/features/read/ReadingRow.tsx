@@ -49,8 +49,9 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
   const id = outline.id[row]!;
   return (
     <Flex
-      gap="5"
-      px="5"
+      direction={{ base: 'column', md: 'row' }}
+      gap={{ base: '0.5', md: '5' }}
+      px={{ base: '3', md: '5' }}
       pt={isHeading ? '5' : '2.5'}
       pb="2.5"
       borderLeftWidth="3px"
@@ -71,10 +72,23 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
       aria-label={`${reference} ${outline.title[row]}`}
       position="relative"
     >
-      <Box w="110px" flexShrink={0} textAlign="right" pt={isHeading ? '2' : '0.5'}>
+      <Flex
+        direction={{ base: 'row', md: 'column' }}
+        w={{ base: '100%', md: '110px' }}
+        flexShrink={0}
+        gap={{ base: '3', md: '0' }}
+        align={{ base: 'baseline', md: 'flex-end' }}
+        textAlign={{ base: 'left', md: 'right' }}
+        pt={{ base: '0', md: isHeading ? '2' : '0.5' }}
+      >
         {chosen && (
-          <Box color="moss.fg" float="left">
+          <Box color="moss.fg" position={{ base: 'static', md: 'absolute' }} left="5">
             <Check size={14} aria-label="chosen" />
+          </Box>
+        )}
+        {outline.clause[row] && (
+          <Box fontFamily="serif" fontSize={isHeading ? '15px' : '13px'} color="fg.muted" title="Number of the clause in its source">
+            {outline.clause[row]}
           </Box>
         )}
         {!isHeading && (
@@ -89,8 +103,8 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
             )}
           </>
         )}
-      </Box>
-      <Box flex="1" minW="0" maxW="620px">
+      </Flex>
+      <Box flex="1" minW="0" w={{ base: '100%', md: 'auto' }} maxW="620px">
         {editing && item ? (
           <ItemEditor
             project={project.id}
@@ -104,7 +118,14 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
         ) : (
           <>
             {!(item && isOpeningWords(outline.title[row]!, item.html)) && (
-              <Box fontFamily="serif" fontWeight="600" fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'} lineHeight="1.3">
+              <Box
+                dir="auto"
+                overflowWrap="anywhere"
+                fontFamily="serif"
+                fontWeight="600"
+                fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'}
+                lineHeight="1.3"
+              >
                 {outline.title[row]}
               </Box>
             )}
@@ -113,7 +134,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
           </>
         )}
       </Box>
-      <Box w="150px" flexShrink={0} fontSize="12px" color="fg.muted" pt="0.5">
+      <Box w={{ base: '100%', md: '150px' }} flexShrink={0} fontSize="12px" color="fg.muted" pt="0.5">
         {!isHeading && (
           <>
             <Box>

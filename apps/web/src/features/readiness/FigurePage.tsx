@@ -152,7 +152,7 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
                   {item.reference}
                 </Link>
               </Box>
-              <Box flex="1" truncate fontFamily="serif">
+              <Box flex="1" truncate dir="auto" fontFamily="serif" title={item.title}>
                 {item.title}
               </Box>
               {item.note && (

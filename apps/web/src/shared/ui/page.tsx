@@ -17,12 +17,21 @@ export function Page({
 }) {
   return (
     <Flex direction="column" h="100%" minH="0">
-      <Flex align="baseline" gap="4" px="6" pt="3" pb="2" flexShrink={0} wrap="wrap">
-        <Heading as="h1" fontSize="19px" fontWeight="650" lineHeight="1.3">
+      <Flex
+        align="baseline"
+        columnGap="4"
+        rowGap="1"
+        px={{ base: '3', md: '6' }}
+        pt={{ base: '1.5', lg: '3' }}
+        pb={{ base: '1', lg: '2' }}
+        flexShrink={0}
+        wrap="wrap"
+      >
+        <Heading as="h1" fontSize={{ base: '16px', lg: '19px' }} fontWeight="650" lineHeight="1.3">
           {title}
         </Heading>
         {lead && (
-          <Text color="fg.muted" fontSize="13px" flex="1 1 0" minW="14rem">
+          <Text color="fg.muted" fontSize="13px" flex="1 1 0" minW="14rem" display={{ base: fill ? 'none' : 'block', lg: 'block' }}>
             {lead}
           </Text>
         )}
@@ -32,7 +41,7 @@ export function Page({
           </Flex>
         )}
       </Flex>
-      <Box flex="1" minH="0" overflow={fill ? 'hidden' : 'auto'} px={fill ? '0' : '6'} pb={fill ? '0' : '6'}>
+      <Box flex="1" minH="0" overflow={fill ? 'hidden' : 'auto'} px={fill ? '0' : { base: '3', md: '6' }} pb={fill ? '0' : '6'}>
         {children}
       </Box>
     </Flex>
