@@ -161,4 +161,18 @@ export const hostileFiles: Record<string, { name: string; make: () => Uint8Array
     name: 'a.reqifz',
     make: () => zipOf(Object.fromEntries(Array.from({ length: 100_000 }, (_, index) => [`f${index}.reqif`, '<REQ-IF/>']))),
   },
+  'sheet of half a million rows': {
+    name: 'a.csv',
+    make: () => `ID,Title,Requirement\n${times(500_000, (index) => `SYS-${index},Gate ${index},The gate shall hold level ${index}.\n`)}`,
+  },
+  'sheet of three hundred thousand rows': {
+    name: 'a.csv',
+    make: () => `ID,Title,Requirement\n${times(300_000, (index) => `SYS-${index},Gate ${index},The gate shall hold level ${index}.\n`)}`,
+  },
+  'lists nested a quarter of a million deep': { name: 'a.html', make: () => '<ul><li>'.repeat(250_000) },
+  'bold in bold two hundred thousand times': { name: 'a.html', make: () => `<p>${'<b>'.repeat(200_000)}` },
+  'lists nested in Markdown': { name: 'a.md', make: () => times(3000, (index) => `${'  '.repeat(index)}- a\n`) },
+  'exchange of ten million characters that no XML may hold': { name: 'a.reqif', make: () => `<REQ-IF ${REQIF}>${'&#1;\u0001'.repeat(2_000_000)}</REQ-IF>` },
+  'sheet of control characters': { name: 'a.csv', make: () => `a,b\n${times(100_000, () => '\u0001\u000b,\u0000\u0002\n')}` },
+  'contents of a hundred thousand lines': { name: 'a.md', make: () => times(100_000, (index) => `Gate ${index} ..... ${index % 999}\n\n`) },
 };

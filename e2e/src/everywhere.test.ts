@@ -3,6 +3,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
 
+/** What sticks out of the window at the right. */
+const STICKS_OUT = `
+  return [...document.querySelectorAll('header *, nav *, main h1, main [role=article] *, aside *, footer *')]
+    .filter((one) => { const box = one.getBoundingClientRect(); return box.width > 1 && box.right > innerWidth + 1 && !one.closest('table, pre'); })
+    .slice(0, 5).map((one) => one.tagName + ' ' + (one.getAttribute('aria-label') ?? one.textContent ?? '').slice(0, 40));`;
+
 /** What holds in every view, on the demo project as a newcomer meets it. */
 describe('the demo project', () => {
   let coomb: Started;
@@ -160,6 +166,33 @@ describe('the demo project', () => {
     base = coomb.address;
     const after = await fetch(`${new URL(base).origin}/api${new URL(base).pathname.replace('/p/', '/projects/')}/changes`).then((response) => response.json());
     expect(after).toEqual(before);
+  });
+
+  describe('in small windows and at a high zoom', () => {
+    afterAll(() => ada.zoom(1));
+    const outside = () => ada.driver.executeScript<string[]>(STICKS_OUT);
+
+    it('shows every stage, and rows of the matrix, at 200 % on 1440 × 900', async () => {
+      await ada.zoom(2, 1440, 900);
+      await ada.open(`${base}/link/matrix`);
+      for (const stage of ['Trace matrix', 'Gather', 'Shape', 'Link', 'Check', 'Publish']) await ada.see(stage);
+      expect(await outside()).toEqual([]);
+      const height = await ada.driver.executeScript<number>("return document.querySelector('[role=grid]').getBoundingClientRect().height");
+      expect(Math.floor(height / 22)).toBeGreaterThanOrEqual(8);
+    });
+
+    it.each([
+      ['reading', '/shape', 'Level regulation'],
+      ['an item', '/items/SYS-001', 'Pool level band'],
+      ['an item at the side', '/shape?item=SYS-002', 'Coverage'],
+      ['readiness', '/check', 'Every need leads to at least one system requirement.'],
+    ])('reads %s in 320 pixels', async (_, path, shows) => {
+      await ada.zoom(4, 1280, 2048);
+      await ada.open(`${base}${path}`);
+      await ada.see(shows);
+      expect(await ada.driver.executeScript('return document.documentElement.scrollWidth')).toBe(320);
+      expect(await outside()).toEqual([]);
+    });
   });
 
   it('left no error on any page', async () => {

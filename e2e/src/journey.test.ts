@@ -62,12 +62,14 @@ describe('from a document to a report', () => {
     await ada.choose('Headings of level 3', 'items');
     await ada.choose('Meaning of Priority', 'left out');
     await ada.see('123 items');
+    await ada.refusals();
     await ada.fill('Name of the collection', 'System requirements');
     await ada.press('Import');
     await ada.see('Undo: Import 2 Larkbeck');
     await ada.see('Pool level band');
     const { collections } = await api<{ collections: { name: string; prefix: string; items: number }[] }>('');
     expect(collections).toMatchObject([{ name: 'System requirements', prefix: 'SYS', items: 123 }]);
+    expect(await ada.refusals()).toEqual([]);
   });
 
   it('takes the whole import back with one undo, and does it again', async () => {

@@ -205,6 +205,12 @@ export class Person {
     }
   }
 
+  /** Requests that the page made and the server refused, since this was asked last. */
+  async refusals(): Promise<string[]> {
+    const entries = await this.driver.manage().logs().get(logging.Type.BROWSER);
+    return entries.map((entry) => entry.message).filter((message) => /status of 4\d\d/.test(message) && !message.includes('favicon'));
+  }
+
   /** Errors the page wrote to the console, but for refused requests, which are part of some tests. */
   async complaints(): Promise<string[]> {
     const entries = await this.driver.manage().logs().get(logging.Type.BROWSER);

@@ -88,9 +88,14 @@ export function useUpload(project: string, onRead: (trays: string[]) => void) {
 }
 
 /** What an import by these recipes (as JSON) would find in the project. Any change of the project asks anew. */
+/** Files that are on their way into the project: nothing is asked of them any more, for soon they wait no longer. */
+const leaving = new Set<string>();
+export const isWaiting = (tray: string) => !leaving.has(tray);
+
 export function useImportCheck(project: string, tray: string, wish: string) {
   return useQuery({
     queryKey: [...projectKey(project), 'check', tray, wish],
+    enabled: () => isWaiting(tray),
     queryFn: () => call(checkFile, { params: { project, tray }, body: JSON.parse(wish) }),
     placeholderData: keepPreviousData,
   });
@@ -101,6 +106,7 @@ export function useImport(project: string, tray: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async (wish: BodyOf<typeof importFile>): Promise<Job> => {
+      leaving.add(tray);
       const { job } = await call(importFile, { params: { project, tray }, body: wish });
       for (;;) {
         const now = await call(getJob, { params: { project, job } });
@@ -110,6 +116,11 @@ export function useImport(project: string, tray: string) {
     },
     onSuccess: (job) => {
       if (job.state === 'done') forgetDraft(tray);
+      else leaving.delete(tray);
+      return client.invalidateQueries({ queryKey: projectKey(project) });
+    },
+    onError: () => {
+      leaving.delete(tray);
       return client.invalidateQueries({ queryKey: projectKey(project) });
     },
   });

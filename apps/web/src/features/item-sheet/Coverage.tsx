@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Input, Textarea } from '@chakra-ui/react';
 import type { CoverageState } from '@coomb/core';
 import { useState } from 'react';
+import { useKept } from '../../shared/drafts/use-kept';
 import { Reference } from '../../shared/ui/reference';
 import { coverageLooks } from '../../shared/ui/states';
 import { type Sheet, useExplanation, useWaive, useWithdrawWaiver } from './queries';
@@ -84,8 +85,8 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
 
 function WaiverForm({ project, item, rule }: { project: string; item: string; rule: string }) {
   const waive = useWaive(project);
-  const [open, setOpen] = useState(false);
-  const [reason, setReason] = useState('');
+  const [reason, setReason, dropReason] = useKept(project, `waiver ${item} ${rule}`);
+  const [open, setOpen] = useState(reason !== '');
   const [until, setUntil] = useState('');
   if (!open)
     return (
@@ -111,11 +112,18 @@ function WaiverForm({ project, item, rule }: { project: string; item: string; ru
           size="2xs"
           disabled={reason.trim().length < 5}
           loading={waive.isPending}
-          onClick={() => waive.mutate({ item, rule, reason, until: until || null })}
+          onClick={() => waive.mutate({ item, rule, reason, until: until || null }, { onSuccess: dropReason })}
         >
           Accept the gap
         </Button>
-        <Button size="2xs" variant="ghost" onClick={() => setOpen(false)}>
+        <Button
+          size="2xs"
+          variant="ghost"
+          onClick={() => {
+            dropReason();
+            setOpen(false);
+          }}
+        >
           Leave
         </Button>
       </Flex>

@@ -89,7 +89,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         </Flex>
       ))}
       <Part title="Trail">
-        <Flex gap="6" direction={wide ? 'row' : 'column'}>
+        <Flex gap="6" direction={{ base: 'column', md: wide ? 'row' : 'column' }}>
           <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} />
           <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} />
         </Flex>

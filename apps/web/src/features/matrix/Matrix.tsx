@@ -19,7 +19,7 @@ import { cellSize, paintMatrix } from './paint-matrix';
 
 /** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
 const HEAD = { wide: 300, narrow: 150 };
-const TOP = { high: 158, low: 84 };
+const TOP = { high: 158, low: 74 };
 
 interface Props {
   outline: OutlineReply;
@@ -175,12 +175,16 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           <Box color="fg" fontWeight="600" aria-live="polite">
             {status}
           </Box>
-          <Box truncate dir="auto" title={outline.title[rowItem(at.row)]}>
-            {outline.title[rowItem(at.row)]}
-          </Box>
-          <Box truncate dir="auto" title={outline.title[columnItem(at.column)]}>
-            × {outline.title[columnItem(at.column)]}
-          </Box>
+          {!room.low && (
+            <>
+              <Box truncate dir="auto" title={outline.title[rowItem(at.row)]}>
+                {outline.title[rowItem(at.row)]}
+              </Box>
+              <Box truncate dir="auto" title={outline.title[columnItem(at.column)]}>
+                × {outline.title[columnItem(at.column)]}
+              </Box>
+            </>
+          )}
         </Flex>
         <ColumnHeads
           outline={outline}

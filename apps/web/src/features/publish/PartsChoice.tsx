@@ -18,9 +18,11 @@ export function PartsChoice({ project, choices, onChange }: Props) {
   const change = (id: string, part: Partial<PartChoice>) => onChange({ ...choices, [id]: { ...(choices[id] ?? wholeCollection), ...part } });
   return (
     <Box mt="3" role="group" aria-label="What the report is about">
-      <Flex color="fg.muted" fontSize="12.5px" pb="1" borderBottomWidth="1px">
-        <Box flex="1">About</Box>
-        <Box w="9em">with its trace matrix</Box>
+      <Flex color="fg.muted" gap="1" fontSize="12.5px" pb="1" borderBottomWidth="1px">
+        <Box flex="1" pl="6">
+          About
+        </Box>
+        <Box w={{ base: '6em', md: '11em' }}>with its trace matrix</Box>
       </Flex>
       {collections.map((collection) => (
         <CollectionPart
@@ -75,7 +77,7 @@ function CollectionPart({ collection, choice, sections, onChange }: PartProps) {
         <Box flex="1" color="fg.muted" fontSize="12.5px">
           {some ? `${choice.sections.length} of ${counted(sections.length, 'section')}` : counted(collection.items, 'item')}
         </Box>
-        <Box w="9em">
+        <Box w={{ base: '6em', md: '11em' }} fontSize="12.5px">
           <Tick label={`Trace matrix of ${collection.name}`} quiet checked={choice.matrix} disabled={!choice.in} onChange={(matrix) => onChange({ matrix })} />
         </Box>
       </Flex>

@@ -188,7 +188,18 @@ export function Specification({ collection, outline, rows }: { collection: Colle
           })}
         </Box>
       </Box>
-      <Flex borderTopWidth="1px" px="6" py="1" align="center" gap="3" color="fg.muted" fontSize="12.5px" bg="bg.panel">
+      <Flex
+        borderTopWidth="1px"
+        px={{ base: '2', md: '6' }}
+        py="1"
+        align="center"
+        wrap="wrap"
+        columnGap="3"
+        rowGap="1"
+        color="fg.muted"
+        fontSize="12.5px"
+        bg="bg.panel"
+      >
         {present.length > 0 ? (
           <>
             <Box color="fg" fontWeight="600" role="status">
@@ -205,7 +216,12 @@ export function Specification({ collection, outline, rows }: { collection: Colle
           </>
         ) : (
           <>
-            <Box>{counted(collection.items, 'item')}. Double-click or Enter edits, Space chooses.</Box>
+            <Box>
+              {counted(collection.items, 'item')}.{' '}
+              <Box as="span" display={{ base: 'none', md: 'inline' }}>
+                Double-click or Enter edits, Space chooses.
+              </Box>
+            </Box>
             <Box ml="auto" />
             <SaveAs project={project.id} collection={collection.id} count={rows.length} />
           </>

@@ -1,5 +1,6 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
+import { useRoom } from './use-room';
 
 /** A page below the frame: a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
 export function Page({
@@ -15,6 +16,7 @@ export function Page({
   children: ReactNode;
   fill?: boolean;
 }) {
+  const room = useRoom();
   return (
     <Flex direction="column" h="100%" minH="0">
       <Flex
@@ -27,7 +29,7 @@ export function Page({
         flexShrink={0}
         wrap="wrap"
       >
-        <Heading as="h1" fontSize={{ base: '16px', lg: '19px' }} fontWeight="650" lineHeight="1.3">
+        <Heading as="h1" {...(fill && actions && room.low && { srOnly: true })} fontSize={{ base: '16px', lg: '19px' }} fontWeight="650" lineHeight="1.3">
           {title}
         </Heading>
         {lead && (
@@ -36,7 +38,7 @@ export function Page({
           </Text>
         )}
         {actions && (
-          <Flex gap="2" align="center" ml="auto" wrap="wrap">
+          <Flex gap={{ base: '1', lg: '2' }} align="center" ml="auto" wrap="wrap" css={{ '& select': { maxWidth: { base: '9.5rem', lg: 'none' } } }}>
             {actions}
           </Flex>
         )}

@@ -2,6 +2,7 @@ import { type BodyOf, compareFile, type Comparison } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../../shared/api/client';
 import { projectKey } from '../../../shared/api/keys';
+import { isWaiting } from '../queries';
 
 export type RecipeWish = Pick<NonNullable<BodyOf<typeof compareFile>>, 'documentRecipe' | 'sheetRecipe'>;
 export type Pairs = [number, string | null][];
@@ -10,6 +11,7 @@ export type Pairs = [number, string | null][];
 export function useComparison(project: string, tray: string, source: string, recipe: RecipeWish, pairs: Pairs) {
   return useQuery<Comparison>({
     queryKey: [...projectKey(project), 'compare', tray, source, recipe, pairs],
+    enabled: () => isWaiting(tray),
     queryFn: () => call(compareFile, { params: { project, tray }, body: { source, pairs, ...recipe } }),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
