@@ -14,6 +14,8 @@ const IN_TITLE = 8;
 /** Everything that the items of a project say, ready to be looked through; follows every commit. */
 export class ItemSearch {
   private readonly words = new WordIndex(WEIGHTS);
+  /** References and titles as they are looked for, by node. */
+  private readonly folded: { reference: string; title: string }[] = [];
   /** Items that changed while the texts were still being read: what is read of them later is older. */
   private readonly newer = new Set<string>();
 
@@ -44,11 +46,10 @@ export class ItemSearch {
     const { rowOf } = this.state.outline();
     const wanted = fold(query.trim());
     const bonus = (node: number) => {
-      const item = this.state.items[node]!;
-      const reference = fold(item.reference);
+      const { reference, title } = this.folded[node]!;
       if (reference === wanted) return IS_REFERENCE;
       if (reference.startsWith(wanted)) return BEGINS_REFERENCE;
-      return fold(item.title).includes(wanted) ? IN_TITLE : 0;
+      return title.includes(wanted) ? IN_TITLE : 0;
     };
     return this.words.find(terms, most, (node) => rowOf[node]!, bonus);
   }
@@ -64,6 +65,7 @@ export class ItemSearch {
       ...fieldTexts(row.fields).map(({ text }) => ({ text, part: PART.field })),
       { text: this.sourceOf(node) ?? '', part: PART.source },
     ];
+    this.folded[node] = { reference: fold(item.reference), title: fold(item.title) };
     this.words.write(node, parts);
   }
 

@@ -32,7 +32,7 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       <Button size="2xs" variant="ghost" disabled={!state?.undo || takeBack.isPending} onClick={() => mutate('undo')} title="Undo (Ctrl Z)">
         <Undo2 size={13} /> Undo
         {state?.undo && (
-          <Box as="span" display={{ base: 'none', lg: 'inline' }} fontWeight="400" truncate maxW="260px">
+          <Box as="span" fontWeight="400" truncate maxW={{ base: '0', lg: '260px' }}>
             : {state.undo}
           </Box>
         )}
@@ -40,7 +40,7 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       <Button size="2xs" variant="ghost" disabled={!state?.redo || takeBack.isPending} onClick={() => mutate('redo')} title="Redo (Ctrl Y)">
         <Redo2 size={13} /> Redo
         {state?.redo && (
-          <Box as="span" display={{ base: 'none', lg: 'inline' }} fontWeight="400" truncate maxW="200px">
+          <Box as="span" fontWeight="400" truncate maxW={{ base: '0', lg: '200px' }}>
             : {state.redo}
           </Box>
         )}

@@ -28,7 +28,8 @@ describe('describeOutcome', () => {
 
 describe('proposePrefix', () => {
   it.each([
-    [[null, 'GD-0012', 'SYS-1'], 'need', 'GD'],
+    [[null, 'GD-0012', 'GD-0013', 'SYS-1'], 'need', 'GD'],
+    [[null, 'UTF-8'], 'need', 'NEED'],
     [[null, '12'], 'testCase', 'TC'],
     [['VERYLONGPREFIX-1'], 'need', 'VERYLONGPR'],
     [['A-1', 'SYS-1', 'SYS-2'], 'need', 'SYS'],

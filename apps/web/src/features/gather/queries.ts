@@ -14,6 +14,7 @@ import {
   getJob,
 } from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { projectQuery } from '../../shared/live/project-queries';
@@ -104,6 +105,7 @@ export function useImportCheck(project: string, tray: string, wish: string) {
 /** Starts the import and waits until its job has ended. */
 export function useImport(project: string, tray: string) {
   const client = useQueryClient();
+  useEffect(() => () => void leaving.delete(tray), [tray]);
   return useMutation({
     mutationFn: async (wish: BodyOf<typeof importFile>): Promise<Job> => {
       leaving.add(tray);
