@@ -101,6 +101,25 @@ describe('the command line', () => {
     expect([code, error]).toEqual([4, expect.stringContaining('already running')]);
   });
 
+  it('says in one line that a port is taken, and leaves the data folder free', async () => {
+    const data = join(folder, 'taken');
+    const { port } = new URL(server.address);
+    const serve = () => coomb('serve', '--data', data, '--port', port, '--copies', '0');
+    for (let round = 0; round < 2; round++) {
+      const { code, error } = await serve();
+      expect([code, error.split('\n')]).toEqual([1, [expect.stringMatching(new RegExp(`Port ${port} of 127.0.0.1 is taken by another program.*--port`))]]);
+    }
+  });
+
+  it.each([
+    [['--host', '0.0.0.0'], '--open'],
+    [['--port', '70000'], '--port'],
+    [['--copies', 'many'], '--copies'],
+  ])('refuses to serve with %s', async (options, named) => {
+    const { code, error } = await coomb('serve', '--data', join(folder, 'never'), ...options);
+    expect([code, error]).toEqual([2, expect.stringContaining(named)]);
+  });
+
   it('lists every command in its help', async () => {
     const { out, code } = await coomb('--help');
     expect(code).toBe(0);
