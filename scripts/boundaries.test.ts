@@ -84,8 +84,7 @@ describe('the web application', () => {
   it('draws from no address outside', () => {
     // Tests show what comes from elsewhere, to see that it is not drawn.
     const shipped = filesIn(join(root, 'apps/web/src')).filter((file) => !/\.test\.tsx?$/.test(file));
-    for (const file of [...shipped, join(root, 'apps/web/index.html')])
-      expect(readFileSync(file, 'utf8'), file).not.toMatch(/https?:\/\/(?!www\.w3\.org)/);
+    for (const file of [...shipped, join(root, 'apps/web/index.html')]) expect(readFileSync(file, 'utf8'), file).not.toMatch(/https?:\/\/(?!www\.w3\.org)/);
   });
 });
 

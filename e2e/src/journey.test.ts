@@ -127,7 +127,8 @@ describe('from a document to a report', () => {
     await ada.type('a');
     await ada.fill('Title', 'Level alarm');
     await ada.press('Save');
-    await ada.see('Undo: Edit title of SYS-124');
+    await ada.see('Undo: Add SYS-124');
+    await ada.find('//*[@role="article"][@aria-current][starts-with(@aria-label, "SYS-124")]', 'the new item, marked');
     await ada.hold(Key.ALT, Key.ARROW_UP);
     await ada.see('Undo: Move SYS-124');
     await ada.type(Key.DELETE);

@@ -17,7 +17,7 @@ import { TopLine } from './TopLine';
 export function ProjectFrame() {
   const project = useProjectId();
   const about = useQuery(projectQuery(project));
-  const live = useLive(project);
+  const live = useLive(project, about.data !== undefined);
   const [overlay, setOverlay] = useState<'find' | 'keys' | null>(null);
   const [params, setParams] = useSearchParams();
   const item = params.get('item');

@@ -62,7 +62,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
       <Box dir="auto" overflowWrap="anywhere" fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
         {sheet.title}
       </Box>
-      <Flex gap="3" align="center" fontSize="13px" color="fg.muted" mb="2">
+      <Flex columnGap="3" rowGap="1" wrap="wrap" align="center" fontSize="13px" color="fg.muted" mb="2">
         <Box>{sheet.heading ? 'Section' : kind.label}</Box>
         {sheet.state !== 'notApplicable' && <StateMark state={sheet.state} />}
         <Box ml="auto" />

@@ -11,12 +11,13 @@ export function pauseAfter(failures: number, random = Math.random): number {
   return Math.min(30_000, 1000 * 2 ** failures) * (0.75 + random() / 2);
 }
 
-/** Follows a project live: whatever others change is fetched again at once. Tells who is here and whether the line holds. */
-export function useLive(project: string): { people: string[]; connected: boolean } {
+/** Follows a project live, once it is known to be there: whatever others change is fetched again at once. Tells who is here and whether the line holds. */
+export function useLive(project: string, isThere = true): { people: string[]; connected: boolean } {
   const client = useQueryClient();
   const [people, setPeople] = useState<string[]>([]);
   const [connected, setConnected] = useState(true);
   useEffect(() => {
+    if (!isThere) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let seq = -1;
     let source: EventSource | undefined;
@@ -74,6 +75,6 @@ export function useLive(project: string): { people: string[]; connected: boolean
       window.removeEventListener('pagehide', close);
       window.removeEventListener('pageshow', reopen);
     };
-  }, [client, project]);
+  }, [client, project, isThere]);
   return { people, connected };
 }
