@@ -8,6 +8,7 @@ import * as links from './links.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
+import * as runs from './runs.js';
 import * as sources from './sources.js';
 import * as upkeep from './upkeep.js';
 
@@ -26,6 +27,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...changes,
     ...recipes,
     ...reports,
+    ...runs,
     ...sources,
     ...exports,
     ...upkeep,

@@ -7,6 +7,7 @@ export * from './items.js';
 export * from './links.js';
 export * from './recipes.js';
 export * from './gather.js';
+export * from './runs.js';
 export * from './check.js';
 export * from './changes.js';
 export * from './reports.js';

@@ -3,24 +3,13 @@ import { ReadError } from '../read-error.js';
 import { pictureScheme } from '../rich-text/sanitise.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
 import { FormulaReader } from './formula.js';
+import type { BodyContext } from './body-context.js';
 import type { Note } from './notes.js';
-import { NumberCounter, type Numbering } from './numbering.js';
-import { findLevel, isHidden, findNumbering, type ParagraphStyle } from './styles.js';
+import { NumberCounter } from './numbering.js';
+import { findLevel, isHidden, findNumbering } from './styles.js';
 import { readSigns, signOf, UNKNOWN_SIGN } from '../rich-text/symbols.js';
 import { asPlainWords, asWords, TableReader } from './table-reader.js';
 import { addWords, closeWords, openWords, type OpenWords, type Revision, takeIn } from './words.js';
-
-export interface BodyContext {
-  styles: Map<string, ParagraphStyle>;
-  numbering: Numbering | undefined;
-  targets: Map<string, string>;
-  /** Addresses outside the file that links lead to, by relationship id. */
-  addresses: Map<string, string>;
-  /** Footnotes, endnotes and comments by id. */
-  footnotes: Map<string, Note>;
-  endnotes: Map<string, Note>;
-  comments: Map<string, Note>;
-}
 
 interface OpenParagraph {
   words: OpenWords;
