@@ -45,6 +45,9 @@ function hashOf(paths) {
   return hash.digest('hex');
 }
 
+/** For a server under glibc: blocks from 64 kB are given back when they are freed. Unsaid, it comes to keep up to 200 MB of them after imports. */
+export const leanMemory = { MALLOC_MMAP_THRESHOLD_: '65536', MALLOC_TRIM_THRESHOLD_: '131072' };
+
 /** Installs exactly what the lock file says, unless that is what is there. */
 export function install() {
   const hash = hashOf(['package.json', 'package-lock.json']);

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { benchCore } from './core.js';
+import { benchDemoAtRest } from './demo-at-rest.js';
 import { benchFormats } from './formats.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
@@ -28,6 +29,7 @@ if (isWanted('server') || isWanted('page')) {
   add('Server', rows);
   if (pages.length) add('Browser', pages);
 }
+if (isWanted('rest')) add('The demo at rest', await benchDemoAtRest());
 // Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself
 // reads files in workers, whose globals are their own.
 if (isWanted('formats')) add('Formats', await benchFormats());
