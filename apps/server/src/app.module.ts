@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
 import { BackupController } from './backup/backup.controller.js';
 import { COPIES, CopiesService, type CopySchedule } from './backup/copies.service.js';
 import { UpkeepService } from './backup/upkeep.service.js';
@@ -32,6 +33,7 @@ import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { ProjectStateRepo } from './project-state/project-state.repo.js';
 import { ProjectStates } from './project-state/project-states.js';
+import { ProjectGuard } from './projects/project-guard.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsRepo } from './projects/projects.repo.js';
 import { FieldsService } from './projects/fields.service.js';
@@ -93,6 +95,7 @@ export class AppModule {
         LedgerService,
         JobsService,
         ProjectsRepo,
+        { provide: APP_GUARD, useClass: ProjectGuard },
         FieldsService,
         ProjectsService,
         ItemsRepo,

@@ -30,7 +30,7 @@ import { ProjectStates } from '../project-state/project-states.js';
 import { type FileRow, GatherRepo } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
 import { ImportService } from './import.service.js';
-import { FileReceiver, mostBytes } from './receive-file.js';
+import { assertSize, FileReceiver } from './receive-file.js';
 import { TrayService } from './tray.service.js';
 
 @Controller()
@@ -51,7 +51,8 @@ export class GatherController {
 
   @Route(uploadFile)
   async upload(@Call(uploadFile) { params }: Input<typeof uploadFile>, @Req() request: Request, @Res({ passthrough: true }) response: Response) {
-    const announced = Math.min(mostBytes, Number(request.headers['content-length']) || 0);
+    const announced = Number(request.headers['content-length']) || 0;
+    assertSize(announced);
     await this.tray.assertRoom(params.project, announced);
     await this.room.assertFor(announced, 'Handing in this file');
     const { name, path } = await this.receiver.receive(request, response);

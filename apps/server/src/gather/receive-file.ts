@@ -2,7 +2,9 @@ import { CoombError } from '@coomb/contract';
 import type { Request, Response } from 'express';
 import multer from 'multer';
 
-export const mostBytes = 200 * 1024 * 1024;
+const mostBytes = 200 * 1024 * 1024;
+/** What stands around a file while it is on its way. */
+const WRAPPING = 10_000;
 /** Files that may arrive at once: each holds a connection and a piece of the disk. */
 const MOST_AT_ONCE = 6;
 
@@ -36,12 +38,21 @@ export class FileReceiver {
   }
 }
 
+/** Refuses a file that says it is too large, before it has come. */
+export function assertSize(announced: number): void {
+  if (announced > mostBytes + WRAPPING) throw tooLarge();
+}
+
+function tooLarge(): CoombError {
+  return new CoombError('too-large', `The file is larger than Coomb takes (${mostBytes / 1024 / 1024} MB). Divide it and hand in the parts.`);
+}
+
 function asRefusal(error: unknown): unknown {
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
     return new CoombError('disk-full', 'The disk is full. The file was not kept. Make room, then try again.');
   if (!(error instanceof multer.MulterError))
     return error instanceof Error ? new CoombError('input-invalid', `The file did not arrive whole: ${error.message}`) : error;
   return error.code === 'LIMIT_FILE_SIZE'
-    ? new CoombError('too-large', `The file is larger than Coomb takes (${mostBytes / 1024 / 1024} MB). Divide it and hand in the parts.`)
+    ? tooLarge()
     : new CoombError('input-invalid', `The file did not arrive: ${error.message}. Send one file, as the form field "file".`);
 }

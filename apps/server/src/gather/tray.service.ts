@@ -85,7 +85,6 @@ export class TrayService {
 
   /** What lies in the tray of a project, the newest first. */
   async list(projectId: string): Promise<TrayFileBrief[]> {
-    await this.states.get(projectId);
     const folder = join(this.folder, projectId);
     if (!existsSync(folder)) return [];
     const files = readdirSync(folder).flatMap((id) => {

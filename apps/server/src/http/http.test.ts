@@ -38,8 +38,43 @@ describe('the interface', () => {
     }
   });
 
+  it('keeps nothing in memory of projects that are not there, whatever is asked of them', async () => {
+    const known = (await makeProject(server.client)).project;
+    await get(`/api/projects/${known}/outline`);
+    expect(server.findHeld(known)).toContain('ProjectStates.loaded');
+    const project = '01890000-0000-7000-8000-00000000dead';
+    const bodies: Record<string, unknown> = {
+      createItem: { collection: project, title: 'A' },
+      createCollection: { name: 'A', holds: 'specification', prefix: 'A', kind: 'requirement' },
+      createLinks: { links: [{ linkKind: 'satisfies', from: project, to: project }] },
+      exportItems: { items: [project] },
+      createReport: { title: 'A' },
+      say: {},
+    };
+    const answers = new Map<string, number>();
+    for (const [name, endpoint] of Object.entries(endpoints)) {
+      if (!endpoint.path.includes(':project')) continue;
+      const response = await get(
+        buildUrl(endpoint.path, {
+          ...{ project, collection: project, item: 'REQ-1', link: project, rule: 'tested', figure: 'open', tray: project, format: 'csv' },
+          ...{ job: project, source: project, file: project, report: project, waiver: project, run: project, change: 1 },
+        }),
+        {
+          method: endpoint.method,
+          ...(endpoint.method !== 'GET' && { body: JSON.stringify(bodies[name] ?? {}), headers: { 'Content-Type': 'application/json' } }),
+        },
+      );
+      answers.set(name, response.status);
+      await response.body?.cancel();
+    }
+    expect([...answers].filter(([, status]) => status < 400 || status >= 500)).toEqual([]);
+    expect([...answers].filter(([, status]) => status === 404).length).toBeGreaterThan(40);
+    expect(server.findHeld(project)).toEqual([]);
+  });
+
   it('says in words what an address names that is none', async () => {
-    const response = await get('/api/projects/01890000-0000-7000-8000-000000000000/tray/sources');
+    const { project } = await makeProject(server.client);
+    const response = await get(`/api/projects/${project}/tray/sources`);
     expect(response.status).toBe(404);
     expect(await response.json()).toMatchObject({
       error: { code: 'not-found', message: '"sources" is the name of no file that was handed in. The address is mistyped, or old.' },

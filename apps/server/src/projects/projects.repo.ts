@@ -20,6 +20,10 @@ export class ProjectsRepo {
     return rows as { id: string; name: string; createdAt: string; items: number; links: number }[];
   }
 
+  async isThere(id: string): Promise<boolean> {
+    return (await this.db.select({ id: schema.projects.id }).from(schema.projects).where(eq(schema.projects.id, id))).length > 0;
+  }
+
   async insert(row: { id: string; name: string; scheme: Scheme; createdAt: string }): Promise<void> {
     await this.db.insert(schema.projects).values({ ...row, seq: 0 });
   }

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createCollection, createItem, createLinks, createProject, type Item } from '@coomb/contract';
+import { ModulesContainer } from '@nestjs/core';
 import { afterAll, beforeAll } from 'vitest';
 import { CopiesService } from '../backup/copies.service.js';
 import { buildClient, type Client } from '../cli/client.js';
@@ -20,6 +21,8 @@ export interface TestServer {
   pause: () => Promise<void>;
   resume: () => Promise<void>;
   copies: () => CopiesService;
+  /** Where the parts of the server hold something under a key that contains `id`: "Service.map". */
+  findHeld: (id: string) => string[];
   /** Changes rows behind the ledger's back, as an older version may have left them, and starts anew. */
   dirty: (statement: string) => Promise<void>;
 }
@@ -47,6 +50,7 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
     pause: () => running.stop(),
     resume: start,
     copies: () => running.app.get(CopiesService),
+    findHeld: (id) => findHeld(running.app.get(ModulesContainer), id),
     dirty: async (statement) => {
       await running.database.client.query(statement);
       await server.restart();
@@ -58,6 +62,17 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
     rmSync(folder, { recursive: true, force: true });
   });
   return server;
+}
+
+function findHeld(modules: ModulesContainer, id: string): string[] {
+  const parts = [...modules.values()].flatMap((module) => [...module.providers.values()].map(({ instance }) => instance as unknown));
+  return parts
+    .filter((part) => typeof part === 'object' && part !== null)
+    .flatMap((part) =>
+      Object.entries(part).flatMap(([name, held]) =>
+        (held instanceof Map || held instanceof Set) && [...held.keys()].some((key) => String(key).includes(id)) ? [`${part.constructor.name}.${name}`] : [],
+      ),
+    );
 }
 
 export interface SmallProject {
