@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { benchClients } from './clients.js';
 import { benchCore } from './core.js';
 import { benchDemoAtRest } from './demo-at-rest.js';
 import { benchFormats } from './formats.js';
@@ -29,6 +30,7 @@ if (isWanted('server') || isWanted('page')) {
   add('Server', rows);
   if (pages.length) add('Browser', pages);
 }
+if (isWanted('clients')) add('Many at once', await benchClients());
 if (isWanted('rest')) add('The demo at rest', await benchDemoAtRest());
 // Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself
 // reads files in workers, whose globals are their own.

@@ -10,8 +10,13 @@ export interface Row {
 }
 
 export function medianOf(values: number[]): number {
+  return quantile(values, 0.5);
+}
+
+/** The value that the share `part` of the values does not exceed. */
+export function quantile(values: number[], part: number): number {
   const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)]!;
+  return sorted[Math.floor(sorted.length * part)]!;
 }
 
 /** Short work is repeated until it took about so long, in milliseconds: then clock and compiler no longer count. */

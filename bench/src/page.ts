@@ -6,7 +6,7 @@ import { startServer } from '@coomb/server';
 import { Builder } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 import { medianOf, type Row } from './measure.js';
-import { benchProject } from './server.js';
+import { benchProject } from './large-project.js';
 
 const web = fileURLToPath(new URL('../../apps/web/dist', import.meta.url));
 

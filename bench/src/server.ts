@@ -1,98 +1,19 @@
-import { Worker } from 'node:worker_threads';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { defaultScheme, TraceGraph } from '@coomb/core';
+import { TraceGraph } from '@coomb/core';
 import { openDatabase, ProjectStateRepo, startServer } from '@coomb/server';
 import { makeLargeCsv, makeLargeDocument } from './large-files.js';
-import { generate } from './generate.js';
+import { benchProject as project, collectionOf, fillLarge, idOf, linkKinds } from './large-project.js';
 import { medianOf, type Row, time } from './measure.js';
 
 const ITEMS = 50_000;
 const LINKS = 200_000;
-const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
-const idOf = (sort: number, number: number) => `0189${String(sort).padStart(4, '0')}-0000-7000-8000-${number.toString(16).padStart(12, '0')}`;
-const project = idOf(1, 1);
-const collectionOf: Record<string, { id: string; name: string; prefix: string; holds: string }> = {
-  need: { id: idOf(2, 1), name: 'Needs', prefix: 'NEED', holds: 'specification' },
-  requirement: { id: idOf(2, 2), name: 'Requirements', prefix: 'SYS', holds: 'specification' },
-  component: { id: idOf(2, 3), name: 'Design', prefix: 'MOD', holds: 'model' },
-  testCase: { id: idOf(2, 4), name: 'Tests', prefix: 'TC', holds: 'tests' },
-};
-
-/** Fills a data folder with a large project, straight into the tables. */
-async function fill(folder: string): Promise<void> {
-  const { client, close } = await openDatabase(folder);
-  const { kinds, from, to, linkKind } = generate(ITEMS, LINKS, linkKinds);
-  const now = '2026-11-01T08:00:00Z';
-  /** Rows as lines of values parted by tabs, some thousand at a time. */
-  const copy = async (table: string, columns: string, lines: string[]) => {
-    const names = columns.split(', ');
-    const { rows } = await client.query('select attname as name, format_type(atttypid, atttypmod) as type from pg_attribute where attrelid = $1::regclass', [
-      table,
-    ]);
-    const types = new Map((rows as { name: string; type: string }[]).map(({ name, type }) => [name, type]));
-    const values = names.map((name, index) => `c[${index + 1}]::${types.get(name)}`).join(', ');
-    const insert = `insert into ${table} (${columns}) select ${values} from (select string_to_array(line, E'\\t', '\\N') as c from unnest($1::text[]) line) one`;
-    for (let at = 0; at < lines.length; at += 5000) await client.query(insert, [lines.slice(at, at + 5000)]);
-  };
-  await client.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
-    project,
-    'Large',
-    JSON.stringify(defaultScheme),
-    now,
-  ]);
-  for (const [index, [kind, one]] of Object.entries(collectionOf).entries())
-    await client.query(
-      'insert into collection (id, project_id, revision, withdrawn, name, holds, prefix, kind, rank) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
-      [one.id, project, one.name, one.holds, one.prefix, kind, index],
-    );
-  const number: Record<string, number> = {};
-  const parents: Record<string, string> = {};
-  const items = kinds.map((kind, node) => {
-    number[kind] = (number[kind] ?? 0) + 1;
-    const isHead = number[kind]! % 40 === 1;
-    if (isHead) parents[kind] = idOf(3, node);
-    return [
-      idOf(3, node),
-      project,
-      1,
-      'f',
-      collectionOf[kind]!.id,
-      kind,
-      `${collectionOf[kind]!.prefix}-${number[kind]}`,
-      `Item ${node} holds the level of the pool`,
-      '<p>The weir control shall hold the pool level within 0.05 m.</p>',
-      '{}',
-      'f',
-      isHead ? '\\N' : parents[kind],
-      node,
-      1,
-      'imported',
-      now,
-      now,
-      'Bench',
-    ].join('\t');
-  });
-  await copy(
-    'item',
-    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, meaning_seq, origin, created_at, changed_at, changed_by',
-    items,
-  );
-  const links = Array.from(from, (_, i) =>
-    [idOf(4, i), project, 1, 'f', defaultScheme.linkKinds[linkKind[i]!]!.id, idOf(3, from[i]!), idOf(3, to[i]!), '{}', 'imported', 1, 1, 'Bench', now].join(
-      '\t',
-    ),
-  );
-  await copy('link', 'id, project_id, revision, withdrawn, kind, from_id, to_id, fields, origin, from_seq, to_seq, confirmed_by, confirmed_at', links);
-  await close();
-}
-
 /** The server on a large project: start, first load, first pages, one change, an import. */
 export async function benchServer(keep?: (folder: string) => Promise<void>): Promise<Row[]> {
   const folder = mkdtempSync(join(tmpdir(), 'coomb-bench-'));
   try {
-    await fill(folder);
+    await fillLarge(folder, { items: ITEMS, links: LINKS });
     const size = `${ITEMS.toLocaleString('en')} items, ${LINKS.toLocaleString('en')} links`;
     const graph = await benchGraph(folder);
     const starts: number[] = [];
@@ -131,7 +52,7 @@ export async function benchServer(keep?: (folder: string) => Promise<void>): Pro
     ] as const)
       rows.push({ what: `find: ${what}`, size, runs: 15, median: await time(15, () => get(`/find?words=${encodeURIComponent(words)}`)), goal: '≤ 50 ms' });
     await page('a figure opened', '/figures/rule:tested:notMet');
-    rows.push(await benchChange(server.address, size), ...(await benchClients(server.address, size)));
+    rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
     await keep?.(folder);
@@ -164,21 +85,6 @@ async function benchChange(address: string, size: string): Promise<Row> {
     if (!response.ok) throw new Error(await response.text());
   });
   return { what: 'edit a title: read, change, recorded', size, runs: 15, median };
-}
-
-/** Twenty clients that read all at once and over and over, while one of them edits: each edit makes every answer anew. */
-async function benchClients(address: string, size: string): Promise<Row[]> {
-  const workerData = { address, project, clients: 20, rounds: 10, collection: collectionOf.requirement!.id };
-  const worker = new Worker(new URL('./clients.mjs', import.meta.url), { workerData });
-  const times = await new Promise<Record<string, number[]>>((resolve, reject) => worker.once('message', resolve).once('error', reject));
-  const goals: Record<string, string> = { outline: '≤ 150 ms', readiness: '≤ 150 ms' };
-  return Object.entries(times).map(([what, list]) => ({
-    what: `20 clients at once, one of them editing: ${what === 'export' ? 'the same .csv' : what}`,
-    size,
-    runs: list.length,
-    median: medianOf(list),
-    ...(goals[what] && { goal: goals[what] }),
-  }));
 }
 
 async function benchImport(address: string): Promise<Row> {
@@ -316,5 +222,3 @@ async function openDesk(address: string) {
     },
   };
 }
-
-export { project as benchProject };

@@ -1,9 +1,10 @@
+import { pipeline } from 'node:stream/promises';
 import { exportCollection, exportItems, getExportRecipe, getItemsRecipe, tryExport } from '@coomb/contract';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
 import { ExportsService } from './exports.service.js';
-import type { ExportFile } from './writers/writer.js';
+import type { GrowingFile } from './growing-file.js';
 
 @Controller()
 export class ExportsController {
@@ -11,7 +12,7 @@ export class ExportsController {
 
   @Route(exportCollection)
   async export(@Call(exportCollection) { params }: Input<typeof exportCollection>, @Res() response: Response) {
-    send(response, await this.exports.export(params.project, { collection: params.collection }, params.format));
+    await send(response, await this.exports.export(params.project, { collection: params.collection }, params.format));
   }
 
   @Route(getExportRecipe)
@@ -21,7 +22,7 @@ export class ExportsController {
 
   @Route(exportItems)
   async exportItems(@Call(exportItems) { params, body }: Input<typeof exportItems>, @Res() response: Response) {
-    send(response, await this.exports.export(params.project, body, params.format));
+    await send(response, await this.exports.export(params.project, body, params.format));
   }
 
   @Route(getItemsRecipe)
@@ -35,9 +36,12 @@ export class ExportsController {
   }
 }
 
-function send(response: Response, { name, bytes }: ExportFile): void {
+/** As far as it is written, and the rest as it comes. Half a file breaks the connection, so that nobody takes it for a whole one. */
+async function send(response: Response, file: GrowingFile): Promise<void> {
+  const name = await file.name();
   response.status(200);
   response.setHeader('Content-Type', 'application/octet-stream');
   response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
-  response.end(bytes);
+  // A person who went away is nobody's fault.
+  await pipeline(file.read(), response).catch((error) => response.destroy(error));
 }

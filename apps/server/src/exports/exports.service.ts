@@ -1,16 +1,15 @@
 import type { ExportFormat, getExportRecipe, ReplyOf, tryExport } from '@coomb/contract';
-import { cleanAllTexts, type ExchangeRecipe } from '@coomb/core';
+import type { ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { GatherRepo } from '../gather/gather.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import type { WriteAnswer } from './write-file.worker.js';
-import { openScene, type Scene, type Wanted } from './export-scene.js';
-import { FileWriter } from './file-writer.js';
+import { describe, openScene, type Wanted } from './export-scene.js';
 import { ExportsRepo } from './exports.repo.js';
-import { findStored } from './stored-files.js';
-import { writers } from './writers/index.js';
-import type { ExportFile, PartnerFile, Shelf } from './writers/writer.js';
+import { FileWriter, type Supply } from './file-writer.js';
+import { GrowingFile } from './growing-file.js';
+import type { WriteAnswer, WriteTask } from './write-file.worker.js';
+import type { PartnerFile } from './writers/writer.js';
 
 /** Items of one difference that are named; the others are counted. */
 const MOST_NAMED = 200;
@@ -21,7 +20,7 @@ const SHARED_FOR_MS = 5000;
 @Injectable()
 export class ExportsService {
   /** Files that are being written, or just were: who asks for the same of the same change gets the same. */
-  private readonly sharing = new Map<string, Promise<ExportFile>>();
+  private readonly sharing = new Map<string, Promise<GrowingFile>>();
 
   constructor(
     @Inject(ExportsRepo) private readonly repo: ExportsRepo,
@@ -31,35 +30,51 @@ export class ExportsService {
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
+  /** A file that is being written, or just was. Refuses a collection or items that are not there. */
+  async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<GrowingFile> {
     const { seq } = await this.states.get(projectId);
     const key = JSON.stringify([projectId, seq, format, wanted]);
-    let file = this.sharing.get(key);
-    if (!file) {
-      file = this.write(projectId, wanted, format);
-      this.sharing.set(key, file);
-      const forget = () => void setTimeout(() => this.sharing.delete(key), SHARED_FOR_MS).unref();
-      file.then(forget, () => this.sharing.delete(key));
+    let sharing = this.sharing.get(key);
+    if (!sharing) {
+      sharing = this.begin(projectId, wanted, format, () => this.sharing.delete(key));
+      this.sharing.set(key, sharing);
     }
-    return file;
+    return sharing;
   }
 
-  private async write(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ExportFile> {
-    const { scene, shelf } = await this.open(projectId, wanted, format);
-    const answer = await this.writer.run({ format, scene, shelf, readsBack: false });
-    return (answer as Extract<WriteAnswer, { file: ExportFile }>).file;
+  /** `forget` is called some time after the file is whole, and at once when it fails. */
+  private async begin(projectId: string, wanted: Wanted, format: ExportFormat, forget: () => void): Promise<GrowingFile> {
+    try {
+      const { task, supply } = await this.open(projectId, wanted, format);
+      const file = new GrowingFile();
+      this.writer.run({ ...task, wants: 'file' }, supply, file).then(
+        () => {
+          file.end();
+          setTimeout(forget, SHARED_FOR_MS).unref();
+        },
+        (error) => {
+          forget();
+          file.fail(error);
+        },
+      );
+      return file;
+    } catch (error) {
+      forget();
+      throw error;
+    }
   }
 
   async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof getExportRecipe>> {
-    const { scene, shelf } = await this.open(projectId, wanted, format);
-    return { coombRecipe: 1, name: `Export of ${scene.name}`, body: writers.find((one) => one.id === format)!.buildRecipe(scene, shelf) };
+    const { task, supply } = await this.open(projectId, wanted, format);
+    const { body } = (await this.writer.run({ ...task, wants: 'recipe' }, supply)) as Extract<WriteAnswer, { wants: 'recipe' }>;
+    return { coombRecipe: 1, name: `Export of ${task.head.name}`, body };
   }
 
   /** What of a file comes back when it is read by its recipe: measured, not promised. */
   async try(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof tryExport>> {
-    const { scene, shelf } = await this.open(projectId, wanted, format);
-    const answer = await this.writer.run({ format, scene, shelf, readsBack: true });
-    const { name, size, back } = answer as Exclude<WriteAnswer, { file: ExportFile }>;
+    const { task, supply } = await this.open(projectId, wanted, format);
+    const answer = await this.writer.run({ ...task, wants: 'comparison' }, supply);
+    const { name, size, back } = answer as Extract<WriteAnswer, { wants: 'comparison' }>;
     const { differences, ...counts } = back;
     const cut = (text: string) => (text.length > MOST_QUOTED ? `${text.slice(0, MOST_QUOTED)}…` : text);
     return {
@@ -77,24 +92,29 @@ export class ExportsService {
     };
   }
 
-  private async open(projectId: string, wanted: Wanted, format: ExportFormat): Promise<{ scene: Scene; shelf: Shelf }> {
+  private async open(projectId: string, wanted: Wanted, format: ExportFormat): Promise<{ task: Omit<WriteTask, 'wants'>; supply: Supply }> {
     const state = await this.states.get(projectId);
+    const { head, nodes } = openScene(state, wanted);
     const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
-    const scene = await openScene(state, wanted, partner !== undefined, (ids) => this.repo.findItems(ids));
-    if (partner) {
-      const removed = await this.repo.findRemovedLinks(projectId);
-      for (const item of scene.items) item.gone = removed.get(item.id) ?? [];
-    }
-    // Texts that were stored before they were cleaned on the way in must break no file on the way out.
-    cleanAllTexts(scene.items, (property) => property === 'html');
-    const files = await this.repo.findFiles(projectId, findStored(scene.items));
-    return { scene, shelf: { now: this.clock.now(), files, partner } };
+    const { repo } = this;
+    const supply = {
+      async *slices() {
+        for await (const parts of describe(state, nodes)) yield { parts, rows: await repo.findRows(parts.map(({ id }) => id)) };
+      },
+      findFiles: (ids: string[]) => repo.findFiles(projectId, ids),
+    };
+    return { task: { format, head, now: this.clock.now(), partner }, supply };
   }
 
   private async findPartnerFile(projectId: string, collection: string): Promise<PartnerFile | undefined> {
     const source = await this.repo.findNewestReqif(projectId, collection);
     if (!source?.recipe) return undefined;
     const { bytes } = await this.files.getOriginal(projectId, source.id);
-    return { bytes, recipe: source.recipe as ExchangeRecipe, pictures: await this.repo.findPictureNames(projectId, source.lineageId ?? source.id) };
+    return {
+      bytes,
+      recipe: source.recipe as ExchangeRecipe,
+      pictures: await this.repo.findPictureNames(projectId, source.lineageId ?? source.id),
+      removedLinks: await this.repo.findRemovedLinks(projectId),
+    };
   }
 }

@@ -69,13 +69,13 @@ function expected(list: ExportItem[]) {
 function throughCsv(list: ExportItem[]) {
   const columns = buildColumns(defaultScheme, list, plainText);
   const csv = writeCsv([columns.map((column) => column.name), ...list.map((one) => columns.map((column) => column.valueOf(one)))]);
-  const { sheets } = readCsv(Buffer.from(csv), 'Gates.csv');
+  const { sheets } = readCsv(Buffer.from([...csv].join('')), 'Gates.csv');
   return applySheetRecipe(defaultScheme, buildSheetRecipe(columns, 'Gates', 'requirement'), sheets);
 }
 
 function throughMarkdown(list: ExportItem[], kind = 'requirement') {
   const columns = buildColumns(defaultScheme, list, plainText);
-  const { document } = readMarkdown(Buffer.from(writeMarkdown(list, columns, kind)));
+  const { document } = readMarkdown(Buffer.from([...writeMarkdown(list, columns, kind)].join('')));
   return applyDocumentRecipe(defaultScheme, buildDocumentRecipe(columns, 'Gates', kind, usualIdentifier), document);
 }
 

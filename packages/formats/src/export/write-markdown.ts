@@ -14,14 +14,14 @@ const identifier = buildIdentifier(usualIdentifier)!;
  * Items as Markdown (CommonMark with tables): sections as headings, items as headings of the lowest level, fields and links as labels. What
  * words alone do not tell, comments say: the references of sections, and which paragraphs are text though they look like an item or a label.
  */
-export function writeMarkdown(items: readonly ExportItem[], columns: readonly Column[], kind: string): string {
+export function* writeMarkdown(items: readonly ExportItem[], columns: readonly Column[], kind: string): Generator<string> {
   const labels = columns.filter(({ meaning }) => !['reference', 'title', 'text'].includes(meaning.as));
   const names = new Set(labels.map(({ name }) => name.toLowerCase()));
   const byReference = new Map(items.map((item) => [item.reference, item]));
-  const parts: string[] = [];
   /** Sections that what follows would stand in. */
   const open: { level: number; reference: string }[] = [];
-  for (const item of items) {
+  for (const [index, item] of items.entries()) {
+    const parts: string[] = index === 0 ? [] : [''];
     const above = item.parent === null ? undefined : byReference.get(item.parent);
     const level = item.heading ? Math.min(item.depth + 1, DEEPEST) : ITEM_LEVEL;
     while (open.length > 0 && open.at(-1)!.level >= level) open.pop();
@@ -51,8 +51,9 @@ export function writeMarkdown(items: readonly ExportItem[], columns: readonly Co
       if (value && item.heading) parts.push(writeSaid({ field: name }));
       if (value) parts.push(`${name}: ${value.split('\n').map(escapeLine).join('<br />')}`);
     }
+    yield parts.join('\n\n');
   }
-  return `${parts.join('\n\n')}\n`;
+  yield '\n';
 }
 
 /** Whether a heading of reference and title falls into these again. */

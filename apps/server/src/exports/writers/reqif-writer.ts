@@ -25,7 +25,7 @@ export const reqifWriter: Writer = {
     const edits = buildReqifEdits(scheme, partner?.recipe ?? own!.recipe, exchange, placed, now);
     const pictures = new Map(files.map(({ id, mediaType, bytes: content }) => [names.get(id)!, { mediaType, bytes: content }]));
     const written = await rewriteReqifFile(bytes, edits, pictures, `${name}.reqif`);
-    return { name: `${name}.${written.extension}`, bytes: written.bytes };
+    return { name: `${name}.${written.extension}`, pieces: [written.bytes] };
   },
   buildRecipe: ({ scheme, items, name }, { partner }) => ({
     reads: 'exchange',

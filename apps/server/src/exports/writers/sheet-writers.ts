@@ -1,7 +1,9 @@
+import { PassThrough } from 'node:stream';
+import { setImmediate } from 'node:timers/promises';
 import { buildColumns, buildSheetRecipe, cellText, writeCsv } from '@coomb/formats';
 import ExcelJS from 'exceljs';
 import type { Scene } from '../export-scene.js';
-import type { Writer } from './writer.js';
+import { inPieces, type Writer } from './writer.js';
 
 const buildRecipe: Writer['buildRecipe'] = ({ scheme, name, kind, items }) => ({
   reads: 'sheet',
@@ -10,32 +12,58 @@ const buildRecipe: Writer['buildRecipe'] = ({ scheme, name, kind, items }) => ({
 
 export const csvWriter: Writer = {
   id: 'csv',
-  write: async (scene) => ({ name: `${scene.name}.csv`, bytes: Buffer.from(writeCsv(tableOf(scene))) }),
+  write: (scene) => ({ name: `${scene.name}.csv`, pieces: inPieces(writeCsv(rowsOf(scene))) }),
   buildRecipe,
 };
 
 export const xlsxWriter: Writer = {
   id: 'xlsx',
-  write: async (scene) => ({ name: `${scene.name}.xlsx`, bytes: await writeWorkbook(scene.name, tableOf(scene)) }),
+  write: (scene) => ({ name: `${scene.name}.xlsx`, pieces: writeWorkbook(scene.name, rowsOf(scene)) }),
   buildRecipe,
 };
 
-function tableOf({ scheme, items }: Scene): string[][] {
+function* rowsOf({ scheme, items }: Scene): Generator<string[]> {
   const columns = buildColumns(scheme, items, cellText);
-  return [columns.map((column) => column.name), ...items.map((item) => columns.map((column) => column.valueOf(item)))];
+  yield columns.map((column) => column.name);
+  for (const item of items) yield columns.map((column) => column.valueOf(item));
 }
 
 const sheetName = (name: string) => name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31);
 
-async function writeWorkbook(name: string, table: string[][]): Promise<Buffer> {
-  const workbook = new ExcelJS.Workbook();
-  const sheet = workbook.addWorksheet(sheetName(name), { views: [{ state: 'frozen', ySplit: 1 }] });
-  sheet.addRows(table);
-  sheet.getRow(1).font = { bold: true };
-  table[0]!.forEach((_, index) => {
-    const widest = table.slice(0, 200).reduce((most, row) => Math.max(most, row[index]!.length), 8);
-    sheet.getColumn(index + 1).width = Math.min(60, widest + 2);
-    sheet.getColumn(index + 1).alignment = { wrapText: true, vertical: 'top' };
-  });
-  return Buffer.from(await workbook.xlsx.writeBuffer());
+/** Rows that columns take their widths from. */
+const LOOKED_AT = 200;
+/** Rows that are written before what they became is taken. */
+const BLOCK = 500;
+
+async function* writeWorkbook(name: string, rows: Iterator<string[]>): AsyncGenerator<Uint8Array> {
+  const stream = new PassThrough();
+  const workbook = new ExcelJS.stream.xlsx.WorkbookWriter({ stream, useStyles: true });
+  const writing = (async () => {
+    const first = take(rows, LOOKED_AT);
+    const sheet = workbook.addWorksheet(sheetName(name), { views: [{ state: 'frozen', ySplit: 1 }] });
+    sheet.columns = first[0]!.map((_, index) => ({
+      width: Math.min(60, first.reduce((most, row) => Math.max(most, row[index]!.length), 8) + 2),
+      style: { alignment: { wrapText: true, vertical: 'top' } },
+    }));
+    for (let block = first, at = 0; block.length > 0; block = take(rows, BLOCK), at++) {
+      for (const [index, cells] of block.entries()) {
+        const row = sheet.addRow(cells);
+        if (at === 0 && index === 0) row.font = { bold: true };
+        row.commit();
+      }
+      await setImmediate();
+    }
+    sheet.commit();
+    await workbook.commit();
+  })();
+  writing.catch((error) => stream.destroy(error));
+  for await (const piece of stream) yield piece as Uint8Array;
+  await writing;
+}
+
+function take<T>(from: Iterator<T>, most: number): T[] {
+  const taken: T[] = [];
+  for (let next = taken.length < most ? from.next() : undefined; next && !next.done; next = taken.length < most ? from.next() : undefined)
+    taken.push(next.value);
+  return taken;
 }

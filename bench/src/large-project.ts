@@ -1,0 +1,93 @@
+import { defaultScheme } from '@coomb/core';
+import { openDatabase } from '@coomb/server';
+import { generate } from './generate.js';
+
+export const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
+export const idOf = (sort: number, number: number) => `0189${String(sort).padStart(4, '0')}-0000-7000-8000-${number.toString(16).padStart(12, '0')}`;
+export const benchProject = idOf(1, 1);
+export const collectionOf: Record<string, { id: string; name: string; prefix: string; holds: string }> = {
+  need: { id: idOf(2, 1), name: 'Needs', prefix: 'NEED', holds: 'specification' },
+  requirement: { id: idOf(2, 2), name: 'Requirements', prefix: 'SYS', holds: 'specification' },
+  component: { id: idOf(2, 3), name: 'Design', prefix: 'MOD', holds: 'model' },
+  testCase: { id: idOf(2, 4), name: 'Tests', prefix: 'TC', holds: 'tests' },
+};
+
+/** Fills a data folder with a project of `size.items` items and `size.links` links, straight into the tables. */
+export async function fillLarge(folder: string, size: { items: number; links: number }): Promise<void> {
+  const { client, close } = await openDatabase(folder);
+  const { kinds, from, to, linkKind } = generate(size.items, size.links, linkKinds);
+  const now = '2026-11-01T08:00:00Z';
+  /** Rows as lines of values parted by tabs, some thousand at a time. */
+  const copy = async (table: string, columns: string, lines: string[]) => {
+    const names = columns.split(', ');
+    const { rows } = await client.query('select attname as name, format_type(atttypid, atttypmod) as type from pg_attribute where attrelid = $1::regclass', [
+      table,
+    ]);
+    const types = new Map((rows as { name: string; type: string }[]).map(({ name, type }) => [name, type]));
+    const values = names.map((name, index) => `c[${index + 1}]::${types.get(name)}`).join(', ');
+    const insert = `insert into ${table} (${columns}) select ${values} from (select string_to_array(line, E'\\t', '\\N') as c from unnest($1::text[]) line) one`;
+    for (let at = 0; at < lines.length; at += 5000) await client.query(insert, [lines.slice(at, at + 5000)]);
+  };
+  await client.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
+    benchProject,
+    'Large',
+    JSON.stringify(defaultScheme),
+    now,
+  ]);
+  for (const [index, [kind, one]] of Object.entries(collectionOf).entries())
+    await client.query(
+      'insert into collection (id, project_id, revision, withdrawn, name, holds, prefix, kind, rank) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
+      [one.id, benchProject, one.name, one.holds, one.prefix, kind, index],
+    );
+  const number: Record<string, number> = {};
+  const parents: Record<string, string> = {};
+  const items = kinds.map((kind, node) => {
+    number[kind] = (number[kind] ?? 0) + 1;
+    const isHead = number[kind]! % 40 === 1;
+    if (isHead) parents[kind] = idOf(3, node);
+    return [
+      idOf(3, node),
+      benchProject,
+      1,
+      'f',
+      collectionOf[kind]!.id,
+      kind,
+      `${collectionOf[kind]!.prefix}-${number[kind]}`,
+      `Item ${node} holds the level of the pool`,
+      '<p>The weir control shall hold the pool level within 0.05 m.</p>',
+      '{}',
+      'f',
+      isHead ? '\\N' : parents[kind],
+      node,
+      1,
+      'imported',
+      now,
+      now,
+      'Bench',
+    ].join('\t');
+  });
+  await copy(
+    'item',
+    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, meaning_seq, origin, created_at, changed_at, changed_by',
+    items,
+  );
+  const links = Array.from(from, (_, i) =>
+    [
+      idOf(4, i),
+      benchProject,
+      1,
+      'f',
+      defaultScheme.linkKinds[linkKind[i]!]!.id,
+      idOf(3, from[i]!),
+      idOf(3, to[i]!),
+      '{}',
+      'imported',
+      1,
+      1,
+      'Bench',
+      now,
+    ].join('\t'),
+  );
+  await copy('link', 'id, project_id, revision, withdrawn, kind, from_id, to_id, fields, origin, from_seq, to_seq, confirmed_by, confirmed_at', links);
+  await close();
+}
