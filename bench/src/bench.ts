@@ -7,6 +7,7 @@ import { benchFormats } from './formats.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
 import { benchPage } from './page.js';
+import { benchPower } from './power.js';
 import { benchServer } from './server.js';
 
 const wanted = new Set(process.argv.slice(2));
@@ -31,6 +32,7 @@ if (isWanted('server') || isWanted('page')) {
   if (pages.length) add('Browser', pages);
 }
 if (isWanted('clients')) add('Many at once', await benchClients());
+if (isWanted('power')) add('Power', benchPower());
 if (isWanted('rest')) add('The demo at rest', await benchDemoAtRest());
 // Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself
 // reads files in workers, whose globals are their own.
