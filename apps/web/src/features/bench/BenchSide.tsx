@@ -8,6 +8,7 @@ import { StateMark } from '../../shared/ui/states';
 import { depthIn } from './bench-rows';
 import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
   side: 'left' | 'right';
@@ -116,8 +117,8 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       w="100%"
       h={`${rowHeight}px`}
       align="center"
-      gap="2"
-      px="3"
+      gap={{ base: '1', md: '2' }}
+      px={{ base: '1.5', md: '3' }}
       cursor={isHeading ? 'default' : 'grab'}
       opacity={fits ? 1 : 0.35}
       bg={drop.isOver ? 'moss.emphasized' : marked ? (focused ? 'moss.muted' : 'bg.muted') : linked ? 'moss.subtle' : undefined}
@@ -125,9 +126,8 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       style={{ top }}
       _hover={{ bg: marked ? undefined : 'bg.subtle' }}
       onClick={onMark}
-      title={outline.title[row]}
     >
-      <Box flexShrink={0} style={{ width: depthIn(outline, row) * 12 }} />
+      <Box flexShrink={0} w={{ base: `${depthIn(outline, row) * 3}px`, md: `${depthIn(outline, row) * 12}px` }} />
       {isHeading ? null : state === 'notApplicable' ? (
         <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} />
       ) : (
@@ -138,14 +138,8 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
           {outline.reference[row]}
         </Box>
       )}
-      <Box flex="1" minW="0" truncate fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'}>
-        <bdi>{outline.title[row]}</bdi>
-      </Box>
-      {reason && (
-        <Box fontSize="11.5px" color="moss.fg" fontStyle="italic" truncate maxW="40%">
-          {reason}
-        </Box>
-      )}
+      <OneLine flex="1" minW="0" fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'} text={outline.title[row]!} />
+      {reason && <OneLine fontSize="11.5px" color="moss.fg" fontStyle="italic" maxW="40%" text={reason} />}
     </Flex>
   );
 }

@@ -4,6 +4,8 @@ import type { Thread } from './bench-rows';
 
 export const rowHeight = 28;
 const WIDTH = 150;
+/** In narrow windows the same drawing is pressed together. */
+const NARROW = 36;
 const MOST = 400;
 
 interface Props {
@@ -31,8 +33,15 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
     return inView(y1) || inView(y2) ? [{ thread, y1, y2, near: inView(y1), far: inView(y2) }] : [];
   });
   return (
-    <Box w={`${WIDTH}px`} flexShrink={0} bg="bg" borderXWidth="1px" overflow="hidden">
-      <svg width={WIDTH} height={height} role="img" aria-label={`${counted(placed.length, 'link')} in sight`}>
+    <Box w={{ base: `${NARROW}px`, md: `${WIDTH}px` }} flexShrink={0} bg="bg" borderXWidth="1px" overflow="hidden">
+      <svg
+        width="100%"
+        height={height}
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={`${counted(placed.length, 'link')} in sight`}
+      >
         {placed.slice(0, MOST).map(({ thread, y1, y2, near, far }) => {
           const isMarked = thread.left === marked.left || thread.right === marked.right;
           const clamp = (y: number) => Math.max(-10, Math.min(height + 10, y));
@@ -44,13 +53,14 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
                 : `M${WIDTH} ${y2}C${WIDTH - 26} ${y2} ${WIDTH - 34} ${y2} ${WIDTH - 40} ${clamp(y2 + (y1 > y2 ? 9 : -9))}`;
           return (
             <g key={thread.id} onClick={() => onPick(thread)} style={{ cursor: 'pointer' }}>
-              <path d={path} fill="none" stroke="transparent" strokeWidth="9" />
+              <path d={path} fill="none" stroke="transparent" strokeWidth="9" vectorEffect="non-scaling-stroke" />
               <path
                 d={path}
                 fill="none"
                 stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : 'var(--chakra-colors-thread)'}
                 strokeWidth={isMarked ? 2.6 : 1.3}
                 strokeDasharray={thread.suspect ? '5 4' : undefined}
+                vectorEffect="non-scaling-stroke"
                 opacity={isMarked ? 1 : 0.45}
               >
                 <title>{phrase(thread) + (thread.suspect ? ' (suspect)' : '')}</title>

@@ -9,6 +9,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
+import { OneLine } from '../../shared/ui/one-line';
 
 const PAGE = 200;
 type Row = ReplyOf<typeof getBatch>['rows'][number];
@@ -57,11 +58,7 @@ function BatchLine({ row }: { row: Row }) {
       {row.item && <Named item={row.item} />}
       {row.phrase && <Box color="fg.muted">{row.phrase}</Box>}
       {row.other && <Named item={row.other} />}
-      {row.name && row.name !== row.item?.title && (
-        <Box flex="1" truncate>
-          {row.item ? `“${row.name}”` : row.name}
-        </Box>
-      )}
+      {row.name && row.name !== row.item?.title && <OneLine flex="1" text={row.item ? `“${row.name}”` : row.name} />}
     </Flex>
   );
 }
@@ -70,9 +67,7 @@ function Named({ item }: { item: Brief }) {
   return (
     <Flex gap="2" minW="0" align="baseline">
       <Reference reference={item.reference} />
-      <Box truncate maxW="24em">
-        {item.title}
-      </Box>
+      <OneLine maxW="24em" text={item.title} />
     </Flex>
   );
 }

@@ -8,6 +8,7 @@ import { projectKey } from '../../shared/api/keys';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
+import { OneLine } from '../../shared/ui/one-line';
 
 const PAGE = 50;
 
@@ -33,9 +34,7 @@ export function ChangesPage() {
           <Box w="11em" color="fg.muted">
             {format(new Date(row.at), 'd MMM yyyy, HH:mm:ss')}
           </Box>
-          <Box w="11em" truncate>
-            {row.person}
-          </Box>
+          <OneLine w="11em" text={row.person} />
           <Box flex="1" textDecoration={row.undone ? 'line-through' : undefined}>
             {row.action}
           </Box>

@@ -13,6 +13,7 @@ import { StateMark } from '../../shared/ui/states';
 import { useSources } from '../gather/queries';
 import { course } from '../frame/course';
 import { useTakeBack } from '../frame/ledger-queries';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Entry {
   key: string;
@@ -133,11 +134,7 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
                   ref={index === chosen ? (element) => void element?.scrollIntoView({ block: 'nearest' }) : undefined}
                 >
                   {entry.mark ?? <Box w="14px" />}
-                  {entry.shown ?? (
-                    <Box flex="1" truncate dir="auto">
-                      {entry.label}
-                    </Box>
-                  )}
+                  {entry.shown ?? <OneLine flex="1" text={entry.label} />}
                   <Box color="fg.muted" fontSize="12px">
                     {entry.sort}
                   </Box>
@@ -164,15 +161,15 @@ function FoundItem({ item }: { item: Found }) {
         <Box flexShrink="0" fontFamily="mono" fontSize="13px">
           <Marked text={item.reference} marks={item.referenceMarks} />
         </Box>
-        <Box flex="1" truncate dir="auto">
+        <OneLine flex="1" text={item.title}>
           <Marked text={item.title} marks={item.titleMarks} />
-        </Box>
+        </OneLine>
       </Flex>
       {item.excerpt && (
-        <Box color="fg.muted" fontSize="13px" truncate dir="auto">
+        <OneLine color="fg.muted" fontSize="13px" text={item.excerpt.text}>
           {item.excerpt.where && `${item.excerpt.where}: `}
           <Marked text={item.excerpt.text} marks={item.excerpt.marks} />
-        </Box>
+        </OneLine>
       )}
     </Box>
   );

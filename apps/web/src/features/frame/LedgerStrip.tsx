@@ -6,6 +6,7 @@ import { useDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useCancelJob, useJobs, useTakeBack, useUndoState, useUpkeep } from './ledger-queries';
+import { OneLine } from '../../shared/ui/one-line';
 
 /** The strip below every view: undo and redo, running jobs, who else is here. */
 export function LedgerStrip({ people, connected }: { people: string[]; connected: boolean }) {
@@ -31,19 +32,11 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
     >
       <Button size="2xs" variant="ghost" disabled={!state?.undo || takeBack.isPending} onClick={() => mutate('undo')} title="Undo (Ctrl Z)">
         <Undo2 size={13} /> Undo
-        {state?.undo && (
-          <Box as="span" fontWeight="400" truncate maxW={{ base: '0', lg: '260px' }}>
-            : {state.undo}
-          </Box>
-        )}
+        {state?.undo && <OneLine as="span" fontWeight="400" maxW={{ base: '0', lg: '260px' }} text={`: ${state.undo}`} />}
       </Button>
       <Button size="2xs" variant="ghost" disabled={!state?.redo || takeBack.isPending} onClick={() => mutate('redo')} title="Redo (Ctrl Y)">
         <Redo2 size={13} /> Redo
-        {state?.redo && (
-          <Box as="span" fontWeight="400" truncate maxW={{ base: '0', lg: '200px' }}>
-            : {state.redo}
-          </Box>
-        )}
+        {state?.redo && <OneLine as="span" fontWeight="400" maxW={{ base: '0', lg: '200px' }} text={`: ${state.redo}`} />}
       </Button>
       <RunningJobs project={project.id} />
       <Unfinished project={project.id} />
@@ -69,9 +62,9 @@ function Upkeep() {
   const upkeep = useUpkeep().data;
   if (upkeep?.copies?.failed)
     return (
-      <Box color="brick.fg" role="status" truncate maxW="420px" title={`${upkeep.copies.folder}: ${upkeep.copies.failed}`}>
+      <OneLine color="brick.fg" role="status" maxW="420px" text={`${upkeep.copies.folder}: ${upkeep.copies.failed}`}>
         The copy of the data failed: {upkeep.copies.failed}
-      </Box>
+      </OneLine>
     );
   if (upkeep && upkeep.free < LITTLE_ROOM)
     return (

@@ -17,7 +17,7 @@ export function TopLine({ project, onFind, onKeys }: { project: Project; onFind:
       </Flex>
       <Box color="border.emphasized">╱</Box>
       <Box asChild fontFamily="serif" fontSize="15px" minW="0" truncate dir="auto">
-        <Link to={`/p/${project.id}`} title="The section of this project">
+        <Link to={`/p/${project.id}`} title={`${project.name}: the section of this project`}>
           {project.name}
         </Link>
       </Box>

@@ -8,6 +8,7 @@ import type { PickedPart } from './pick-part';
 import { buildLeads, nameCells } from './recognised';
 import { readShownText } from './shown-text';
 import { useTrayPictures } from './tray-pictures';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
   blocks: SourceBlock[];
@@ -90,7 +91,7 @@ export function DocumentView({ blocks, outcome, shown, onPick, onPhrase, scheme,
               setSelected(undefined);
             }}
           >
-            <Box truncate>Say what “{selected.words}” leads to</Box>
+            <OneLine text={`Say what “${selected.words}” leads to`} />
           </Button>
         )}
         {rows.getVirtualItems().map(({ index, start, key }) => (

@@ -10,6 +10,7 @@ import { Page } from '../../shared/ui/page';
 import { IssueLines } from './IssueLines';
 import { TrayList } from './TrayList';
 import { useRuns, useSources, useUpload } from './queries';
+import { OneLine } from '../../shared/ui/one-line';
 
 export function GatherPage() {
   const project = useProject();
@@ -49,11 +50,11 @@ function RunEntry({ project, run }: { project: string; run: NonNullable<ReturnTy
     { show: 'unmatched', count: counts.unmatched, colour: counts.unmatched ? 'fg.warning' : 'fg.muted', words: 'without a test case' },
   ];
   return (
-    <Flex gap="4" py="1.5" borderTopWidth="1px">
-      <Box asChild w="16em" _hover={{ textDecoration: 'underline' }}>
+    <Flex columnGap="4" py="1.5" borderTopWidth="1px" wrap="wrap">
+      <Box asChild w={{ base: '100%', md: '16em' }} _hover={{ textDecoration: 'underline' }}>
         <Link to={`/p/${project}/gather/runs/${run.id}`}>{run.name}</Link>
       </Box>
-      <Box w="11em" color="fg.muted">
+      <Box w={{ base: '100%', md: '11em' }} color="fg.muted">
         {format(new Date(run.at), 'd MMM yyyy, HH:mm')}
       </Box>
       {figures.map(({ show, count, colour, words }) => (
@@ -73,13 +74,14 @@ function DropPlace({ busy, onFiles }: { busy: boolean; onFiles: (files: File[]) 
   return (
     <Flex
       align="center"
-      gap="4"
+      gap={{ base: '2', md: '4' }}
+      wrap={{ base: 'wrap', md: 'nowrap' }}
       borderWidth="2px"
       borderStyle="dashed"
       borderColor={over ? 'moss.solid' : 'border.emphasized'}
       bg={over ? 'moss.subtle' : 'bg.panel'}
-      px="5"
-      py="4"
+      px={{ base: '3', md: '5' }}
+      py={{ base: '3', md: '4' }}
       mb="4"
       onDragOver={(event) => {
         event.preventDefault();
@@ -94,7 +96,7 @@ function DropPlace({ busy, onFiles }: { busy: boolean; onFiles: (files: File[]) 
       }}
     >
       <FileUp size={26} strokeWidth={1.5} aria-hidden />
-      <Box flex="1">
+      <Box flex={{ base: '1 1 12rem', md: '1' }}>
         <Box fontWeight="600">Drop files here, or choose them</Box>
         <Box color="fg.muted" fontSize="13px">
           Requirements (.docx, .pdf, .md, .html, .xlsx, .csv, .reqif), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes
@@ -138,13 +140,19 @@ function SourceEntry({ project, source, older }: { project: string; source: Sour
   const doubtful = source.issues.filter((issue) => issue.severity !== 'note').length;
   return (
     <Box borderTopWidth="1px" py="1.5">
-      <Flex gap="4" align="baseline">
-        <Box asChild flex="1" pl={older ? '6' : undefined} color={older ? 'fg.muted' : undefined} _hover={{ textDecoration: 'underline' }}>
+      <Flex columnGap="4" align="baseline" wrap={{ base: 'wrap', md: 'nowrap' }}>
+        <Box
+          asChild
+          flex={{ base: '1 0 100%', md: '1' }}
+          pl={older ? '6' : undefined}
+          color={older ? 'fg.muted' : undefined}
+          _hover={{ textDecoration: 'underline' }}
+        >
           <Link to={`/p/${project}/gather/sources/${source.id}`} title="Read it here">
             {source.name}
           </Link>
         </Box>
-        <Box color="fg.muted" w="8em" textAlign="right">
+        <Box color="fg.muted" w={{ md: '8em' }} display={{ base: older || source.items > 0 ? 'block' : 'none', md: 'block' }} textAlign="right">
           {older && 'older version'}
           {source.items > 0 && !older && (
             <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" textUnderlineOffset="3px">
@@ -152,21 +160,20 @@ function SourceEntry({ project, source, older }: { project: string; source: Sour
             </Box>
           )}
         </Box>
-        <Box color="fg.muted" w="5em" textAlign="right">
+        <Box color="fg.muted" w={{ md: '5em' }} textAlign="right">
           {Math.max(1, Math.round(source.size / 1024))} kB
         </Box>
-        <Box color="fg.muted" w="17em" truncate>
-          {format(new Date(source.importedAt), 'd MMM yyyy, HH:mm')} · {source.importedBy}
-        </Box>
+        <OneLine color="fg.muted" w={{ md: '17em' }} text={`${format(new Date(source.importedAt), 'd MMM yyyy, HH:mm')} · ${source.importedBy}`} />
         {source.issues.length === 0 ? (
-          <Box w="9em" px="2" fontSize="12px" color="fg.muted">
+          <Box w={{ md: '9em' }} px={{ md: '2' }} fontSize="12px" color="fg.muted">
             no remarks
           </Box>
         ) : (
           <Button
             size="2xs"
             variant="ghost"
-            w="9em"
+            w={{ md: '9em' }}
+            px={{ base: '0', md: '2' }}
             justifyContent="flex-start"
             color={doubtful ? 'fg.warning' : 'fg.muted'}
             onClick={() => setOpen(!open)}

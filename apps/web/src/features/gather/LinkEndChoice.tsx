@@ -2,6 +2,7 @@ import { Box, Button, Checkbox, Popover, Portal } from '@chakra-ui/react';
 import type { LinkMeaning } from '@coomb/core';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
+import { OneLine } from '../../shared/ui/one-line';
 
 const keys: Record<NonNullable<LinkMeaning['by']> | '', string> = {
   '': 'its reference, or its identifier',
@@ -24,10 +25,9 @@ export function LinkEndChoice({ name, meaning, onChange }: { name: string; meani
     <Popover.Root positioning={{ placement: 'bottom-end' }} lazyMount>
       <Popover.Trigger asChild>
         <Button size="2xs" variant="ghost" fontWeight="400" color="fg.muted" maxW="100%" aria-label={`Other ends of ${name}`}>
-          <Box truncate>
-            {within.length === 0 ? 'anywhere' : `in ${within.join(', ')}`}, by{' '}
-            {meaning.by === 'title' ? 'title' : meaning.by === 'source' ? 'identifier' : 'reference'}
-          </Box>
+          <OneLine
+            text={`${within.length === 0 ? 'anywhere' : `in ${within.join(', ')}`}, by ${meaning.by === 'title' ? 'title' : meaning.by === 'source' ? 'identifier' : 'reference'}`}
+          />
         </Button>
       </Popover.Trigger>
       <Portal>

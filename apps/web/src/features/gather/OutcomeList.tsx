@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { findDoubts } from './doubts';
 import { IssueGlyph } from './IssueGlyph';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
   scheme: Scheme;
@@ -99,9 +100,7 @@ export function OutcomeList({ scheme, outcome, issues, onShow }: Props) {
                   </Box>
                 )}
                 {doubt && <IssueGlyph severity={doubt.severity} />}
-                <Box flex="1" truncate fontFamily="serif" fontWeight={draft.role === 'section' ? '600' : '400'}>
-                  {draft.title}
-                </Box>
+                <OneLine flex="1" fontFamily="serif" fontWeight={draft.role === 'section' ? '600' : '400'} text={draft.title} />
                 {draft.role === 'item' && (
                   <Box fontSize="11.5px" color="fg.muted" flexShrink={0}>
                     {[

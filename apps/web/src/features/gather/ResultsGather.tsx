@@ -90,7 +90,7 @@ export function ResultsGather({ entry, content }: Props) {
                   <td>
                     {match.test ? (
                       <>
-                        <Reference reference={match.test.reference} /> {match.test.title}
+                        <Reference reference={match.test.reference} /> <bdi>{match.test.title}</bdi>
                       </>
                     ) : (
                       <Box color="fg.warning">none</Box>

@@ -8,6 +8,7 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
 import { useRunResults } from './queries';
+import { OneLine } from '../../shared/ui/one-line';
 
 const shows = ['all', 'passed', 'failed', 'broken', 'skipped', 'unmatched'] as const;
 const address = z.object({ show: z.enum(shows).default('all') });
@@ -43,10 +44,10 @@ export function RunPage() {
           </Box>
           <Box w="5.5em">{result.test ? <Reference reference={result.test.reference} /> : <Box color="fg.warning">no test</Box>}</Box>
           <Box flex="1" minW="0">
-            <Box truncate>
+            <OneLine text={result.suite ? `${result.suite} › ${result.name}` : result.name}>
               {result.suite && <Box as="span" color="fg.muted">{`${result.suite} › `}</Box>}
               {result.name}
-            </Box>
+            </OneLine>
             {result.message && (
               <Box color="fg.muted" fontSize="13px">
                 {result.message}

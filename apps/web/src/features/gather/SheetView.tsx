@@ -3,6 +3,7 @@ import type { Meaning, ProposedField, RecipeOutcome, Scheme, SheetRecipe, Source
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { MeaningChoice } from './MeaningChoice';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
   scheme: Scheme;
@@ -50,9 +51,7 @@ export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, on
         <Box flexShrink={0} w={`${MARGIN}px`} />
         {recipe.columns.map((column, at) => (
           <Box key={at} role="columnheader" flexShrink={0} px="2" py="1.5" borderLeftWidth="1px" borderColor="border.muted" style={{ width: widths[at] }}>
-            <Box fontWeight="600" mb="1" truncate title={column.name}>
-              {column.name || '–'}
-            </Box>
+            <OneLine fontWeight="600" mb="1" text={column.name || '–'} />
             <MeaningChoice
               scheme={scheme}
               kind={recipe.kind}
@@ -85,32 +84,32 @@ export function SheetView({ scheme, recipe, sheet, outcome, shown, proposeAt, on
                 <Box color="fg.muted" w="38px" textAlign="right" flexShrink={0}>
                   {row + 1}
                 </Box>
-                <Box truncate color={mark === undefined ? 'fg.subtle' : 'moss.fg'} title={mark ?? 'no item of its own'}>
-                  {mark ?? '–'}
-                </Box>
+                <OneLine color={mark === undefined ? 'fg.subtle' : 'moss.fg'} text={mark ?? '–'} />
               </Flex>
               {mark === 'section' && (
-                <Box role="cell" px="2" fontWeight="600" truncate borderLeftWidth="1px" borderColor="border.muted">
-                  {sheet.rows[row]!.filter((cell) => cell.trim()).join(' · ')}
-                </Box>
+                <OneLine
+                  role="cell"
+                  px="2"
+                  fontWeight="600"
+                  borderLeftWidth="1px"
+                  borderColor="border.muted"
+                  text={sheet.rows[row]!.filter((cell) => cell.trim()).join(' · ')}
+                />
               )}
               {mark !== 'section' &&
                 recipe.columns.map((column, at) => (
-                  <Box
+                  <OneLine
                     key={at}
                     role="cell"
                     flexShrink={0}
                     px="2"
-                    truncate
                     borderLeftWidth="1px"
                     borderColor="border.muted"
                     color={column.meaning.as === 'ignore' ? 'fg.subtle' : undefined}
                     bg={shown?.row === row && shown.column === at ? 'moss.muted' : undefined}
                     style={{ width: widths[at] }}
-                    title={sheet.rows[row]![at]}
-                  >
-                    {sheet.rows[row]![at]}
-                  </Box>
+                    text={sheet.rows[row]![at] ?? ''}
+                  />
                 ))}
             </Flex>
           );

@@ -15,17 +15,17 @@ export function TrayList({ project }: { project: string }) {
         Handed in, not imported yet
       </Box>
       {tray.data.map((file) => (
-        <Flex key={file.id} gap="4" py="1" borderTopWidth="1px" align="baseline">
-          <Box asChild flex="1" _hover={{ textDecoration: 'underline' }}>
+        <Flex key={file.id} columnGap="4" py="1" borderTopWidth="1px" align="baseline" wrap={{ base: 'wrap', md: 'nowrap' }}>
+          <Box asChild flex={{ base: '1 0 100%', md: '1' }} _hover={{ textDecoration: 'underline' }}>
             <Link to={`/p/${project}/gather/${file.id}`}>{file.name}</Link>
           </Box>
-          <Box color="fg.muted" w="5em" textAlign="right">
+          <Box color="fg.muted" w={{ md: '5em' }} textAlign="right">
             {Math.max(1, Math.round(file.size / 1024))} kB
           </Box>
-          <Box color="fg.muted" w="17em">
+          <Box color="fg.muted" w={{ md: '17em' }}>
             {format(new Date(file.at), 'd MMM yyyy, HH:mm')}
           </Box>
-          <Flex w="9em" gap="1">
+          <Flex w={{ md: '9em' }} gap="1">
             <Button asChild size="2xs" variant="outline">
               <Link to={`/p/${project}/gather/${file.id}`} aria-label={`Go on with ${file.name}`}>
                 Go on

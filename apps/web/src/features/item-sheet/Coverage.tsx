@@ -57,7 +57,7 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
             <Flex key={step.item.id} gap="1.5" align="baseline">
               <Box color="fg.muted">{step.phrase}</Box>
               <Reference reference={step.item.reference} />
-              <Box>{step.item.title}</Box>
+              <Box dir="auto">{step.item.title}</Box>
             </Flex>
           ))}
           {path.suspect && <Box color="fg.warning">(suspect)</Box>}

@@ -14,6 +14,7 @@ import { ItemEditor } from './ItemEditor';
 import { type Sheet, useEditItem, useHistory, useRestore, useWithdraw } from './queries';
 import { Trail } from './Trail';
 import { Words } from './Words';
+import { OneLine } from '../../shared/ui/one-line';
 
 /** The item sheet: text, fields, trail, coverage, evidence, place in its source, changes. The same beside a view and full. */
 export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolean }) {
@@ -172,9 +173,7 @@ function Evidence({ sheet }: { sheet: Sheet }) {
         <Box key={one.test.id} borderTopWidth="1px" py="1" fontSize="13.5px">
           <Flex gap="2" align="baseline">
             <Reference reference={one.test.reference} />
-            <Box flex="1" truncate>
-              {one.test.title}
-            </Box>
+            <OneLine flex="1" text={one.test.title} />
             <Box fontWeight="600" color={one.outcome === 'passed' ? 'moss.fg' : one.outcome === null || one.outcome === 'skipped' ? 'fg.muted' : 'brick.fg'}>
               {one.outcome ?? 'not run'}
             </Box>

@@ -6,6 +6,7 @@ import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { useConfirmLinks, useLinkDifference, useRemoveLinks } from './queries';
 import { Words } from './Words';
+import { OneLine } from '../../shared/ui/one-line';
 
 /** Links upstream and downstream of an item, grouped by phrase; suspect ones say what changed and can be confirmed. */
 export function Trail({ project, title, empty, links }: { project: string; title: string; empty: string; links: TrailLink[] }) {
@@ -44,9 +45,7 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
       <Flex align="center" gap="2">
         <StateMark state={link.other.state} bare />
         <Reference reference={link.other.reference} />
-        <Box flex="1" truncate dir="auto" title={link.other.title}>
-          {link.other.title}
-        </Box>
+        <OneLine flex="1" text={link.other.title} />
         {link.suspect && (
           <Button size="2xs" variant="subtle" color="fg.warning" onClick={() => setOpen(!open)} aria-expanded={open}>
             Suspect

@@ -16,6 +16,7 @@ import { useMakeLink, useUnlink } from '../bench/queries';
 import { ColumnHeads, RowHeads } from './MatrixHeads';
 import type { MatrixSides } from './matrix-sides';
 import { cellSize, paintMatrix } from './paint-matrix';
+import { OneLine } from '../../shared/ui/one-line';
 
 /** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
 const HEAD = { wide: 300, narrow: 150 };
@@ -177,12 +178,8 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           </Box>
           {!room.low && (
             <>
-              <Box truncate dir="auto" title={outline.title[rowItem(at.row)]}>
-                {outline.title[rowItem(at.row)]}
-              </Box>
-              <Box truncate dir="auto" title={outline.title[columnItem(at.column)]}>
-                × {outline.title[columnItem(at.column)]}
-              </Box>
+              <OneLine text={outline.title[rowItem(at.row)]!} />
+              <OneLine text={`× ${outline.title[columnItem(at.column)]}`} />
             </>
           )}
         </Flex>

@@ -11,6 +11,7 @@ import { useKept } from '../../shared/drafts/use-kept';
 import { PartsChoice } from './PartsChoice';
 import { usePublish, useReports } from './queries';
 import { asParts, type PartChoice } from './report-parts';
+import { OneLine } from '../../shared/ui/one-line';
 
 export function ReportsPage() {
   const project = useProject();
@@ -72,9 +73,7 @@ export function ReportsPage() {
             <Link to={`/p/${project.id}/publish/${report.id}`}>{report.title}</Link>
           </Box>
           <Box color="fg.muted">{format(new Date(report.at), 'd MMM yyyy, HH:mm')}</Box>
-          <Box color="fg.muted" w="10em" truncate>
-            {report.person}
-          </Box>
+          <OneLine color="fg.muted" w="10em" text={report.person} />
           <Box w="9em" color={report.stale ? 'fg.warning' : 'moss.fg'}>
             {report.stale ? `${counted(project.seq - report.seq, 'change')} since` : 'up to date'}
           </Box>

@@ -16,6 +16,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark, stateLooks } from '../../shared/ui/states';
 import { useFigure } from './queries';
 import { toCsv } from './to-csv';
+import { OneLine } from '../../shared/ui/one-line';
 
 const address = z.object({
   collection: z.string().optional(),
@@ -152,20 +153,12 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
                   {item.reference}
                 </Link>
               </Box>
-              <Box flex="1" truncate dir="auto" fontFamily="serif" title={item.title}>
-                {item.title}
-              </Box>
-              {item.note && (
-                <Box maxW="24em" color="brick.fg" fontSize="12.5px" truncate title={item.note}>
-                  {item.note}
-                </Box>
-              )}
+              <OneLine flex="1" fontFamily="serif" text={item.title} />
+              {item.note && <OneLine maxW="24em" color="brick.fg" fontSize="12.5px" text={item.note} />}
               <Box w="9em" color="fg.muted" fontSize="12.5px">
                 {kinds.get(item.kind)}
               </Box>
-              <Box w="13em" color="fg.muted" fontSize="12.5px" truncate>
-                {collections.get(item.collection)}
-              </Box>
+              <OneLine w="13em" color="fg.muted" fontSize="12.5px" text={collections.get(item.collection) ?? ''} />
               <Box w="8em" color="fg.muted" fontSize="12.5px">
                 {stateLooks[item.state].label}
               </Box>

@@ -7,6 +7,7 @@ import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { useKeepRecipe, useRecipes, useWithdrawRecipe } from './queries';
 import { saveRecipeFile } from './recipe-file';
+import { OneLine } from '../../shared/ui/one-line';
 
 const reads = { document: 'documents', sheet: 'sheets', exchange: 'exchange files' };
 
@@ -45,7 +46,7 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
   return (
     <Flex py="1.5" borderTopWidth="1px" gap="4" align="baseline">
       <Box flex="1" minW="0">
-        <Box truncate>{recipe.name}</Box>
+        <OneLine text={recipe.name} />
         {recipe.usedBy.length > 0 && (
           <Box color="fg.muted" fontSize="12.5px">
             used for{' '}
@@ -63,9 +64,7 @@ function RecipeEntry({ project, recipe }: { project: string; recipe: KeptRecipe 
       <Box color="fg.muted" w="10em" whiteSpace="nowrap">
         reads {reads[recipe.body.reads]}
       </Box>
-      <Box color="fg.muted" w="15em" truncate>
-        {recipe.changedAt ? `${format(new Date(recipe.changedAt), 'd MMM yyyy, HH:mm')} · ${recipe.changedBy}` : ''}
-      </Box>
+      <OneLine color="fg.muted" w="15em" text={recipe.changedAt ? `${format(new Date(recipe.changedAt), 'd MMM yyyy, HH:mm')} · ${recipe.changedBy}` : ''} />
       <Button size="2xs" variant="outline" onClick={() => keep.mutate({ name: `${recipe.name} (copy)`, body: recipe.body })}>
         Copy
       </Button>

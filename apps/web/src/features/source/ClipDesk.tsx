@@ -21,6 +21,7 @@ import { useKeys } from '../../shared/ui/use-keys';
 import { type SourceReading, useClip, useRemoveClipping } from './queries';
 import { readSelection } from './selection';
 import { SourceText } from './SourceText';
+import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
   project: Project;
@@ -116,11 +117,22 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
     ...(findKind(project.scheme, current?.kind ?? 'requirement')?.fields ?? []).map((one) => ({ value: one.id, label: one.label.toLowerCase() })),
   ];
   return (
-    <Flex h="100%">
-      <Box flex="1" minW="0" ref={root} onMouseUp={take} onKeyUp={take}>
+    <Flex h="100%" direction={{ base: 'column', md: 'row' }}>
+      <Box flex="1" minW="0" minH="0" ref={root} onMouseUp={take} onKeyUp={take}>
         <SourceText blocks={blocks} reading={reading} selected={selected} at={at} />
       </Box>
-      <Box w="340px" flexShrink={0} overflow="auto" bg="bg.panel" borderLeftWidth="1px" px="4" py="3" fontSize="13.5px">
+      <Box
+        w={{ base: '100%', md: '340px' }}
+        maxH={{ base: '40%', md: 'none' }}
+        flexShrink={0}
+        overflow="auto"
+        bg="bg.panel"
+        borderLeftWidth={{ md: '1px' }}
+        borderTopWidth={{ base: '1px', md: '0' }}
+        px="4"
+        py="3"
+        fontSize="13.5px"
+      >
         <Box fontFamily="serif" fontSize="22px" fontWeight="600" lineHeight="1.1">
           {share > 0 && share < 10 ? share.toFixed(1) : Math.floor(share)} %
         </Box>
@@ -179,7 +191,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
           <>
             <Flex gap="2" align="baseline">
               <Reference reference={current.reference} />
-              <Box truncate>{current.title}</Box>
+              <OneLine text={current.title} />
             </Flex>
             <Flex gap="1.5" mt="2" align="center" wrap="wrap">
               <Button size="xs" variant="outline" onClick={() => make('field')} disabled={!quote} title="Put the passage there (F)">
@@ -212,9 +224,7 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
             >
               {clipping.item.reference}
             </Button>
-            <Box flex="1" truncate title={clipping.quote}>
-              {clipping.quote}
-            </Box>
+            <OneLine flex="1" text={clipping.quote} />
             <Button size="2xs" variant="ghost" onClick={() => remove.mutate(clipping.id)} aria-label={`Let go of “${clipping.quote.slice(0, 40)}”`}>
               Let go
             </Button>

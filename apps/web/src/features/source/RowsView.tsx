@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { Reference } from '../../shared/ui/reference';
+import { OneLine } from '../../shared/ui/one-line';
 
 /** Rows of a sheet, or lines of a file, numbered as in the original; items stand at the left of their row. */
 export function RowsView({ rows, marks, shown, mono }: { rows: string[][]; marks: ReadonlyMap<number, string>; shown: number | undefined; mono: boolean }) {
@@ -46,9 +47,7 @@ export function RowsView({ rows, marks, shown, mono }: { rows: string[][]; marks
                 {index + 1}
               </Box>
               {rows[index]!.map((cell, column) => (
-                <Box key={column} w={mono ? undefined : '220px'} flexShrink={0} truncate title={mono ? undefined : cell}>
-                  {cell}
-                </Box>
+                <OneLine key={column} w={mono ? undefined : '220px'} flexShrink={0} text={cell} />
               ))}
             </Flex>
           );

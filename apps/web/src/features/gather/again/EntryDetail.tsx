@@ -36,7 +36,7 @@ export function EntryDetail({ project, entry, gone, choices, onChoose, onPair }:
       {entry.sort === 'new' && <NewItem project={project} entry={entry} gone={gone} onPair={onPair} />}
       {entry.sort === 'removed' && entry.mine && (
         <Part label="The newer version does not have it" side={side('presence')} onChoose={set('presence')} mineWord="Keep it" theirsWord="Withdraw it">
-          <Box fontFamily="serif" fontWeight="600">
+          <Box dir="auto" fontFamily="serif" fontWeight="600">
             {entry.mine.title}
           </Box>
           <RichText className="rich" fontFamily="serif" html={entry.mine.html} />
@@ -50,7 +50,7 @@ export function EntryDetail({ project, entry, gone, choices, onChoose, onPair }:
       )}
       {entry.sort === 'new' && entry.theirs && (
         <Part label="Only in the newer version" side={side('presence')} onChoose={set('presence')} mineWord="Leave it out" theirsWord="Add it">
-          <Box fontFamily="serif" fontWeight="600">
+          <Box dir="auto" fontFamily="serif" fontWeight="600">
             {entry.theirs.title}
           </Box>
           <RichText className="rich" fontFamily="serif" html={entry.theirs.html} />

@@ -5,6 +5,7 @@ import { ArrowRightLeft, CornerUpLeft, Equal, type LucideIcon, Minus, PencilLine
 import { useEffect, useRef } from 'react';
 import { useKeys } from '../../../shared/ui/use-keys';
 import { type Choices, type Sort, takenOf } from './choices';
+import { OneLine } from '../../../shared/ui/one-line';
 
 interface Props {
   entries: ComparedEntry[];
@@ -81,9 +82,12 @@ export function EntryList({ entries, current, choices, onChoose, onShow }: Props
               <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0} minW="5em">
                 {entry.mine?.reference ?? entry.theirs?.key ?? 'next free'}
               </Box>
-              <Box flex="1" truncate fontFamily="serif" fontWeight={(entry.mine ?? entry.theirs)?.heading ? '600' : '400'}>
-                {entry.theirs?.title ?? entry.mine?.title}
-              </Box>
+              <OneLine
+                flex="1"
+                fontFamily="serif"
+                fontWeight={(entry.mine ?? entry.theirs)?.heading ? '600' : '400'}
+                text={entry.theirs?.title ?? entry.mine?.title ?? ''}
+              />
               {entry.conflict && choices[entry.id] === undefined && (
                 <Box color="brick.fg" fontSize="12px" flexShrink={0}>
                   to decide
