@@ -47,7 +47,7 @@ function buildGaps(state: ProjectState, within: ReportScope['within']): ReportBo
         .filter((rule) => state.question(rule).subject[node] && state.coverage(rule).stateOf(node) === 'notMet')
         .map((rule) => `Not met: ${rule.label.toLowerCase()}`);
       if (state.stateOf(node) === 'failing') why.unshift(stateWords.failing.label);
-      return { item: state.brief(node), why };
+      return { item: { ...state.brief(node), title: withClause(state, node) }, why };
     });
 }
 
@@ -67,7 +67,7 @@ function buildMatrix(state: ProjectState, { matrices, within }: ReportScope): Re
         .map((link) => state.items[state.graph.from[link]!]!.reference);
     rows.push({
       reference: item.reference,
-      title: item.title,
+      title: withClause(state, node),
       heading: item.heading,
       state: state.stateOf(node),
       design: item.heading ? [] : others(design),
@@ -75,6 +75,11 @@ function buildMatrix(state: ProjectState, { matrices, within }: ReportScope): Re
     });
   }
   return { title: 'Requirements, design and tests', rows };
+}
+
+/** Title of an item after the number of the clause that it came from. */
+function withClause(state: ProjectState, node: number): string {
+  return [state.clauseOf(node), state.items[node]!.title].filter(Boolean).join(' ');
 }
 
 function buildMoved(before: Readiness, now: Readiness): ReportBody['moved'] {
