@@ -1,7 +1,6 @@
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { Piscina } from 'piscina';
-import { findWorkerFile } from '../http/worker-file.js';
+import { WorkerPool } from '../http/worker-pool.js';
 import type { GrowingFile } from './growing-file.js';
 import type { Slice } from './read-scene.js';
 import type { FromWorker, ToWorker, WriteAnswer, WriteTask } from './write-file.worker.js';
@@ -16,18 +15,10 @@ export interface Supply {
 /** Writes files in a thread of its own, from items that come slice by slice, so that nobody waits for the fifty thousand of somebody else. */
 @Injectable()
 export class FileWriter implements OnModuleDestroy {
-  private pool: Piscina | undefined;
+  private readonly pool = new WorkerPool<WriteTask & { port: MessagePort }, WriteAnswer>('exports/write-file.worker.js', 1);
 
   /** The file that is asked for comes into `file`, piece by piece. Throws what the supply or the writer throws. */
   async run(task: WriteTask, supply: Supply, file?: GrowingFile): Promise<WriteAnswer> {
-    this.pool ??= new Piscina({
-      filename: findWorkerFile('exports/write-file.worker.js'),
-      // The flags of whoever started this process are not the worker's: it runs compiled files only.
-      execArgv: [],
-      minThreads: 0,
-      maxThreads: 1,
-      idleTimeout: 60_000,
-    });
     const { port1, port2 } = new MessageChannel();
     const say = (message: ToWorker) => port1.postMessage(message);
     const fed = new Promise<void>((resolve, reject) => {
@@ -52,7 +43,7 @@ export class FileWriter implements OnModuleDestroy {
       });
     });
     try {
-      const [answer] = await Promise.all([this.pool.run({ ...task, port: port2 }, { transferList: [port2] }) as Promise<WriteAnswer>, fed]);
+      const [answer] = await Promise.all([this.pool.run({ ...task, port: port2 }, { transferList: [port2] }), fed]);
       return answer;
     } finally {
       port1.close();
@@ -60,6 +51,6 @@ export class FileWriter implements OnModuleDestroy {
   }
 
   async onModuleDestroy(): Promise<void> {
-    await this.pool?.destroy();
+    await this.pool.close();
   }
 }

@@ -69,13 +69,18 @@ export class FindService {
   private async build(project: string): Promise<ItemSearch> {
     const state = await this.states.get(project);
     const search = new ItemSearch(state, await this.repo.sourceNames(project));
-    state.follow((changes) => search.follow(changes));
-    for (let after: string | undefined; ; ) {
-      const rows = await this.repo.readAfter(project, after, AT_A_TIME);
-      search.load(rows);
-      if (rows.length < AT_A_TIME) return search;
-      after = rows.at(-1)!.id;
-      await setImmediate();
+    const stop = state.follow((changes) => search.follow(changes));
+    try {
+      for (let after: string | undefined; ; ) {
+        const rows = await this.repo.readAfter(project, after, AT_A_TIME);
+        search.load(rows);
+        if (rows.length < AT_A_TIME) return search;
+        after = rows.at(-1)!.id;
+        await setImmediate();
+      }
+    } catch (error) {
+      stop();
+      throw error;
     }
   }
 }

@@ -1,7 +1,6 @@
 import { type FileContent, type FileFormat, fileFormats, ReadError, type ReadOptions } from '@coomb/formats';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { Piscina } from 'piscina';
-import { findWorkerFile } from '../http/worker-file.js';
+import { WorkerPool } from '../http/worker-pool.js';
 import type { ReadAnswer, ReadTask } from './read-file.worker.js';
 
 /** Memory that reading one file may take, and how long, before it is given up. */
@@ -11,7 +10,7 @@ const MOST_SECONDS = 120;
 /** Reads files in a thread of its own: a large or hostile one neither holds up other people nor takes the server's memory. */
 @Injectable()
 export class FileReader implements OnModuleDestroy {
-  private pool: Piscina<ReadTask, ReadAnswer> | undefined;
+  private readonly pool = new WorkerPool<ReadTask, ReadAnswer>('gather/read-file.worker.js', 2, MOST_MEGABYTES);
 
   /** Reads a file at a path, or its bytes. Throws ReadError with what is wrong and what to do. */
   async read(name: string, from: string | Uint8Array, options: ReadOptions = {}): Promise<{ format: FileFormat; content: FileContent }> {
@@ -21,19 +20,10 @@ export class FileReader implements OnModuleDestroy {
   }
 
   async onModuleDestroy(): Promise<void> {
-    await this.pool?.destroy();
+    await this.pool.close();
   }
 
   private async ask(task: ReadTask): Promise<ReadAnswer> {
-    this.pool ??= new Piscina<ReadTask, ReadAnswer>({
-      filename: findWorkerFile('gather/read-file.worker.js'),
-      // The flags of whoever started this process are not the worker's: it runs compiled files only.
-      execArgv: [],
-      minThreads: 0,
-      maxThreads: 2,
-      idleTimeout: 60_000,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
-    });
     try {
       return await this.pool.run(task, { signal: AbortSignal.timeout(MOST_SECONDS * 1000) });
     } catch (error) {

@@ -1,8 +1,7 @@
 import { CoombError } from '@coomb/contract';
 import { ReadError, sanitiseRichText } from '@coomb/formats';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { Piscina } from 'piscina';
-import { findWorkerFile } from '../http/worker-file.js';
+import { WorkerPool } from '../http/worker-pool.js';
 
 /** Texts up to this length are cleaned at once; longer ones in a thread of their own, so that nobody waits for them. */
 const AT_ONCE = 20_000;
@@ -11,7 +10,7 @@ const MOST_SECONDS = 20;
 /** Cleans rich text that people write. Refuses with `input-invalid` what would take a parser very long. */
 @Injectable()
 export class HtmlCleaner implements OnModuleDestroy {
-  private pool: Piscina<string, string> | undefined;
+  private readonly pool = new WorkerPool<string, string>('items/clean-html.worker.js', 1, 400);
 
   async clean(html: string): Promise<string> {
     try {
@@ -27,19 +26,10 @@ export class HtmlCleaner implements OnModuleDestroy {
   }
 
   async onModuleDestroy(): Promise<void> {
-    await this.pool?.destroy();
+    await this.pool.close();
   }
 
   private async inWorker(html: string): Promise<string> {
-    this.pool ??= new Piscina<string, string>({
-      filename: findWorkerFile('items/clean-html.worker.js'),
-      // The flags of whoever started this process are not the worker's: it runs compiled files only.
-      execArgv: [],
-      minThreads: 0,
-      maxThreads: 1,
-      idleTimeout: 60_000,
-      resourceLimits: { maxOldGenerationSizeMb: 400 },
-    });
     const answer = await this.pool.run(html, { signal: AbortSignal.timeout(MOST_SECONDS * 1000) });
     if (answer.startsWith('!')) throw new ReadError('text-deep', answer.slice(1));
     return answer.slice(1);

@@ -87,7 +87,7 @@ export class ProjectState {
   private readonly verifying: ProjectVerification;
   private order: OutlineOrder | undefined;
   private byKind: Map<string, number[]> | undefined;
-  private readonly followers: ((changes: readonly Change[]) => void)[] = [];
+  private readonly followers = new Set<(changes: readonly Change[]) => void>();
 
   constructor(parts: ProjectParts) {
     this.id = parts.id;
@@ -152,8 +152,10 @@ export class ProjectState {
   }
 
   /** Calls back after every commit, once this state follows it. */
-  follow(follower: (changes: readonly Change[]) => void): void {
-    this.followers.push(follower);
+  /** Returns what ends it. */
+  follow(follower: (changes: readonly Change[]) => void): () => void {
+    this.followers.add(follower);
+    return () => this.followers.delete(follower);
   }
 
   /** Nodes that the changes name: the items, and both ends of the links. */
