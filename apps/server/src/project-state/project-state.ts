@@ -151,8 +151,7 @@ export class ProjectState {
     for (const follower of this.followers) follower(changes);
   }
 
-  /** Calls back after every commit, once this state follows it. */
-  /** Returns what ends it. */
+  /** Calls back after every commit, once this state follows it. Returns what ends that. */
   follow(follower: (changes: readonly Change[]) => void): () => void {
     this.followers.add(follower);
     return () => this.followers.delete(follower);
