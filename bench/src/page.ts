@@ -61,7 +61,7 @@ export async function benchPage(folder: string): Promise<Row[]> {
 }
 
 const views: { what: string; path: string; shown: string; move: 'pointer' | 'wheel' }[] = [
-  { what: 'section', path: '', shown: 'System requirements · 22500 items', move: 'pointer' },
+  { what: 'section', path: '', shown: '22,500 items', move: 'pointer' },
   { what: 'read', path: '/shape', shown: 'SYS-2', move: 'wheel' },
   { what: 'matrix', path: '/link/matrix', shown: 'SYS-2', move: 'wheel' },
 ];

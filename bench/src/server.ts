@@ -9,8 +9,8 @@ import { medianOf, type Row, time } from './measure.js';
 
 const ITEMS = 50_000;
 const LINKS = 200_000;
-/** The server on a large project: start, first load, first pages, one change, an import. */
-export async function benchServer(keep?: (folder: string) => Promise<void>): Promise<Row[]> {
+/** The server on a large project: start, first load, first pages, one change, an import. `use` is given the folder and the rows before it goes. */
+export async function benchServer(use: (folder: string, rows: Row[]) => Promise<void>): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'coomb-bench-'));
   try {
     await fillLarge(folder, { items: ITEMS, links: LINKS });
@@ -55,8 +55,7 @@ export async function benchServer(keep?: (folder: string) => Promise<void>): Pro
     rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
-    await keep?.(folder);
-    return rows;
+    await use(folder, rows);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
