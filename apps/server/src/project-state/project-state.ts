@@ -208,6 +208,15 @@ export class ProjectState {
     }));
   }
 
+  /** Items (without sections) and links that are present. */
+  count(): { items: number; links: number } {
+    let items = 0;
+    for (const { withdrawn, heading } of this.items) if (!withdrawn && !heading) items++;
+    let links = 0;
+    for (let link = 0; link < this.graph.links; link++) if (this.graph.isAlive(link)) links++;
+    return { items, links };
+  }
+
   liveCollections(): CollectionRow[] {
     return this.collections.filter((collection) => !collection.withdrawn).sort((a, b) => this.layerOf(a) - this.layerOf(b) || a.rank - b.rank);
   }

@@ -7,6 +7,7 @@ import { ProjectStateRepo } from './project-state.repo.js';
 @Injectable()
 export class ProjectStates {
   private readonly loaded = new Map<string, Promise<ProjectState>>();
+  private readonly present = new Map<string, ProjectState>();
 
   constructor(@Inject(ProjectStateRepo) private readonly repo: ProjectStateRepo) {}
 
@@ -16,9 +17,17 @@ export class ProjectStates {
     if (!state) {
       state = this.repo.load(id).then((parts) => new ProjectState(parts));
       this.loaded.set(id, state);
-      state.catch(() => this.loaded.delete(id));
+      state.then(
+        (loaded) => this.present.set(id, loaded),
+        () => this.loaded.delete(id),
+      );
     }
     return state;
+  }
+
+  /** A project that is in memory already. */
+  findLoaded(id: string): ProjectState | undefined {
+    return this.present.get(id);
   }
 
   async apply(state: ProjectState, changes: readonly Change[], seq: number): Promise<void> {

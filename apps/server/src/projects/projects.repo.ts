@@ -7,17 +7,27 @@ import { DATABASE } from '../http/tokens.js';
 
 export type ProjectRow = typeof schema.projects.$inferSelect;
 
+export interface Counts {
+  items: number;
+  links: number;
+}
+
 @Injectable()
 export class ProjectsRepo {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
-  async list(): Promise<{ id: string; name: string; createdAt: string; items: number; links: number }[]> {
+  /** In the order in which they were started. */
+  list(): Promise<{ id: string; name: string; createdAt: string; seq: number }[]> {
+    const { id, name, createdAt, seq } = schema.projects;
+    return this.db.select({ id, name, createdAt, seq }).from(schema.projects).orderBy(createdAt);
+  }
+
+  /** How many items (without sections) and links a project has. Counts rows: takes a while for large ones. */
+  async count(project: string): Promise<Counts> {
     const { rows } = await this.db.execute(sql`
-      select project.id, project.name, project.created_at as "createdAt",
-        (select count(*)::int from item where item.project_id = project.id and not item.withdrawn and not item.heading) as items,
-        (select count(*)::int from link where link.project_id = project.id and not link.withdrawn) as links
-      from project order by project.created_at`);
-    return rows as { id: string; name: string; createdAt: string; items: number; links: number }[];
+      select (select count(*)::int from item where project_id = ${project} and not withdrawn and not heading) as items,
+        (select count(*)::int from link where project_id = ${project} and not withdrawn) as links`);
+    return rows[0] as unknown as Counts;
   }
 
   async isThere(id: string): Promise<boolean> {

@@ -8,12 +8,14 @@ import type { Change, CollectionRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ReportsRepo } from '../reports/reports.repo.js';
-import { ProjectsRepo } from './projects.repo.js';
+import { type Counts, ProjectsRepo } from './projects.repo.js';
 
 type Project = ReplyOf<typeof listProjects>[number];
 
 @Injectable()
 export class ProjectsService {
+  private readonly counts = new Map<string, { seq: number; counts: Counts }>();
+
   constructor(
     @Inject(ProjectsRepo) private readonly repo: ProjectsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
@@ -23,8 +25,10 @@ export class ProjectsService {
   ) {}
 
   async list(): Promise<Project[]> {
-    const rows = await this.repo.list();
-    return rows.map((row) => ({ ...row, createdAt: new Date(row.createdAt).toISOString() }));
+    const projects: Project[] = [];
+    for (const { id, name, createdAt, seq } of await this.repo.list())
+      projects.push({ id, name, createdAt: new Date(createdAt).toISOString(), ...(await this.count(id, seq)) });
+    return projects;
   }
 
   async create(name: string): Promise<Project> {
@@ -68,9 +72,16 @@ export class ProjectsService {
 
   private async summary(id: string): Promise<Project> {
     const state = await this.states.get(id);
-    const items = state.items.filter((item) => !item.withdrawn && !item.heading).length;
-    let links = 0;
-    for (let link = 0; link < state.graph.links; link++) if (state.graph.isAlive(link)) links++;
-    return { id, name: state.name, createdAt: state.createdAt, items, links };
+    return { id, name: state.name, createdAt: state.createdAt, ...(await this.count(id, state.seq)) };
+  }
+
+  /** Counted once a change: in memory where the project is, by the database where nobody works on it. */
+  private async count(id: string, seq: number): Promise<Counts> {
+    const known = this.counts.get(id);
+    if (known?.seq === seq) return known.counts;
+    const state = this.states.findLoaded(id);
+    const counts = state ? state.count() : await this.repo.count(id);
+    this.counts.set(id, { seq: state?.seq ?? seq, counts });
+    return counts;
   }
 }

@@ -2,7 +2,7 @@ import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
-import { counted } from '../wording/counted.js';
+import { counted, figure } from '../wording/counted.js';
 import { buildTitle, fitTitle } from '../wording/title.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
@@ -65,7 +65,7 @@ class ExchangeReading {
         severity: 'warning',
         code: 'object-missing',
         at: 'outlines',
-        message: `${(this.missing - MOST_NAMED).toLocaleString('en-GB')} more places of outlines show objects that are not in the file`,
+        message: `${figure(this.missing - MOST_NAMED)} more places of outlines show objects that are not in the file`,
       });
     const loose = this.document.objects.filter((object) => !this.keyOf.has(object.id) && this.types.get(object.type)?.kind);
     if (loose.length > 0 && outlines.length > 0)
@@ -264,7 +264,7 @@ class ExchangeReading {
         severity: 'warning',
         code: 'relation-dangling',
         at: 'relations',
-        message: `${(dangling - MOST_NAMED).toLocaleString('en-GB')} more relations lead from and to what is not in the file; no links were made`,
+        message: `${figure(dangling - MOST_NAMED)} more relations lead from and to what is not in the file; no links were made`,
       });
     for (const [name, count] of unsaid)
       this.issues.push({

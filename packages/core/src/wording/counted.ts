@@ -1,6 +1,11 @@
+/** A number as people read it: 22,500. */
+export function figure(count: number): string {
+  return count.toLocaleString('en-GB');
+}
+
 /** A number with what it counts: "1 link", "1,436 links". `many` where the plural is not made by an s. */
 export function counted(count: number, one: string, many = `${one}s`): string {
-  return `${count.toLocaleString('en-GB')} ${count === 1 ? one : many}`;
+  return `${figure(count)} ${count === 1 ? one : many}`;
 }
 
 /** A share in per cent for people: no share but none reads "0 %", none but the whole "100 %". */

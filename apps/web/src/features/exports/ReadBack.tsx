@@ -1,3 +1,4 @@
+import { figure } from '@coomb/core';
 import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ExportFormat, ReadBackReply } from '@coomb/contract';
@@ -47,7 +48,7 @@ function Outcome({ read }: { read: ReadBackReply }) {
   const { items, links, pictures, differences } = read;
   const shown = differences.find((one) => one.what === open);
   const share = ({ out, back }: { out: number; back: number }, what: string) =>
-    `${out === back ? '' : `${back.toLocaleString('en-GB')} of `}${out.toLocaleString('en-GB')} ${out === 1 ? what : `${what}s`}`;
+    `${out === back ? '' : `${figure(back)} of `}${figure(out)} ${out === 1 ? what : `${what}s`}`;
   return (
     <Box mt="0.5" lineHeight="1.4">
       <Flex gap="1.5" align="baseline" color={differences.length > 0 ? 'ochre.fg' : 'moss.fg'}>
@@ -70,7 +71,7 @@ function Outcome({ read }: { read: ReadBackReply }) {
               aria-expanded={what === open}
               onClick={() => setOpen(what === open ? undefined : what)}
             >
-              {what.toLowerCase()} {count.toLocaleString('en-GB')}
+              {what.toLowerCase()} {figure(count)}
             </Button>
           ))}
         </Flex>

@@ -1,4 +1,4 @@
-import { counted } from '@coomb/core';
+import { counted, figure } from '@coomb/core';
 import type { Project } from '../../shared/live/project-queries';
 
 export interface Stage {
@@ -24,7 +24,7 @@ export const course: readonly Stage[] = [
   {
     id: 'link',
     label: 'Link',
-    waits: (count) => `${count.toLocaleString('en-GB')} to link`,
+    waits: (count) => `${figure(count)} to link`,
     views: [
       { label: 'Bench', path: 'link' },
       { label: 'Trace matrix', path: 'link/matrix' },
@@ -33,7 +33,7 @@ export const course: readonly Stage[] = [
   {
     id: 'check',
     label: 'Check',
-    waits: (count) => `${count.toLocaleString('en-GB')} open`,
+    waits: (count) => `${figure(count)} open`,
     views: [
       { label: 'Readiness', path: 'check' },
       { label: 'Open findings', path: 'check/figure/open' },

@@ -8,6 +8,7 @@ import {
   type ExchangeMeaning,
   type ExchangeRecipe,
   fieldOfAttribute,
+  figure,
 } from '@coomb/core';
 import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
@@ -48,7 +49,7 @@ export function ExchangeGather({ entry, content }: Props) {
       <Box flex="1" minH="0">
         <Page
           title={entry.name}
-          lead={`${content.tool ? `Written by ${content.tool}. ` : ''}What has no place here goes out again unchanged.${isCut ? ` Shown by its first ${content.objects.length.toLocaleString('en-GB')} of ${content.total.toLocaleString('en-GB')} objects.` : ''}`}
+          lead={`${content.tool ? `Written by ${content.tool}. ` : ''}What has no place here goes out again unchanged.${isCut ? ` Shown by its first ${figure(content.objects.length)} of ${figure(content.total)} objects.` : ''}`}
           fill
           actions={<RecipeBar file={entry.name} body={{ reads: 'exchange', recipe }} kept={kept} like={like} onPut={put} />}
         >

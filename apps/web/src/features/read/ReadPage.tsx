@@ -1,3 +1,4 @@
+import { figure } from '@coomb/core';
 import { Box, Flex } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-router';
@@ -44,7 +45,7 @@ export function ReadPage() {
           label="Collection"
           width="100%"
           value={id ?? ''}
-          options={project.collections.map((one) => ({ value: one.id, label: `${one.name} (${one.items})` }))}
+          options={project.collections.map((one) => ({ value: one.id, label: `${one.name} (${figure(one.items)})` }))}
           onChange={(next) => void navigate(`/p/${project.id}/shape/${next}`)}
         />
       </Box>
@@ -67,7 +68,7 @@ export function ReadPage() {
                   {one.name}
                 </Box>
                 <Box color="fg.muted" fontSize="12px">
-                  {one.items}
+                  {figure(one.items)}
                 </Box>
               </NavLink>
             </Flex>

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Readiness } from '@coomb/contract';
-import { type CoverageState, verificationStates } from '@coomb/core';
+import { type CoverageState, figure, verificationStates } from '@coomb/core';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -47,7 +47,7 @@ function FigureLink({ base, id, count, children }: { base: string; id: string; c
       whiteSpace="nowrap"
     >
       <Link to={`${base}/${id}`}>
-        {count}
+        {figure(count)}
         {children}
       </Link>
     </Box>
@@ -207,9 +207,9 @@ function Collections({ collections, base }: { collections: Readiness['collection
             <Box key={rule.rule} color="fg.muted" fontSize="13px">
               {rule.rule}:{' '}
               <Box asChild textDecoration="underline" textDecorationColor="border.emphasized" color={rule.open ? 'brick.fg' : 'fg'}>
-                <Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{rule.open} open</Link>
+                <Link to={`${base}/rule:${rule.rule}:notMet?collection=${collection.id}`}>{figure(rule.open)} open</Link>
               </Box>{' '}
-              of {rule.applicable}
+              of {figure(rule.applicable)}
             </Box>
           ))}
           <Flex gap="3" ml="auto">

@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply, Readiness } from '@coomb/contract';
-import { type VerificationState, verificationStates, counted } from '@coomb/core';
+import { type VerificationState, verificationStates, counted, figure } from '@coomb/core';
 import { Link } from 'react-router';
 import { StateMark } from '../../shared/ui/states';
 
@@ -47,12 +47,12 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
             {brushed ? (
               <>
                 <StateMark state={one.state} flex="1" />
-                <Box fontVariantNumeric="tabular-nums">{one.shown}</Box>
+                <Box fontVariantNumeric="tabular-nums">{figure(one.shown)}</Box>
               </>
             ) : (
               <Link to={`${base}/check/figure/${one.id}`}>
                 <StateMark state={one.state} flex="1" />
-                <Box fontVariantNumeric="tabular-nums">{one.shown}</Box>
+                <Box fontVariantNumeric="tabular-nums">{figure(one.shown)}</Box>
               </Link>
             )}
           </Flex>
@@ -69,10 +69,10 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
           <Flex key={rule.rule} py="1.5" borderTopWidth="1px" gap="2" title={rule.sentence} align="baseline">
             <Box flex="1">{rule.label}</Box>
             <Box color="fg.muted" fontSize="12.5px" fontVariantNumeric="tabular-nums">
-              {rule.counts.met + rule.counts.waived} of {rule.applicable}
+              {figure(rule.counts.met + rule.counts.waived)} of {figure(rule.applicable)}
             </Box>
             <Box asChild minW="3.5em" textAlign="right" color={rule.counts.notMet ? 'brick.fg' : 'fg.muted'} _hover={{ textDecoration: 'underline' }}>
-              <Link to={`${base}/check/figure/rule:${rule.rule}:notMet`}>{rule.counts.notMet} open</Link>
+              <Link to={`${base}/check/figure/rule:${rule.rule}:notMet`}>{figure(rule.counts.notMet)} open</Link>
             </Box>
           </Flex>
         ))
