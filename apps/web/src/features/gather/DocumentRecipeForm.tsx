@@ -140,14 +140,16 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
           />
         </Row>
       )}
-      <Row label="Any other paragraph is">
-        <Choice
-          label="Other paragraphs"
-          value={recipe.paragraphs ?? ''}
-          options={paragraphWords}
-          onChange={(paragraphs) => change({ paragraphs: (paragraphs || undefined) as DocumentRecipe['paragraphs'] })}
-        />
-      </Row>
+      <Box mt="1.5">
+        <Row label="Any other paragraph is">
+          <Choice
+            label="Other paragraphs"
+            value={recipe.paragraphs ?? ''}
+            options={paragraphWords}
+            onChange={(paragraphs) => change({ paragraphs: (paragraphs || undefined) as DocumentRecipe['paragraphs'] })}
+          />
+        </Row>
+      </Box>
       <Box data-table="phrases">
         <Title>Phrases such as “traces to SYS-012”</Title>
         {(recipe.phrases ?? []).map((phrase, index) => (
