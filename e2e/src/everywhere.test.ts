@@ -9,6 +9,13 @@ const STICKS_OUT = `
     .filter((one) => { const box = one.getBoundingClientRect(); return box.width > 1 && box.right > innerWidth + 1 && !one.closest('table, pre'); })
     .slice(0, 5).map((one) => one.tagName + ' ' + (one.getAttribute('aria-label') ?? one.textContent ?? '').slice(0, 40));`;
 
+/** Sentences in columns of a few letters. */
+const SQUEEZED = `
+  return [...document.querySelectorAll('main *')]
+    .filter((one) => [...one.childNodes].some((node) => node.nodeType === 3 && node.data.trim().length > 24) && one.checkVisibility())
+    .filter((one) => { const box = one.getBoundingClientRect(); return box.width > 1 && box.width < 90 && box.height > 60; })
+    .slice(0, 5).map((one) => one.textContent.slice(0, 40));`;
+
 /** What holds in every view, on the demo project as a newcomer meets it. */
 describe('the demo project', () => {
   let coomb: Started;
@@ -186,12 +193,14 @@ describe('the demo project', () => {
       ['an item', '/items/SYS-001', 'Pool level band'],
       ['an item at the side', '/shape?item=SYS-002', 'Coverage'],
       ['readiness', '/check', 'Every need leads to at least one system requirement.'],
+      ['sources', '/gather', 'Rig run 7'],
     ])('reads %s in 320 pixels', async (_, path, shows) => {
       await ada.zoom(4, 1280, 2048);
       await ada.open(`${base}${path}`);
       await ada.see(shows);
       expect(await ada.driver.executeScript('return document.documentElement.scrollWidth')).toBe(320);
       expect(await outside()).toEqual([]);
+      expect(await ada.driver.executeScript(SQUEEZED)).toEqual([]);
     });
   });
 

@@ -3,7 +3,7 @@ import type { CoverageState } from '@coomb/core';
 import { useState } from 'react';
 import { useKept } from '../../shared/drafts/use-kept';
 import { Reference } from '../../shared/ui/reference';
-import { coverageLooks } from '../../shared/ui/states';
+import { coverageLooks, Glyph } from '../../shared/ui/states';
 import { type Sheet, useExplanation, useWaive, useWithdrawWaiver } from './queries';
 
 /** Coverage rules of an item, each with its state, why, and a waiver where it is not met. */
@@ -13,14 +13,14 @@ export function Coverage({ project, sheet }: { project: string; sheet: Sheet }) 
 
 function CoverageEntry({ project, sheet, rule, label, state }: { project: string; sheet: Sheet; rule: string; label: string; state: CoverageState }) {
   const [open, setOpen] = useState(false);
-  const { icon: Icon, label: word, colour } = coverageLooks[state];
+  const { glyph, label: word, colour } = coverageLooks[state];
   const waiver = sheet.waivers.find((one) => one.rule === rule && one.active);
   const takeBack = useWithdrawWaiver(project);
   return (
     <Box borderTopWidth="1px" py="1">
       <Flex align="center" gap="2">
         <Box boxSize="14px" borderRadius="3px" bg={colour} color="bg.panel" display="grid" placeItems="center">
-          <Icon size={10} strokeWidth={3} />
+          <Glyph path={glyph} />
         </Box>
         <Box flex="1">
           {label}:{' '}

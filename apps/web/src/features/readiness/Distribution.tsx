@@ -1,6 +1,8 @@
+import { useRef } from 'react';
 import { Box } from '@chakra-ui/react';
 import { useNavigate } from 'react-router';
 import { Bar, BarChart, LabelList, XAxis, YAxis } from 'recharts';
+import { useSize } from '../../shared/ui/use-size';
 
 interface Props {
   title: string;
@@ -12,14 +14,16 @@ interface Props {
 /** A small bar chart whose bars open their items. */
 export function Distribution({ title, note, figures, base }: Props) {
   const data = figures.map((figure) => ({ ...figure, name: shorten(figure.label) }));
+  const frame = useRef<HTMLDivElement>(null);
+  const { width } = useSize(frame);
   return (
-    <Box w="340px" maxW="100%">
+    <Box ref={frame} flex="1 1 300px" maxW="560px" minW="0">
       <Box fontWeight="600">{title}</Box>
       <Box color="fg.muted" fontSize="12.5px" mb="1">
         {note}
       </Box>
       <BarChart
-        width={340}
+        width={Math.max(240, width || 340)}
         height={30 * data.length + 8}
         data={data}
         layout="vertical"

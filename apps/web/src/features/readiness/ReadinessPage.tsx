@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Readiness } from '@coomb/contract';
 import { type CoverageState, figure, verificationStates } from '@coomb/core';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -19,7 +20,7 @@ export function ReadinessPage() {
   const { rules, states, results, links, collections } = readiness.data;
   return (
     <Page title="Readiness" lead="Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.">
-      <Box maxW="1180px">
+      <Box>
         {rules.map((rule) => (
           <RuleLine key={rule.rule} rule={rule} base={base} />
         ))}
@@ -36,7 +37,7 @@ export function ReadinessPage() {
   );
 }
 
-function FigureLink({ base, id, count, children }: { base: string; id: string; count: number; children?: React.ReactNode }) {
+function FigureLink({ base, id, count, children }: { base: string; id: string; count: number; children?: ReactNode }) {
   return (
     <Box
       asChild
@@ -54,64 +55,81 @@ function FigureLink({ base, id, count, children }: { base: string; id: string; c
   );
 }
 
+/** One question: how much of it is open, what it asks, the figures that answer it, and a bar of them. */
+function Line({ open, colour, asks, figures, bar }: { open: ReactNode; colour: string; asks: string; figures: ReactNode; bar?: ReactNode }) {
+  return (
+    <Flex py="2.5" borderTopWidth="1px" columnGap={{ base: '3', md: '5' }} rowGap="1" align="center" wrap={{ base: 'wrap', md: 'nowrap' }}>
+      <Box minW="54px" flexShrink={0} textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={colour} lineHeight="1">
+        {open}
+      </Box>
+      <Box flex={{ base: '1 1 12rem', md: '1' }} minW="0">
+        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
+          {asks}
+        </Box>
+        <Flex columnGap="4" fontSize="13px" color="fg.muted" wrap="wrap">
+          {figures}
+        </Flex>
+      </Box>
+      {bar && (
+        <Flex w={{ base: '100%', md: '200px', lg: '260px', xl: '24vw' }} flexShrink={0} h="12px" gap="1px" aria-hidden="true">
+          {bar}
+        </Flex>
+      )}
+    </Flex>
+  );
+}
+
 function RuleLine({ rule, base }: { rule: Readiness['rules'][number]; base: string }) {
   const order: CoverageState[] = ['met', 'waived', 'suspect', 'notMet'];
-  const done = rule.counts.notMet === 0 && rule.counts.suspect === 0;
+  const { counts, applicable } = rule;
+  const present = order.filter((state) => counts[state] > 0);
+  const done = counts.notMet === 0 && counts.suspect === 0;
   return (
-    <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
-      <Box
-        w="54px"
-        textAlign="center"
-        fontFamily="serif"
-        fontSize="22px"
-        fontWeight="600"
-        color={done ? 'moss.fg' : rule.counts.notMet ? 'brick.fg' : 'fg.warning'}
-        lineHeight="1"
-      >
-        {rule.applicable === 0 ? (
+    <Line
+      colour={done ? 'moss.fg' : counts.notMet ? 'brick.fg' : 'fg.warning'}
+      asks={rule.sentence}
+      open={
+        applicable === 0 ? (
           '–'
         ) : (
           <Box asChild _hover={{ textDecoration: 'underline' }}>
-            <Link to={`${base}/rule:${rule.rule}:${rule.counts.notMet ? 'notMet' : 'met'}`}>{rule.counts.notMet || '✓'}</Link>
+            <Link to={`${base}/rule:${rule.rule}:${counts.notMet ? 'notMet' : 'met'}`}>{counts.notMet ? figure(counts.notMet) : '✓'}</Link>
           </Box>
-        )}
-      </Box>
-      <Box flex="1" minW="0">
-        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
-          {rule.sentence}
-        </Box>
-        <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
-          {rule.applicable === 0 && <Box>Nothing it applies to yet.</Box>}
-          {order
-            .filter((state) => rule.counts[state] > 0)
-            .map((state) => (
-              <FigureLink key={state} base={base} id={`rule:${rule.rule}:${state}`} count={rule.counts[state]}>
-                {' '}
-                {coverageLooks[state].label.toLowerCase()}
-              </FigureLink>
-            ))}
-          {rule.applicable > 0 && (
+        )
+      }
+      figures={
+        <>
+          {applicable === 0 && <Box>Nothing it applies to yet.</Box>}
+          {present.map((state) => (
+            <FigureLink key={state} base={base} id={`rule:${rule.rule}:${state}`} count={counts[state]}>
+              {' '}
+              {coverageLooks[state].label.toLowerCase()}
+            </FigureLink>
+          ))}
+          {applicable > 0 && (
             <Box>
-              of <FigureLink base={base} id={`rule:${rule.rule}:applicable`} count={rule.applicable} />
+              of <FigureLink base={base} id={`rule:${rule.rule}:applicable`} count={applicable} />
             </Box>
           )}
-        </Flex>
-      </Box>
-      <Flex w="260px" h="12px" gap="1px" aria-hidden="true" bg={rule.applicable ? undefined : 'bg.muted'}>
-        {order
-          .filter((state) => rule.counts[state] > 0)
-          .map((state) => (
+        </>
+      }
+      bar={
+        applicable === 0 ? (
+          <Box w="100%" bg="bg.muted" />
+        ) : (
+          present.map((state) => (
             <Box
               key={state}
               bg={state === 'notMet' ? 'transparent' : coverageLooks[state].colour}
               borderWidth={state === 'notMet' ? '1px' : undefined}
               borderStyle="dashed"
               borderColor="state.failing"
-              style={{ width: `${(100 * rule.counts[state]) / rule.applicable}%` }}
+              style={{ width: `${(100 * counts[state]) / applicable}%` }}
             />
-          ))}
-      </Flex>
-    </Flex>
+          ))
+        )
+      }
+    />
   );
 }
 
@@ -121,23 +139,12 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
   const open = shown.filter((one) => !['verified', 'waived'].includes(one.state)).reduce((sum, one) => sum + one.count, 0);
   const failing = shown.find((one) => one.state === 'failing')?.count ?? 0;
   return (
-    <Flex py="2.5" borderTopWidth="1px" gap="5" align="center">
-      <Box
-        w="54px"
-        textAlign="center"
-        fontFamily="serif"
-        fontSize="22px"
-        fontWeight="600"
-        color={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'}
-        lineHeight="1"
-      >
-        {total === 0 ? '–' : open === 0 ? '✓' : <FigureLink base={base} id="state:open" count={open} />}
-      </Box>
-      <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
-          Every need and requirement is verified by fresh results, or waived.
-        </Box>
-        <Flex gap="4" fontSize="13px" color="fg.muted" wrap="wrap">
+    <Line
+      colour={total === 0 ? 'fg.muted' : open === 0 ? 'moss.fg' : failing ? 'brick.fg' : 'fg.warning'}
+      asks="Every need and requirement is verified by fresh results, or waived."
+      open={total === 0 ? '–' : open === 0 ? '✓' : <FigureLink base={base} id="state:open" count={open} />}
+      figures={
+        <>
           {shown
             .filter((one) => one.count > 0)
             .map((one) => (
@@ -149,14 +156,12 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
           <Box>
             of <FigureLink base={base} id="state:all" count={total} />
           </Box>
-        </Flex>
-      </Box>
-      <Flex w="260px" h="12px" gap="1px" aria-hidden="true">
-        {verificationStates
-          .map((state) => shown.find((one) => one.state === state))
-          .map((one) => one && one.count > 0 && <Box key={one.state} bg={`state.${one.state}`} style={{ width: `${(100 * one.count) / total}%` }} />)}
-      </Flex>
-    </Flex>
+        </>
+      }
+      bar={verificationStates
+        .map((state) => shown.find((one) => one.state === state))
+        .map((one) => one && one.count > 0 && <Box key={one.state} bg={`state.${one.state}`} style={{ width: `${(100 * one.count) / total}%` }} />)}
+    />
   );
 }
 
@@ -165,15 +170,12 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
   const [suspect, none] = [find('links:suspect'), find('links:none')];
   const open = find('links:open')?.count ?? 0;
   return (
-    <Flex py="2.5" borderTopWidth="1px" borderBottomWidth="1px" gap="5" align="center">
-      <Box w="54px" textAlign="center" fontFamily="serif" fontSize="22px" fontWeight="600" color={open ? 'fg.warning' : 'moss.fg'} lineHeight="1">
-        {open ? <FigureLink base={base} id="links:open" count={open} /> : '✓'}
-      </Box>
-      <Box flex="1">
-        <Box fontFamily="serif" fontSize="16px" textWrap="pretty">
-          Every item is linked, and every link was confirmed against what its ends say now.
-        </Box>
-        <Flex gap="4" fontSize="13px" color="fg.muted">
+    <Line
+      colour={open ? 'fg.warning' : 'moss.fg'}
+      asks="Every item is linked, and every link was confirmed against what its ends say now."
+      open={open ? <FigureLink base={base} id="links:open" count={open} /> : '✓'}
+      figures={
+        <>
           {suspect && (
             <FigureLink base={base} id={suspect.id} count={suspect.count}>
               {' '}
@@ -186,9 +188,9 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
               without any link
             </FigureLink>
           )}
-        </Flex>
-      </Box>
-    </Flex>
+        </>
+      }
+    />
   );
 }
 

@@ -1,6 +1,7 @@
 import { type VerificationState, verificationStates } from '@coomb/core';
 import type { OutlineReply } from '@coomb/contract';
 import { cellAt, centreOf, dipAt, type SectionLayout } from './section-layout';
+import { stateGlyphs } from '../../shared/ui/state-glyphs';
 
 export interface SectionLook {
   colour: (token: string) => string;
@@ -126,55 +127,26 @@ function paintCell(
   context.globalAlpha = 1;
 }
 
-/** Strokes of the states that need somebody, in a unit square: told apart without their colour. Verified cells stay plain. */
-const glyphs: Partial<Record<VerificationState, [number, number][][]>> = {
-  failing: [
-    [
-      [0.3, 0.3],
-      [0.7, 0.7],
-    ],
-    [
-      [0.7, 0.3],
-      [0.3, 0.7],
-    ],
-  ],
-  stale: [
-    [
-      [0.32, 0.28],
-      [0.68, 0.28],
-      [0.32, 0.72],
-      [0.68, 0.72],
-      [0.32, 0.28],
-    ],
-  ],
-  partly: [
-    [
-      [0.5, 0.25],
-      [0.5, 0.75],
-    ],
-  ],
-  planned: [
-    [
-      [0.3, 0.5],
-      [0.7, 0.5],
-    ],
-  ],
-  waived: [
-    [
-      [0.3, 0.7],
-      [0.7, 0.3],
-    ],
-  ],
-};
+const glyphs = new Map<VerificationState, Path2D>();
+
+/** Made when first painted. */
+function glyphOf(state: VerificationState): Path2D {
+  const glyph = glyphs.get(state) ?? new Path2D(stateGlyphs[state]);
+  glyphs.set(state, glyph);
+  return glyph;
+}
 
 function paintGlyph(context: CanvasRenderingContext2D, { colour }: SectionLook, state: VerificationState, x: number, y: number, side: number): void {
-  const strokes = glyphs[state];
-  if (!strokes) return;
+  if (!stateGlyphs[state]) return;
+  context.save();
+  context.translate(x, y);
+  context.scale(side / 24, side / 24);
   context.strokeStyle = colour('bg.panel');
-  context.lineWidth = Math.max(1.2, side / 14);
-  context.beginPath();
-  for (const stroke of strokes) stroke.forEach(([u, v], index) => (index ? context.lineTo : context.moveTo).call(context, x + u * side, y + v * side));
-  context.stroke();
+  context.lineWidth = Math.max(2.2, 30 / side);
+  context.lineCap = 'round';
+  context.lineJoin = 'round';
+  context.stroke(glyphOf(state));
+  context.restore();
 }
 
 /** A gap is a hole: the ground shows, with a dashed rim. */

@@ -25,6 +25,17 @@ describe('the section', () => {
     expect(last.top + last.height + 26).toBeLessThanOrEqual(650);
   });
 
+  it.each([
+    [1000, 690],
+    [1640, 960],
+  ])('uses the height of %d × %d, and no more', (width, height) => {
+    const { stripes, cell } = buildSectionLayout([range(0, 22), range(100, 145), range(300, 32), range(400, 109), range(600, 61)], width, height);
+    const last = stripes.at(-1)!;
+    expect((last.top + last.height + 26) / height).toBeGreaterThan(0.95);
+    expect(last.top + last.height + 26).toBeLessThanOrEqual(height);
+    expect(cell).toBeGreaterThanOrEqual(20);
+  });
+
   it('dips in the middle and not at the edges', () => {
     expect(dipAt(layout, 0)).toBeCloseTo(0);
     expect(dipAt(layout, 500)).toBeGreaterThan(20);

@@ -21,7 +21,9 @@ export interface SectionLayout {
 
 const LABEL = 20;
 const MARGIN = 10;
-const LEAST_SEAM = 18;
+/** Threads need room to be told apart. */
+const LEAST_SEAM = 46;
+const LARGEST_CELL = 34;
 
 /** How far the ground dips at `x`. */
 export function dipAt(layout: { width: number }, x: number): number {
@@ -32,13 +34,13 @@ export function dipAt(layout: { width: number }, x: number): number {
 export function buildSectionLayout(rowsByLayer: number[][], width: number, height: number): SectionLayout {
   const inner = Math.max(10, width - 2 * MARGIN);
   const room = height - 26 - 2 * MARGIN;
-  let cell = 22;
+  let cell = LARGEST_CELL;
   const linesFor = (count: number, size: number) => Math.max(1, Math.ceil(count / Math.max(1, Math.floor(inner / size))));
   const needed = (size: number) =>
     rowsByLayer.reduce((sum, rows) => sum + linesFor(rows.length, size) * size + LABEL, 0) + LEAST_SEAM * (rowsByLayer.length - 1);
   while (cell > 2 && needed(cell) > room) cell -= cell > 8 ? 1 : 0.5;
   const spare = Math.max(0, room - needed(cell));
-  const seam = LEAST_SEAM + (rowsByLayer.length > 1 ? Math.min(70, spare / (rowsByLayer.length - 1)) : 0);
+  const seam = LEAST_SEAM + (rowsByLayer.length > 1 ? spare / (rowsByLayer.length - 1) : 0);
   const perLine = Math.max(1, Math.floor(inner / cell));
   const placeOf: SectionLayout['placeOf'] = new Map();
   let top = MARGIN;
