@@ -101,7 +101,8 @@ function configure(app: NestExpressApplication, web: string | undefined, naming:
           scriptSrc: ["'self'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'"],
+          // Report pages carry their fonts.
+          fontSrc: ["'self'", 'data:'],
           connectSrc: ["'self'"],
           workerSrc: ["'self'", 'blob:'],
           frameSrc: ["'self'"],

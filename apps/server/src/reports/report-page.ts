@@ -2,6 +2,7 @@ import type { ReportBody } from '@coomb/contract';
 import { counted, escapeHtml, sharePercent } from '@coomb/core';
 import { stateWords } from '../check/figures/state-figures.js';
 import { chartOrder, paperColours } from './palette.js';
+import { fontFaces } from './report-fonts.js';
 
 const date = (iso: string) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: 'UTC' }).format(new Date(iso));
 
@@ -22,7 +23,7 @@ export function buildReportPage(number: number, body: ReportBody, base: string):
   return `<!doctype html>
 <html lang="en-GB"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">
 <title>${escapeHtml(body.title)} · ${escapeHtml(body.project)}</title>
-<style>${style}</style></head><body><main>
+<style>${fontFaces()}${style}</style></head><body><main>
 <header class="cover"><p class="project">${escapeHtml(body.project)}</p><h1>${escapeHtml(body.title)}</h1>
 <p>Report ${number} · ${date(body.at)} UTC · ${escapeHtml(body.person)} · as of change ${body.seq}</p>${body.parts ? `<p>About ${escapeHtml(describeParts(body.parts))}.</p>` : ''}${body.note ? `<p class="note">${escapeHtml(body.note).replace(/\n/g, '<br>')}</p>` : ''}</header>
 <nav><h2>Contents</h2><ol>${sections.map(([title], index) => `<li><a href="#s${index}">${title}</a></li>`).join('')}</ol></nav>
@@ -126,5 +127,5 @@ const style = `
 .cover{border-bottom:6px solid #5b7f3a;padding:5rem 0 2rem;margin-bottom:2rem}.project{letter-spacing:.04em;color:#55594c}h1{font-size:2.4rem;line-height:1.15;margin:.2em 0}
 h2{margin-top:2.2rem}nav ol{columns:2}table{border-collapse:collapse;width:100%;margin:.8rem 0;font-size:.87rem}th{text-align:left;border-bottom:2px solid #23241f;padding:.3rem .5rem}td{border-bottom:1px solid #ddd6c8;padding:.3rem .5rem;vertical-align:top}
 .n{text-align:right;font-variant-numeric:tabular-nums}i{display:inline-block;width:.8em;height:.8em;margin-right:.45em;border-radius:2px}.legend span{margin-right:1.2em;white-space:nowrap}small{color:#55594c}tr.heading td{font-weight:bold;background:#efe9dc}
-svg{width:100%;font:13px sans-serif}svg .in{fill:#fff;font-size:11px}a{color:#3d5c22}footer{margin-top:3rem;color:#55594c;font-size:.85rem}em{color:#8a3423}
+svg{width:100%;font:13px 'Commissioner',sans-serif}svg .in{fill:#fff;font-size:11px}a{color:#3d5c22}footer{margin-top:3rem;color:#55594c;font-size:.85rem}em{color:#8a3423}
 @media print{main{max-width:none}section{break-inside:auto}tr{break-inside:avoid}}`;

@@ -1,4 +1,4 @@
-import { createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
+import { buildUrl, createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
 import { openArchive, readDocx } from '@coomb/formats';
 import { describe, expect, it } from 'vitest';
 import { fitWidths } from './report-document.js';
@@ -58,6 +58,15 @@ describe('reports', () => {
     expect(page).not.toMatch(/<script|<link|src=|Level <b>/);
     for (const heading of ['Summary', 'Verification by collection', 'Coverage', 'Gaps', 'Trace matrix']) expect(page).toContain(heading);
     expect(page).toContain(`/p/${project}/check/figure/state%3Aplanned`);
+  });
+
+  it('carries the fonts that it is set in, and may use them', async () => {
+    const { project, publish } = await scene();
+    const response = await fetch(server.address + buildUrl(getReportPage.path, { project, report: await publish() }));
+    expect(response.headers.get('content-security-policy')).toMatch(/font-src [^;]*data:/);
+    const fonts = [...(await response.text()).matchAll(/@font-face\{font-family:'(\w+)'[^}]*url\(data:font\/woff2;base64,([^)]+)\)/g)];
+    expect(fonts.map(([, family]) => family)).toEqual(['Literata', 'Literata', 'Commissioner']);
+    for (const [, , data] of fonts) expect(Buffer.from(data!, 'base64').subarray(0, 4).toString()).toBe('wOF2');
   });
 
   it('is a document with a table of contents, headings, tables and the chart', async () => {
