@@ -5,6 +5,7 @@ import { benchFormats } from './formats.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
 import { benchPage } from './page.js';
+import { benchPast } from './past.js';
 import { benchPower } from './power.js';
 import { benchServer } from './server.js';
 import { keepResults, type Part } from './results.js';
@@ -24,6 +25,7 @@ if (isWanted('server') || isWanted('page')) {
   });
 }
 if (isWanted('clients')) add('Many at once', await benchClients());
+if (isWanted('past')) add('The past', await benchPast());
 if (isWanted('power')) add('Power', benchPower());
 if (isWanted('rest')) add('The demo at rest', await benchDemoAtRest());
 // Last: the reader of PDFs brings its own JSON and streams into the process, which make the server several times slower. The server itself

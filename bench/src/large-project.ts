@@ -1,5 +1,5 @@
 import { defaultScheme } from '@coomb/core';
-import { openDatabase } from '@coomb/server';
+import { ledgerEntities, openDatabase } from '@coomb/server';
 import { generate } from './generate.js';
 
 export const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
@@ -12,8 +12,8 @@ export const collectionOf: Record<string, { id: string; name: string; prefix: st
   testCase: { id: idOf(2, 4), name: 'Tests', prefix: 'TC', holds: 'tests' },
 };
 
-/** Fills a data folder with a project of `size.items` items and `size.links` links, straight into the tables. */
-export async function fillLarge(folder: string, size: { items: number; links: number }): Promise<void> {
+/** Fills a data folder with a project of `size.items` items and `size.links` links, and `size.changes` edits after them, straight into the tables. */
+export async function fillLarge(folder: string, size: { items: number; links: number; changes?: number }): Promise<void> {
   const { client, close } = await openDatabase(folder);
   const { kinds, from, to, linkKind } = generate(size.items, size.links, linkKinds);
   const now = '2026-11-01T08:00:00Z';
@@ -59,6 +59,7 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
       'f',
       isHead ? '\\N' : parents[kind],
       node,
+      node,
       1,
       'imported',
       now,
@@ -68,7 +69,7 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
   });
   await copy(
     'item',
-    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, meaning_seq, origin, created_at, changed_at, changed_by',
+    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, node, meaning_seq, origin, created_at, changed_at, changed_by',
     items,
   );
   const links = Array.from(from, (_, i) =>
@@ -89,5 +90,53 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
     ].join('\t'),
   );
   await copy('link', 'id, project_id, revision, withdrawn, kind, from_id, to_id, fields, origin, from_seq, to_seq, confirmed_by, confirmed_at', links);
+  await client.query('insert into batch (id, project_id, seq, at, person, action, kind, size) values (gen_random_uuid(), $1, 1, $2, $3, $4, $5, $6)', [
+    benchProject,
+    now,
+    'Bench',
+    'Import',
+    'do',
+    size.items + size.links + 4,
+  ]);
+  let ordinal = 0;
+  for (const [entity, table] of Object.entries(filled)) {
+    const { rows } = await client.query(
+      `insert into history select project_id, 1, $2 + row_number() over (order by id), '${entity}', id, 1, ${valueSql(entity)} from ${table} where project_id = $1 returning 1`,
+      [benchProject, ordinal],
+    );
+    ordinal += rows.length;
+  }
+  await client.query(`insert into history select id, 0, 0, 'project', id, 1, ${valueSql('project')} from project where id = $1`, [benchProject]);
+  if (size.changes) await change(client, size.items, size.changes);
+  await client.query('analyze');
   await close();
+}
+
+const filled = { collection: 'collection', item: 'item', link: 'link' };
+
+/** A row of a table as the history keeps it, in SQL: columns are called as the keys are, in their own way of writing. */
+function valueSql(entity: string): string {
+  const pairs = ledgerEntities[entity as keyof typeof ledgerEntities].keys.map((key) => `'${key}', ${key.replace(/[A-Z]/g, (one) => `_${one.toLowerCase()}`)}`);
+  return `jsonb_build_object(${pairs.join(', ')})`;
+}
+
+/** So many changes more, each of one title, one item after another. */
+async function change(client: Awaited<ReturnType<typeof openDatabase>>['client'], items: number, changes: number): Promise<void> {
+  const of = [benchProject, changes];
+  await client.query(
+    `insert into batch (id, project_id, seq, at, person, action, kind, size)
+    select gen_random_uuid(), $1, 1 + g, now(), 'Bench', 'Edit title', 'do', 1 from generate_series(1, $2::int) g`,
+    of,
+  );
+  await client.query(
+    `insert into history select $1, 1 + g, 0, 'item', item.id, 1, ${valueSql('item')} || jsonb_build_object('title', 'Title ' || g, 'revision', 2)
+    from generate_series(1, $2::int) g join item on item.project_id = $1 and item.node = g % ${items}`,
+    of,
+  );
+  await client.query(
+    `update item set title = 'Title ' || newest.g, revision = 2
+    from (select g % ${items} as node, max(g) as g from generate_series(1, $2::int) g group by 1) newest where item.project_id = $1 and item.node = newest.node`,
+    of,
+  );
+  await client.query('update project set seq = 1 + $2::int where id = $1', of);
 }

@@ -4,6 +4,8 @@ import { APP_GUARD } from '@nestjs/core';
 import { BackupController } from './backup/backup.controller.js';
 import { COPIES, CopiesService, type CopySchedule } from './backup/copies.service.js';
 import { UpkeepService } from './backup/upkeep.service.js';
+import { BaselinesController } from './baselines/baselines.controller.js';
+import { BaselinesService } from './baselines/baselines.service.js';
 import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
 import type { OpenDatabase } from './database/database.js';
@@ -14,7 +16,7 @@ import { ImportAgainService } from './gather/import-again/import-again.service.j
 import { ImportService } from './gather/import.service.js';
 import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
 import { SystemController } from './http/system.controller.js';
-import { CLOCK, type Clock, DATABASE, DISK_ROOM, OPEN_DATABASE } from './http/tokens.js';
+import { CLOCK, type Clock, DATABASE, DISK_ROOM, LIFE, OPEN_DATABASE } from './http/tokens.js';
 import { KeptAnswers } from './http/kept-answers.js';
 import { FindRepo } from './find/find.repo.js';
 import { FindService } from './find/find.service.js';
@@ -26,6 +28,8 @@ import { ItemsService } from './items/items.service.js';
 import { JobsService } from './jobs/jobs.service.js';
 import { LedgerController } from './ledger/ledger.controller.js';
 import { LedgerRepo } from './ledger/ledger.repo.js';
+import { LedgerReader } from './ledger/ledger-reader.js';
+import { PastRepo } from './ledger/past.repo.js';
 import { LedgerService } from './ledger/ledger.service.js';
 import { LinksController } from './links/links.controller.js';
 import { LinksService } from './links/links.service.js';
@@ -78,10 +82,12 @@ export class AppModule {
         SourcesController,
         ExportsController,
         ReportsController,
+        BaselinesController,
       ],
       providers: [
         { provide: DATABASE, useValue: outside.database.db },
         { provide: OPEN_DATABASE, useValue: outside.database },
+        { provide: LIFE, useValue: outside.database.life },
         { provide: DISK_ROOM, useValue: outside.database.room },
         { provide: COPIES, useValue: outside.copies },
         { provide: CLOCK, useValue: outside.clock },
@@ -92,6 +98,8 @@ export class AppModule {
         ProjectStates,
         LiveService,
         LedgerRepo,
+        PastRepo,
+        LedgerReader,
         LedgerService,
         JobsService,
         ProjectsRepo,
@@ -121,6 +129,7 @@ export class AppModule {
         CheckService,
         ReportsRepo,
         ReportsService,
+        BaselinesService,
       ],
     };
   }

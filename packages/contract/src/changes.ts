@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { briefSchema, idSchema, projectParams, timeSchema } from './common.js';
+import { briefSchema, idSchema, lifeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const batchSchema = z.object({
@@ -24,7 +24,7 @@ export const listChanges = endpoint({
 
 /** One row of a batch in words: an item, a link with both its ends, or something else by its name. */
 export const batchRowSchema = z.object({
-  entity: z.enum(['item', 'link', 'collection', 'source', 'drawing', 'run', 'waiver', 'recipe', 'clipping', 'field']),
+  entity: z.enum(['item', 'link', 'collection', 'source', 'drawing', 'run', 'waiver', 'recipe', 'clipping', 'field', 'project', 'report', 'baseline']),
   did: z.enum(['made', 'changed', 'withdrawn', 'restored']),
   item: briefSchema.nullable(),
   /** The phrase and other end of a link. */
@@ -66,10 +66,12 @@ export const redo = endpoint({
 
 /** What comes over the live stream of a project, as the `data` of server-sent events. */
 export const liveEvent = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('hello'), seq: z.number() }),
+  z.object({ type: z.literal('hello'), seq: z.number(), life: lifeSchema }),
   z.object({ type: z.literal('change'), seq: z.number(), person: z.string(), action: z.string(), items: z.array(idSchema) }),
   z.object({ type: z.literal('job'), job: idSchema, state: z.string(), progress: z.number(), step: z.string() }),
   z.object({ type: z.literal('people'), people: z.array(z.string()) }),
+  /** It became another day: what holds until one may hold no more. */
+  z.object({ type: z.literal('day'), day: z.string() }),
 ]);
 export type LiveEvent = z.infer<typeof liveEvent>;
 export const live = endpoint({

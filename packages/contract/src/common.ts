@@ -1,5 +1,9 @@
 import { z } from 'zod';
 
+/**
+ * The life of the data that numbers of nodes and changes are counted in: another once a backup was restored. Answers of two lives must not be joined.
+ */
+export const lifeSchema = z.string();
 export const idSchema = z.uuid();
 export const timeSchema = z.iso.datetime();
 export const projectParams = z.object({ project: idSchema });

@@ -58,6 +58,7 @@ describe('the OpenAPI document', () => {
       ['project', 'path', true],
       ['words', 'query', true],
       ['most', 'query', false],
+      ['asOf', 'query', false],
     ]);
   });
 

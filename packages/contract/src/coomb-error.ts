@@ -5,6 +5,7 @@ export const errorStatus = {
   'origin-refused': 403,
   'not-found': 404,
   'changed-meanwhile': 409,
+  'past-unchangeable': 409,
   'link-not-allowed': 409,
   'link-exists': 409,
   'move-refused': 409,

@@ -1,3 +1,4 @@
+import * as baselines from './baselines.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
 import type { AnyEndpoint } from './endpoint.js';
@@ -24,6 +25,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...links,
     ...gather,
     ...check,
+    ...baselines,
     ...changes,
     ...recipes,
     ...reports,

@@ -1,5 +1,16 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, outcomeSchema, placeSchema, projectParams, stateSchema, timeSchema, coverageStateSchema } from './common.js';
+import {
+  batchReply,
+  briefSchema,
+  idSchema,
+  lifeSchema,
+  outcomeSchema,
+  placeSchema,
+  projectParams,
+  stateSchema,
+  timeSchema,
+  coverageStateSchema,
+} from './common.js';
 import { endpoint } from './endpoint.js';
 import { fieldsSchema } from './scheme.js';
 
@@ -9,6 +20,7 @@ import { fieldsSchema } from './scheme.js';
  */
 export const outlineReply = z.object({
   seq: z.number(),
+  life: lifeSchema,
   id: z.array(z.string()),
   node: z.array(z.number()),
   reference: z.array(z.string()),
@@ -206,7 +218,7 @@ export const getTrace = endpoint({
   path: '/projects/:project/items/:item/trace',
   summary: 'Everything upstream and downstream of an item, as node numbers with their distance',
   params: itemParams,
-  reply: z.object({ up: z.array(z.tuple([z.number(), z.number()])), down: z.array(z.tuple([z.number(), z.number()])) }),
+  reply: z.object({ life: lifeSchema, up: z.array(z.tuple([z.number(), z.number()])), down: z.array(z.tuple([z.number(), z.number()])) }),
 });
 
 /** Stretches of a text, from a character on and up to another. */

@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, projectParams } from './common.js';
+import { batchReply, briefSchema, idSchema, lifeSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 
 /** Links in columns; `from` and `to` are node numbers, `kind` an index into the link kinds of the scheme. */
 export const linkColumns = z.object({
   seq: z.number(),
+  life: lifeSchema,
   id: z.array(z.string()),
   from: z.array(z.number()),
   to: z.array(z.number()),

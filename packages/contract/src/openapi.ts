@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { AnyEndpoint } from './endpoint.js';
 import { endpoints } from './endpoints.js';
+import { needs } from './needs.js';
 import { errorReply, errorStatus } from './errors.js';
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {
@@ -36,7 +37,8 @@ function buildOperation(name: string, endpoint: AnyEndpoint): Record<string, unk
   return {
     operationId: name,
     summary: endpoint.summary,
-    parameters: [...buildParameters(params, 'path'), ...buildParameters(query, 'query')],
+    'x-coomb-needs': needs[name],
+    parameters: [...buildParameters(params, 'path'), ...buildParameters(query, 'query'), ...(takesMoment(name, endpoint) ? [asOf] : [])],
     ...(body && { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(body, 'input') } } } }),
     ...(endpoint.consumes && {
       requestBody: {
@@ -50,6 +52,15 @@ function buildOperation(name: string, endpoint: AnyEndpoint): Record<string, unk
     },
   };
 }
+
+const asOf = {
+  name: 'asOf',
+  in: 'query',
+  required: false,
+  description: 'Number of a change: everything is read as it stood right after it.',
+  schema: { type: 'integer', minimum: 1 },
+};
+const takesMoment = (name: string, { path }: AnyEndpoint) => needs[name] === 'read' && path.startsWith('/projects/:project');
 
 function buildParameters(schema: z.ZodType | undefined, place: 'path' | 'query'): Record<string, unknown>[] {
   if (!(schema instanceof z.ZodObject)) return [];

@@ -63,7 +63,7 @@ describe('backup, restore, verify', () => {
     expect([verified.code, verified.out]).toEqual([0, expect.stringContaining('is sound')]);
     // As of some moment of the work: all changes up to one, and none after.
     const rows = await readRows(folder);
-    const titles = rows.change!.length;
+    const titles = rows.history!.length;
     expect(titles).toBeGreaterThan(5);
     expect(existsSync(join(folder, 'tray', project))).toBe(true);
 

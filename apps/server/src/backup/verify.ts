@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
-import { type Entity, isAsLeft, type Change } from '../ledger/change.js';
-import { LedgerRepo, ledgerTables } from '../ledger/ledger.repo.js';
+import type { Entity } from '../ledger/change.js';
+import { isAsLeft, ledgerEntities } from '../ledger/entities.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 
 /** One thing that was looked at: how many of it, and what is wrong with it. */
 export interface Finding {
@@ -68,8 +69,9 @@ async function countChanges(db: Database): Promise<Finding> {
     from project left join batch on batch.project_id = project.id group by project.id
     having project.seq <> coalesce(max(batch.seq), 0) or count(batch.id) <> project.seq`);
   const { rows: sizes } = await db.execute<{ seq: number; size: number; held: number }>(sql`
-    select batch.seq, batch.size, count(change.ordinal)::int as held from batch left join change on change.batch_id = batch.id
-    group by batch.id having batch.size <> count(change.ordinal) limit ${MOST_FAULTS}`);
+    select batch.seq, batch.size, count(history.ordinal)::int as held from batch
+      left join history on history.project_id = batch.project_id and history.seq = batch.seq
+    group by batch.id having batch.size <> count(history.ordinal) limit ${MOST_FAULTS}`);
   return {
     what: 'changes',
     looked: rows[0]!.looked,
@@ -84,30 +86,28 @@ async function countChanges(db: Database): Promise<Finding> {
 async function foldLedger(db: Database): Promise<Finding[]> {
   const repo = new LedgerRepo(db);
   const findings: Finding[] = [];
-  for (const entity of Object.keys(ledgerTables) as Entity[]) {
+  for (const entity of Object.keys(ledgerEntities) as Entity[]) {
     const finding: Finding = { what: `rows of the ledger: ${entity}`, looked: 0, faults: [] };
     let after = '00000000-0000-0000-0000-000000000000';
     for (;;) {
-      const { rows } = await db.execute<{ id: string }>(sql`select id from ${ledgerTables[entity]} where id > ${after} order by id limit ${PART}`);
+      const { rows } = await db.execute<{ id: string }>(sql`select id from ${ledgerEntities[entity].table} where id > ${after} order by id limit ${PART}`);
       if (rows.length === 0) break;
       const ids = rows.map((row) => row.id);
       after = ids.at(-1)!;
       const present = await repo.findRows(entity, ids);
-      const last = await repo.findLastChanges(entity, ids);
+      const last = await repo.findLast(entity, ids);
       for (const id of ids) {
         finding.looked++;
-        const change = last.get(id);
-        if (!change) finding.faults.push(`${entity} ${id}: no change tells of it`);
-        else if (!isAsLeft(change as Change, present.get(id)!))
-          finding.faults.push(`${entity} ${nameOf(change as Change)}: it is not what its last change left`);
+        const left = last.get(id);
+        if (!left) finding.faults.push(`${entity} ${id}: no change tells of it`);
+        else if (!isAsLeft(entity, left, present.get(id)!))
+          finding.faults.push(`${entity} ${'reference' in left ? left.reference : id}: it is not what its last change left`);
       }
     }
     findings.push({ ...finding, faults: finding.faults.slice(0, MOST_FAULTS) });
   }
   return findings;
 }
-
-const nameOf = (change: Change) => (change.entity === 'item' ? change.after.reference : change.after.id);
 
 async function hashFiles(db: Database): Promise<Finding> {
   const { rows } = await db.execute<{ id: string; name: string; sha256: string | null }>(sql`select id, name, sha256 from file order by id`);

@@ -6,7 +6,8 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { getNode } from '../items/item-reading.service.js';
 import type { WaiverRow } from '../ledger/change.js';
 import { LedgerService } from '../ledger/ledger.service.js';
-import { isActive, type ProjectState } from '../project-state/project-state.js';
+import { describeWaiver } from './describe-waiver.js';
+import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { openFigure } from './figures/families.js';
 
@@ -66,7 +67,7 @@ export class CheckService {
       if (!rule) throw new CoombError('not-found', `There is no coverage rule "${wanted.rule}".`);
       return { person, action: `Waive "${rule.label}" for ${item.reference}`, changes: [{ entity: 'waiver', before: null, after: row }] };
     });
-    return this.describe(row);
+    return describeWaiver(await this.states.get(projectId), row);
   }
 
   async withdrawWaiver(projectId: string, person: string, id: string): Promise<Waiver> {
@@ -81,19 +82,7 @@ export class CheckService {
         changes: [{ entity: 'waiver', before, after }],
       };
     });
-    return this.describe(after!);
-  }
-
-  private describe(row: WaiverRow): Waiver {
-    return {
-      id: row.id,
-      item: row.itemId,
-      rule: row.rule,
-      person: row.person,
-      reason: row.reason,
-      until: row.until,
-      active: isActive(row, this.clock.now().toISOString().slice(0, 10)),
-    };
+    return describeWaiver(await this.states.get(projectId), after!);
   }
 }
 

@@ -11,12 +11,18 @@ export interface Waiting {
   link: number;
   /** Items that miss a coverage rule or fail. */
   check: number;
-  /** Batches since the last report. */
+  /** Changes since the last report. */
   publish: number;
 }
 
 /** Each number is that of the figure that opens its items. */
 export function countWaiting(state: ProjectState, lastReport: number | undefined): Waiting {
   const count = (figure: string) => openFigure(state, figure).nodes.length;
-  return { gather: state.sources, shape: count('untitled'), link: count('links:open'), check: count('open'), publish: state.seq - (lastReport ?? 0) };
+  return {
+    gather: state.sources,
+    shape: count('untitled'),
+    link: count('links:open'),
+    check: count('open'),
+    publish: Math.max(0, state.contentSeq - (lastReport ?? 0)),
+  };
 }

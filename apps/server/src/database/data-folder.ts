@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { z } from 'zod';
@@ -14,7 +15,8 @@ const MARKER = 'coomb.json';
 const CONTROL_BYTES = 8192;
 const WAL_BYTES = 16 * 1024 * 1024;
 
-const marker = z.object({ format: z.number().int(), madeBy: z.string(), madeAt: z.string() });
+/** `life` is another in every folder, and after each restoring: what was counted in one life of the data is counted anew in the next. */
+const marker = z.object({ format: z.number().int(), madeBy: z.string(), madeAt: z.string(), life: z.string().optional() });
 
 export const databaseFolder = (folder: string) => join(folder, 'database');
 
@@ -125,9 +127,15 @@ function checkMarker(folder: string): void {
     );
 }
 
+/** The life of the data in a folder that Coomb started on. */
+export function readLife(folder: string): string {
+  const { life, madeAt } = marker.parse(JSON.parse(readFileSync(join(folder, MARKER), 'utf8')));
+  return life ?? madeAt;
+}
+
 function writeMarker(folder: string, { program, now }: NewFolder): void {
   const file = join(folder, MARKER);
-  writeFileSync(`${file}.making`, `${JSON.stringify({ format: folderFormat, madeBy: program, madeAt: now.toISOString() }, null, 2)}\n`);
+  writeFileSync(`${file}.making`, `${JSON.stringify({ format: folderFormat, madeBy: program, madeAt: now.toISOString(), life: randomUUID() }, null, 2)}\n`);
   syncPath(`${file}.making`);
   renameSync(`${file}.making`, file);
   syncPath(folder);

@@ -47,13 +47,14 @@ describe('openDatabase', () => {
     const { db, close } = await openDatabase(path, { template: templateFolder });
     const { rows } = await db.execute(sql`select table_name as name from information_schema.tables where table_schema = 'public' order by 1`);
     expect(rows.map((row) => row.name)).toEqual([
+      'baseline',
       'batch',
-      'change',
       'clipping',
       'collection',
       'drawing',
       'field',
       'file',
+      'history',
       'item',
       'link',
       'place',

@@ -7,7 +7,7 @@ import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { version } from '../version.js';
 import { copyTree } from './copy-tree.js';
-import { DataFolderError, databaseFolder, describeDeadDatabase, prepareDataFolder } from './data-folder.js';
+import { DataFolderError, databaseFolder, describeDeadDatabase, prepareDataFolder, readLife } from './data-folder.js';
 import { DatabaseClient } from './database-client.js';
 import { DatabaseThread } from './database-thread.js';
 import { DiskRoom } from './disk-room.js';
@@ -25,6 +25,8 @@ export interface OpenDatabase {
   thread: DatabaseThread;
   room: DiskRoom;
   folder: string;
+  /** Life of the data in it: another after each restoring. */
+  life: string;
   close: () => Promise<void>;
 }
 
@@ -77,6 +79,7 @@ export async function openDatabase(folder: string, { template, copies, onDied, d
       thread: open,
       room,
       folder,
+      life: readLife(folder),
       close: async () => {
         await open.close();
         unlock();

@@ -20,10 +20,12 @@ export async function insertRows<T extends PgTable>(tx: Connection, table: T, ro
   }
 }
 
-/** On a conflict of ids, the row that is there takes every value of the new one. */
-export function replaceById(table: PgTable): SQL {
-  const sets = Object.values(getTableColumns(table))
-    .filter((column) => column.name !== 'id')
-    .map((column) => sql`${sql.identifier(column.name)} = excluded.${sql.identifier(column.name)}`);
+/** On a conflict of ids, the row that is there takes these values of the new one. */
+export function replaceById(table: PgTable, keys: readonly string[]): SQL {
+  const columns = getTableColumns(table);
+  const sets = keys
+    .filter((key) => key !== 'id')
+    .map((key) => sql.identifier(columns[key]!.name))
+    .map((name) => sql`${name} = excluded.${name}`);
   return sql`on conflict (id) do update set ${sql.join(sets, sql`, `)}`;
 }

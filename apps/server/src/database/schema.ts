@@ -1,7 +1,22 @@
 import type { RecipeBody } from '@coomb/contract';
 import type { ExchangeBase, Field, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
-import { boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { Entity } from '../ledger/change.js';
+import {
+  boolean,
+  customType,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  smallint,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 
 /** Bytes go in as base64, which the driver passes on ten times quicker than it writes bytes out itself. */
 const bytea = customType<{ data: Uint8Array; driverData: Uint8Array }>({
@@ -20,6 +35,8 @@ const tracked = () => ({
 
 export const projects = pgTable('project', {
   id: uuid('id').primaryKey(),
+  revision: integer('revision').notNull().default(1),
+  withdrawn: boolean('withdrawn').notNull().default(false),
   name: text('name').notNull(),
   scheme: jsonb('scheme').$type<Scheme>().notNull(),
   /** Number of the last batch; everything that must know "since when" counts in it. */
@@ -58,6 +75,8 @@ export const items = pgTable(
     heading: boolean('heading').notNull(),
     parentId: uuid('parent_id'),
     rank: doublePrecision('rank').notNull(),
+    /** Its number in the trace graph of the project: given once, never used again. */
+    node: integer('node').notNull(),
     /** Number of the batch in which the present meaning (title, text, meaning-bearing fields) came to be. */
     meaningSeq: integer('meaning_seq').notNull(),
     origin: text('origin').notNull(),
@@ -70,7 +89,11 @@ export const items = pgTable(
     changedAt: time('changed_at').notNull(),
     changedBy: text('changed_by').notNull(),
   },
-  (table) => [uniqueIndex('item_reference').on(table.projectId, table.reference), index('item_collection').on(table.collectionId)],
+  (table) => [
+    uniqueIndex('item_reference').on(table.projectId, table.reference),
+    uniqueIndex('item_node').on(table.projectId, table.node),
+    index('item_collection').on(table.collectionId),
+  ],
 );
 
 export const links = pgTable(
@@ -216,6 +239,21 @@ export const waivers = pgTable('waiver', {
   until: text('until'),
 });
 
+/** A moment of the project that somebody gave a name. */
+export const baselines = pgTable(
+  'baseline',
+  {
+    ...tracked(),
+    name: text('name').notNull(),
+    note: text('note').notNull(),
+    /** Number of the change after which things stood so. */
+    seq: integer('seq').notNull(),
+    person: text('person').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('baseline_project').on(table.projectId)],
+);
+
 export const batches = pgTable(
   'batch',
   {
@@ -237,23 +275,33 @@ export const batches = pgTable(
   (table) => [uniqueIndex('batch_seq').on(table.projectId, table.seq)],
 );
 
-/** Append-only: never updated, never deleted. */
-export const changes = pgTable(
-  'change',
+/**
+ * What each change left of what it touched, in a form of its own: never updated, never deleted. What stood before is the newest entry before it.
+ * Number 0 stands for what is older than the history.
+ */
+export const history = pgTable(
+  'history',
   {
-    batchId: uuid('batch_id').notNull(),
+    projectId: uuid('project_id').notNull(),
+    seq: integer('seq').notNull(),
     ordinal: integer('ordinal').notNull(),
-    entity: text('entity').notNull(),
+    entity: text('entity').$type<Entity>().notNull(),
     entityId: uuid('entity_id').notNull(),
-    before: jsonb('before').$type<Record<string, unknown> | null>(),
-    after: jsonb('after').$type<Record<string, unknown>>().notNull(),
+    /** Form that the value is in: what was written in an older one is brought to the present one when it is read. */
+    version: smallint('version').notNull(),
+    value: jsonb('value').$type<Record<string, unknown>>().notNull(),
   },
-  (table) => [primaryKey({ columns: [table.batchId, table.ordinal] }), index('change_entity').on(table.entityId)],
+  (table) => [
+    primaryKey({ columns: [table.projectId, table.seq, table.ordinal] }),
+    index('history_entity').on(table.projectId, table.entity, table.entityId, table.seq.desc().nullsFirst(), table.ordinal.desc().nullsFirst()),
+  ],
 );
 
 export const reports = pgTable('report', {
   id: uuid('id').primaryKey(),
   projectId: uuid('project_id').notNull(),
+  revision: integer('revision').notNull().default(1),
+  withdrawn: boolean('withdrawn').notNull().default(false),
   number: integer('number').notNull(),
   title: text('title').notNull(),
   at: time('at').notNull(),

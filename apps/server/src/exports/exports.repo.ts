@@ -1,8 +1,11 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
+import { presentMoment } from '../http/caller.js';
 import { DATABASE } from '../http/tokens.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
+import { PastRepo } from '../ledger/past.repo.js';
 import type { ItemRow, SourceRow } from '../ledger/change.js';
 
 /** What of an item goes out. */
@@ -10,24 +13,24 @@ export type ExportRow = Pick<ItemRow, 'id' | 'reference' | 'externalId' | 'title
 
 @Injectable()
 export class ExportsRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+    @Inject(PastRepo) private readonly past: PastRepo,
+  ) {}
 
   async findNewestReqif(project: string, collection: string): Promise<SourceRow | undefined> {
-    const { sources } = schema;
-    const [row] = await this.db
-      .select()
-      .from(sources)
-      .where(and(eq(sources.projectId, project), eq(sources.collectionId, collection), eq(sources.format, 'reqif'), eq(sources.withdrawn, false)))
-      .orderBy(desc(sources.importedAt))
-      .limit(1);
-    return row;
+    const sources = (await this.rows.findAll(project, 'source')).filter((source) => source.collectionId === collection && source.format === 'reqif');
+    return sources.sort((a, b) => Date.parse(b.importedAt) - Date.parse(a.importedAt))[0];
   }
 
   /**
    * Items by id, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of values
    * one by one take the database four times as long, and the text is read where it is needed only.
    */
-  async findRows(ids: readonly string[]): Promise<string> {
+  async findRows(project: string, ids: readonly string[]): Promise<string> {
+    const moment = presentMoment();
+    if (moment !== undefined) return JSON.stringify([...(await this.past.findRows(project, moment, 'item', ids)).values()].map(asExportRow));
     const { rows } = await this.db.execute<{ text: string }>(sql`
       select coalesce(json_agg(json_build_object(
         'id', id, 'reference', reference, 'externalId', external_id, 'title', title, 'html', html, 'kind', kind,
@@ -39,12 +42,16 @@ export class ExportsRepo {
   /** Links that somebody removed, by the item that they led from. */
   async findRemovedLinks(project: string): Promise<Map<string, { linkKind: string; other: string }[]>> {
     const { links } = schema;
-    const rows = await this.db
-      .select({ linkKind: links.kind, from: links.fromId, other: links.toId })
-      .from(links)
-      .where(and(eq(links.projectId, project), eq(links.withdrawn, true)));
+    const moment = presentMoment();
+    const rows =
+      moment === undefined
+        ? await this.db
+            .select()
+            .from(links)
+            .where(and(eq(links.projectId, project), eq(links.withdrawn, true)))
+        : [...(await this.past.findAll(project, moment, 'link')).values()].filter((link) => link.withdrawn);
     const found = new Map<string, { linkKind: string; other: string }[]>();
-    for (const { from, linkKind, other } of rows) found.set(from, [...(found.get(from) ?? []), { linkKind, other }]);
+    for (const { fromId, kind, toId } of rows) found.set(fromId, [...(found.get(fromId) ?? []), { linkKind: kind, other: toId }]);
     return found;
   }
 
@@ -67,4 +74,9 @@ export class ExportsRepo {
       .where(and(eq(files.projectId, project), eq(sources.lineageId, lineage), ne(files.id, sql`${files.sourceId}`)));
     return new Map(rows.map((row) => [row.id, row.name]));
   }
+}
+
+/** No more than goes out: a worker is given it. */
+function asExportRow({ id, reference, externalId, title, html, kind, heading, fields, base }: ItemRow): ExportRow {
+  return { id, reference, externalId, title, html, kind, heading, fields, base };
 }

@@ -99,7 +99,14 @@ export class ExportsService {
     const { repo } = this;
     const supply = {
       async *slices() {
-        for await (const parts of describe(state, nodes)) yield { parts, rows: await repo.findRows(parts.map(({ id }) => id)) };
+        for await (const parts of describe(state, nodes))
+          yield {
+            parts,
+            rows: await repo.findRows(
+              projectId,
+              parts.map(({ id }) => id),
+            ),
+          };
       },
       findFiles: (ids: string[]) => repo.findFiles(projectId, ids),
     };

@@ -1,9 +1,11 @@
 import type { FieldValue } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
+import { presentMoment } from '../http/caller.js';
 import { DATABASE } from '../http/tokens.js';
+import { PastRepo } from '../ledger/past.repo.js';
 
 export interface FoundRow {
   id: string;
@@ -14,23 +16,20 @@ export interface FoundRow {
 /** What items say, for looking through it. */
 @Injectable()
 export class FindRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(PastRepo) private readonly past: PastRepo,
+  ) {}
 
-  /** Texts and fields of a project's items, by id, some at a time. */
-  readAfter(project: string, after: string | undefined, most: number): Promise<FoundRow[]> {
+  /** Texts and fields of items. */
+  async readSaid(project: string, ids: readonly string[]): Promise<Map<string, FoundRow>> {
+    const moment = presentMoment();
+    if (moment !== undefined) return this.past.findRows(project, moment, 'item', ids);
     const { items } = schema;
-    return this.db
+    const rows = await this.db
       .select({ id: items.id, html: items.html, fields: items.fields })
       .from(items)
-      .where(after === undefined ? eq(items.projectId, project) : and(eq(items.projectId, project), gt(items.id, after)))
-      .orderBy(asc(items.id))
-      .limit(most) as Promise<FoundRow[]>;
-  }
-
-  /** Names of live sources by id. */
-  async sourceNames(project: string): Promise<Map<string, string>> {
-    const { sources } = schema;
-    const rows = await this.db.select({ id: sources.id, name: sources.name, withdrawn: sources.withdrawn }).from(sources).where(eq(sources.projectId, project));
-    return new Map(rows.filter((row) => !row.withdrawn).map((row) => [row.id, row.name]));
+      .where(inArray(items.id, [...ids]));
+    return new Map(rows.map((row) => [row.id, row]));
   }
 }

@@ -3,7 +3,9 @@ import { excerpt, markTerms, termsOf } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { setImmediate } from 'node:timers/promises';
 import { ItemsRepo } from '../items/items.repo.js';
+import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 import { FindRepo } from './find.repo.js';
 import { ItemSearch } from './item-search.js';
 
@@ -15,10 +17,12 @@ type Found = ReplyOf<typeof findItems>;
 /** Finds items by what they say. What they say is read once a project is first looked through, and followed from then on. */
 @Injectable()
 export class FindService {
-  private readonly searches = new Map<string, Promise<ItemSearch>>();
+  /** With the projects as they stand in memory: one that is read anew is searched anew. */
+  private readonly searches = new WeakMap<ProjectState, Promise<ItemSearch>>();
 
   constructor(
     @Inject(FindRepo) private readonly repo: FindRepo,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(ItemsRepo) private readonly items: ItemsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
   ) {}
@@ -28,12 +32,15 @@ export class FindService {
     const state = await this.states.get(project);
     const terms = termsOf(words);
     if (terms.length === 0) {
-      this.open(project).catch(() => {});
+      this.open(state).catch(() => {});
       return [];
     }
-    const search = await this.open(project);
+    const search = await this.open(state);
     const hits = search.find(terms, words, most);
-    const rows = await this.items.findMany(hits.map(({ document }) => state.items[document]!.id));
+    const rows = await this.items.findMany(
+      project,
+      hits.map(({ document }) => state.items[document]!.id),
+    );
     return hits.flatMap(({ document: node }) => {
       const brief = state.brief(node);
       const row = rows.get(brief.id);
@@ -56,28 +63,26 @@ export class FindService {
     });
   }
 
-  private open(project: string): Promise<ItemSearch> {
-    let search = this.searches.get(project);
+  private open(state: ProjectState): Promise<ItemSearch> {
+    let search = this.searches.get(state);
     if (!search) {
-      search = this.build(project);
-      this.searches.set(project, search);
-      search.catch(() => this.searches.delete(project));
+      search = this.build(state);
+      this.searches.set(state, search);
+      search.catch(() => this.searches.delete(state));
     }
     return search;
   }
 
-  private async build(project: string): Promise<ItemSearch> {
-    const state = await this.states.get(project);
-    const search = new ItemSearch(state, await this.repo.sourceNames(project));
+  private async build(state: ProjectState): Promise<ItemSearch> {
+    const search = new ItemSearch(state, new Map((await this.rows.findAll(state.id, 'source')).map(({ id, name }) => [id, name])));
     const stop = state.follow((changes) => search.follow(changes));
     try {
-      for (let after: string | undefined; ; ) {
-        const rows = await this.repo.readAfter(project, after, AT_A_TIME);
-        search.load(rows);
-        if (rows.length < AT_A_TIME) return search;
-        after = rows.at(-1)!.id;
+      const ids = [...state.nodeOf.keys()];
+      for (let at = 0; at < ids.length; at += AT_A_TIME) {
+        search.load([...(await this.repo.readSaid(state.id, ids.slice(at, at + AT_A_TIME))).values()]);
         await setImmediate();
       }
+      return search;
     } catch (error) {
       stop();
       throw error;

@@ -29,6 +29,7 @@ const known = (reference: string, more: Partial<LightItem> = {}): LightItem => (
   revision: 1,
   externalId: null,
   sourceId: null,
+  node: 0,
   ...more,
 });
 
@@ -38,6 +39,9 @@ function stateOf(items: LightItem[]): ProjectState {
     id: 'p',
     name: 'P',
     createdAt: '',
+    day: '2026-11-27',
+    contentSeq: 9,
+    life: 'one',
     scheme: defaultScheme,
     fields: [],
     seq: 9,

@@ -1,7 +1,7 @@
 import { buildReference, type Draft, findLinkKind, fitTitle, type Issue, type RecipeOutcome } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
-import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
+import { type Change, type CollectionRow, type ItemRow, type LinkRow, UNNUMBERED } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft, valuesOf } from './import-again/exchange.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
@@ -111,6 +111,7 @@ export function buildItem(context: ImportContext, draft: Draft, reference: strin
     ...buildContent(context, draft),
     parentId: null,
     rank: 0,
+    node: UNNUMBERED,
     meaningSeq: state.seq + 1,
     origin: 'imported',
     externalId: draft.externalId,

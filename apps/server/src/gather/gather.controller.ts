@@ -26,6 +26,7 @@ import { Call, type Input, Route } from '../http/route.js';
 import { DISK_ROOM } from '../http/tokens.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { asIso } from '../ledger/ledger.service.js';
+import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { type FileRow, GatherRepo } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
@@ -117,14 +118,15 @@ export class GatherController {
   @Route(listSources)
   async listSources(@Call(listSources) { params }: Input<typeof listSources>) {
     const rows = await this.repo.listSources(params.project);
-    return rows.map(({ id, name, format, size, importedAt, importedBy, items, issues, lineageId, collectionId, recipe, recipeId }) => ({
+    const items = countBySource(await this.states.get(params.project));
+    return rows.map(({ id, name, format, size, importedAt, importedBy, issues, lineageId, collectionId, recipe, recipeId }) => ({
       id,
       name,
       format,
       size,
       importedAt: asIso(importedAt),
       importedBy,
-      items,
+      items: items.get(lineageId ?? id) ?? 0,
       issues,
       lineage: lineageId ?? id,
       collection: collectionId,
@@ -181,4 +183,12 @@ function sendFile(response: Response, file: Pick<FileRow, 'name' | 'mediaType' |
   response.setHeader('Content-Security-Policy', "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:");
   response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
   response.end(Buffer.from(file.bytes));
+}
+
+/** How many present items came from each lineage of sources. */
+function countBySource(state: ProjectState): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { sourceId, withdrawn, heading } of state.items)
+    if (sourceId !== null && !withdrawn && !heading) counts.set(sourceId, (counts.get(sourceId) ?? 0) + 1);
+  return counts;
 }

@@ -7,6 +7,7 @@ import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { DrawingRow, SourceRow } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 
 export type ResultRow = typeof schema.results.$inferSelect;
 export type FileRow = typeof schema.files.$inferSelect;
@@ -27,7 +28,10 @@ interface RunSummary {
 
 @Injectable()
 export class GatherRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+  ) {}
 
   async insertFiles(tx: Connection, rows: readonly NewFile[]): Promise<void> {
     for (const row of rows) await tx.insert(schema.files).values({ ...row, sha256: createHash('sha256').update(row.bytes).digest('hex') });
@@ -71,27 +75,21 @@ export class GatherRepo {
     return row;
   }
 
-  async listSources(project: string): Promise<(SourceRow & { items: number })[]> {
-    const rows = await this.db
-      .select()
-      .from(schema.sources)
-      .where(and(eq(schema.sources.projectId, project), eq(schema.sources.withdrawn, false)))
-      .orderBy(schema.sources.importedAt);
-    const counts = await this.db.execute(
-      sql`select source_id as id, count(*)::int as count from item where project_id = ${project} and not withdrawn and not heading and source_id is not null group by source_id`,
-    );
-    const countOf = new Map((counts.rows as { id: string; count: number }[]).map((row) => [row.id, row.count]));
-    return rows.map((row) => ({ ...row, items: countOf.get(row.lineageId ?? row.id) ?? 0 }));
+  /** Oldest first. */
+  async listSources(project: string): Promise<SourceRow[]> {
+    const rows = await this.rows.findAll(project, 'source');
+    return rows.sort((a, b) => Date.parse(a.importedAt) - Date.parse(b.importedAt));
   }
 
   async listRuns(project: string): Promise<RunSummary[]> {
+    const live = (await this.rows.findAll(project, 'run')).map(({ id }) => id);
     const { rows } = await this.db.execute(sql`
       select run.id, run.name, run.at,
         json_build_object('passed', count(*) filter (where outcome = 'passed'), 'failed', count(*) filter (where outcome = 'failed'),
           'broken', count(*) filter (where outcome = 'broken'), 'skipped', count(*) filter (where outcome = 'skipped'),
           'unmatched', count(*) filter (where test_id is null)) as counts
       from run left join result on result.run_id = run.id
-      where run.project_id = ${project} and not run.withdrawn group by run.id order by run.at desc, run.seq desc`);
+      where run.id = any(${`{${live.join(',')}}`}::uuid[]) group by run.id order by run.at desc, run.seq desc`);
     return rows as never;
   }
 

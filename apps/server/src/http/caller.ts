@@ -1,17 +1,33 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type { NextFunction, Request, Response } from 'express';
 
-const hands = new AsyncLocalStorage<string | null>();
+/** What is known of a request for as long as it is worked on. */
+interface Caller {
+  /** A browser's own mark, which stays when the person writes another name. Programs send none; their names tell them apart. */
+  hand: string | null;
+  /** Number of the change that everything is read as of; the present when unsaid. */
+  asOf: number | undefined;
+}
 
-/**
- * Remembers, for as long as a request is worked on, whose hand it came from: a browser's own mark, which stays when the person writes
- * another name. Programs send none; their names tell them apart.
- */
+const callers = new AsyncLocalStorage<Caller>();
+
+/** Remembers who asks, and as of when, until the request is answered. */
 export function rememberCaller(request: Request, _response: Response, next: NextFunction): void {
   const header = request.headers['x-coomb-hand'];
-  hands.run(typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, next);
+  callers.run({ hand: typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, asOf: undefined }, next);
 }
 
 export function presentHand(): string | null {
-  return hands.getStore() ?? null;
+  return callers.getStore()?.hand ?? null;
+}
+
+/** Lets the rest of this request read as of a change. */
+export function readAsOf(seq: number): void {
+  const caller = callers.getStore();
+  if (caller) caller.asOf = seq;
+}
+
+/** The change that this request reads as of, if it does not read the present. */
+export function presentMoment(): number | undefined {
+  return callers.getStore()?.asOf;
 }

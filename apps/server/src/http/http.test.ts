@@ -41,7 +41,7 @@ describe('the interface', () => {
   it('keeps nothing in memory of projects that are not there, whatever is asked of them', async () => {
     const known = (await makeProject(server.client)).project;
     await get(`/api/projects/${known}/outline`);
-    expect(server.findHeld(known)).toContain('ProjectStates.loaded');
+    expect(server.findHeld(known)).toContain('ProjectStates.present');
     const project = '01890000-0000-7000-8000-00000000dead';
     const bodies: Record<string, unknown> = {
       createItem: { collection: project, title: 'A' },

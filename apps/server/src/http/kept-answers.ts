@@ -3,11 +3,12 @@ import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { presentMoment } from './caller.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { CLOCK, type Clock } from './tokens.js';
 
 const pack = promisify(gzip);
+const PAST_KEPT = 6;
 
 interface Kept {
   /** Change and day that it is of: some figures depend on the date. */
@@ -22,11 +23,9 @@ interface Kept {
 @Injectable()
 export class KeptAnswers {
   private readonly kept = new Map<string, Kept>();
+  private readonly past = new Set<string>();
 
-  constructor(
-    @Inject(ProjectStates) private readonly states: ProjectStates,
-    @Inject(CLOCK) private readonly clock: Clock,
-  ) {}
+  constructor(@Inject(ProjectStates) private readonly states: ProjectStates) {}
 
   async send(request: Request, response: Response, project: string, name: string, compute: (state: ProjectState) => unknown): Promise<void> {
     const { plain, packed, tag } = await this.find(project, name, compute);
@@ -41,8 +40,10 @@ export class KeptAnswers {
 
   private async find(project: string, name: string, compute: (state: ProjectState) => unknown): Kept['answer'] {
     const state = await this.states.get(project);
-    const of = `${state.seq} ${this.clock.now().toISOString().slice(0, 10)}`;
-    const key = `${project} ${name}`;
+    const of = `${state.seq} ${state.day}`;
+    const moment = presentMoment();
+    const key = `${project} ${name}${moment === undefined ? '' : ` ${moment}`}`;
+    if (moment !== undefined) this.forgetPast(key);
     const before = this.kept.get(key);
     if (before?.of === of) return before.answer;
     const answer = this.make(() => compute(state));
@@ -51,6 +52,17 @@ export class KeptAnswers {
       if (this.kept.get(key)?.answer === answer) this.kept.delete(key);
     });
     return answer;
+  }
+
+  /** Answers of the past do not change and are asked for seldom: the last few stay. */
+  private forgetPast(key: string): void {
+    this.past.delete(key);
+    this.past.add(key);
+    for (const old of this.past)
+      if (this.past.size > PAST_KEPT) {
+        this.past.delete(old);
+        this.kept.delete(old);
+      }
   }
 
   private async make(compute: () => unknown): Kept['answer'] {

@@ -1,5 +1,5 @@
-import type { AnyEndpoint } from '@coomb/contract';
-import { applyDecorators, createParamDecorator, Delete, type ExecutionContext, Get, HttpCode, Patch, Post } from '@nestjs/common';
+import { type AnyEndpoint, endpoints } from '@coomb/contract';
+import { applyDecorators, createParamDecorator, Delete, type ExecutionContext, Get, HttpCode, Patch, Post, SetMetadata } from '@nestjs/common';
 import { CoombError } from '@coomb/contract';
 import { cleanText, findUnstorable } from '@coomb/core';
 import type { Request } from 'express';
@@ -7,9 +7,13 @@ import type { z } from 'zod';
 
 const methods = { GET: Get, POST: Post, PATCH: Patch, DELETE: Delete } as const;
 
+/** Name of the endpoint that a handler serves. */
+export const ENDPOINT_NAME = Symbol('endpoint name');
+const nameOf = new Map(Object.entries(endpoints).map(([name, endpoint]) => [endpoint, name]));
+
 /** Serves an endpoint of the contract. */
 export function Route(endpoint: AnyEndpoint): MethodDecorator {
-  return applyDecorators(methods[endpoint.method](endpoint.path), HttpCode(200));
+  return applyDecorators(methods[endpoint.method](endpoint.path), HttpCode(200), SetMetadata(ENDPOINT_NAME, nameOf.get(endpoint)));
 }
 
 type Part<S> = S extends z.ZodType ? z.output<S> : undefined;

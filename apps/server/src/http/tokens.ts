@@ -3,6 +3,8 @@ export const DATABASE = Symbol('database');
 export const CLOCK = Symbol('clock');
 /** The opened database with its thread and folder: for upkeep and copies. */
 export const OPEN_DATABASE = Symbol('open database');
+/** The life of the data, as `readLife` tells. */
+export const LIFE = Symbol('life');
 export const DISK_ROOM = Symbol('disk room');
 
 export interface Clock {

@@ -6,9 +6,9 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { ItemRow } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { asIso } from '../ledger/ledger.service.js';
-import { isActive, type ProjectState } from '../project-state/project-state.js';
+import { describeWaiver } from '../check/describe-waiver.js';
+import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { CLOCK, type Clock } from '../http/tokens.js';
 import { ItemsRepo } from './items.repo.js';
 
 /** Everything that is read of items; ItemsService changes them. */
@@ -18,24 +18,25 @@ export class ItemReadingService {
     @Inject(ItemsRepo) private readonly repo: ItemsRepo,
     @Inject(LedgerRepo) private readonly ledger: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
-    @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async readCollection(projectId: string, collection: string, offset: number, limit: number): Promise<{ total: number; items: Item[] }> {
     const state = await this.states.get(projectId);
     const nodes = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection);
     const page = nodes.slice(offset, offset + limit);
-    const rows = await this.repo.findMany(page.map((node) => state.items[node]!.id));
+    const rows = await this.repo.findMany(
+      projectId,
+      page.map((node) => state.items[node]!.id),
+    );
     return { total: nodes.length, items: page.map((node) => asItem(state, node, rows.get(state.items[node]!.id)!)) };
   }
 
   async getSheet(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getItem>> {
     const state = await this.states.get(projectId);
     const node = getNode(state, idOrReference);
-    const row = (await this.repo.findMany([state.items[node]!.id])).get(state.items[node]!.id)!;
-    const source = row.sourceId ? await this.repo.findSource(row.sourceId, row.id) : undefined;
+    const row = (await this.repo.findMany(projectId, [state.items[node]!.id])).get(state.items[node]!.id)!;
+    const source = row.sourceId ? await this.repo.findSource(projectId, row.sourceId, row.id) : undefined;
     const { upstream, downstream } = await this.readTrail(state, node);
-    const today = this.clock.now().toISOString().slice(0, 10);
     return {
       ...asItem(state, node, row),
       createdAt: asIso(row.createdAt),
@@ -51,18 +52,14 @@ export class ItemReadingService {
         .filter((rule) => state.question(rule).subject[node])
         .map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),
       evidence: await this.readEvidence(state, node),
-      results: (await this.repo.findResults([row.id])).map(({ outcome, at, run, message, duration }) => ({ outcome, at: asIso(at), run, message, duration })),
-      waivers: [...state.waivers.values()]
-        .filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn)
-        .map((waiver) => ({
-          id: waiver.id,
-          item: row.id,
-          rule: waiver.rule,
-          person: waiver.person,
-          reason: waiver.reason,
-          until: waiver.until,
-          active: isActive(waiver, today),
-        })),
+      results: (await this.repo.findResults(projectId, [row.id])).map(({ outcome, at, run, message, duration }) => ({
+        outcome,
+        at: asIso(at),
+        run,
+        message,
+        duration,
+      })),
+      waivers: [...state.waivers.values()].filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn).map((waiver) => describeWaiver(state, waiver)),
     };
   }
 
@@ -70,7 +67,7 @@ export class ItemReadingService {
   async getHistory(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getHistory>> {
     const state = await this.states.get(projectId);
     const { id } = state.items[getNode(state, idOrReference)]!;
-    const history = await this.ledger.findHistory(id);
+    const history = await this.ledger.findHistory(projectId, 'item', id, state.seq);
     return history.map(({ batch, change }) => ({
       seq: batch.seq,
       at: asIso(batch.at),
@@ -88,18 +85,21 @@ export class ItemReadingService {
       buildReach(state.graph, node, { steps: buildTowards(state, towards), mayEnter: (other) => state.isPresent(other) })
         .slice(1)
         .map((entry): [number, number] => [entry.node, entry.distance]);
-    return { up: reach('up'), down: reach('down') };
+    return { life: state.life, up: reach('up'), down: reach('down') };
   }
 
   /** Texts for ranking: title and words of the text, by node. */
   async buildRanking(state: ProjectState, nodes: readonly number[]): Promise<TextRanking> {
-    const rows = await this.repo.findMany(nodes.map((node) => state.items[node]!.id));
+    const rows = await this.repo.findMany(
+      state.id,
+      nodes.map((node) => state.items[node]!.id),
+    );
     return new TextRanking(nodes.map((node) => textOf(rows.get(state.items[node]!.id)!)));
   }
 
   async readText(state: ProjectState, node: number): Promise<string> {
     const { id } = state.items[node]!;
-    return textOf((await this.repo.findMany([id])).get(id)!);
+    return textOf((await this.repo.findMany(state.id, [id])).get(id)!);
   }
 
   private async readTrail(state: ProjectState, node: number): Promise<{ upstream: TrailLink[]; downstream: TrailLink[] }> {
@@ -128,7 +128,10 @@ export class ItemReadingService {
 
   private async readEvidence(state: ProjectState, node: number): Promise<ReplyOf<typeof getItem>['evidence']> {
     const { tests } = state.verification(node);
-    const results = await this.repo.findResults(tests.map((test) => state.items[test]!.id));
+    const results = await this.repo.findResults(
+      state.id,
+      tests.map((test) => state.items[test]!.id),
+    );
     return tests.map((test) => {
       const { id } = state.items[test]!;
       const latest = results.find((result) => result.test === id);

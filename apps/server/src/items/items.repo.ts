@@ -5,34 +5,33 @@ import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { SourcePlace } from '@coomb/core';
 import type { ItemRow } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 
 @Injectable()
 export class ItemsRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+  ) {}
 
-  async findMany(ids: readonly string[]): Promise<Map<string, ItemRow>> {
-    if (ids.length === 0) return new Map();
-    const rows = await this.db
-      .select()
-      .from(schema.items)
-      .where(inArray(schema.items.id, [...ids]));
-    return new Map(rows.map((row) => [row.id, row]));
+  findMany(project: string, ids: readonly string[]): Promise<Map<string, ItemRow>> {
+    return this.rows.findRows(project, 'item', ids);
   }
 
   /** The newest version of a source that has the item, and where it stands there; the first version where no later one notes it. */
-  async findSource(lineage: string, item: string): Promise<{ id: string; name: string; place: SourcePlace | null } | undefined> {
-    const { sources, places } = schema;
-    const columns = { id: sources.id, name: sources.name };
-    const [noted] = await this.db
-      .select({ ...columns, place: places.place })
-      .from(places)
-      .innerJoin(sources, eq(sources.id, places.sourceId))
-      .where(and(eq(places.itemId, item), eq(sources.lineageId, lineage), eq(sources.withdrawn, false)))
-      .orderBy(desc(sources.importedAt))
-      .limit(1);
-    if (noted) return noted;
-    const [first] = await this.db.select(columns).from(sources).where(eq(sources.id, lineage));
-    return first && { ...first, place: null };
+  async findSource(project: string, lineage: string, item: string): Promise<{ id: string; name: string; place: SourcePlace | null } | undefined> {
+    const { places } = schema;
+    const noted = await this.db.select({ source: places.sourceId, place: places.place }).from(places).where(eq(places.itemId, item));
+    const sources = await this.rows.findRows(project, 'source', [...noted.map(({ source }) => source), lineage]);
+    const [newest] = noted
+      .flatMap(({ source: id, place }) => {
+        const source = sources.get(id);
+        return source?.lineageId === lineage && !source.withdrawn ? [{ id, name: source.name, place, at: new Date(source.importedAt).getTime() }] : [];
+      })
+      .sort((a, b) => b.at - a.at);
+    if (newest) return newest;
+    const first = sources.get(lineage);
+    return first && { id: first.id, name: first.name, place: null };
   }
 
   async findOrigins(links: readonly string[]): Promise<Map<string, string>> {
@@ -45,14 +44,15 @@ export class ItemsRepo {
   }
 
   /** Every result of the given tests in live runs, newest first. */
-  findResults(tests: readonly string[]) {
-    if (tests.length === 0) return Promise.resolve([]);
+  async findResults(project: string, tests: readonly string[]) {
+    if (tests.length === 0) return [];
     const { results, runs } = schema;
+    const live = (await this.rows.findAll(project, 'run')).map((run) => run.id);
     return this.db
       .select({ test: results.testId, outcome: results.outcome, at: runs.at, run: runs.name, message: results.message, duration: results.duration })
       .from(results)
       .innerJoin(runs, eq(runs.id, results.runId))
-      .where(and(inArray(results.testId, [...tests]), eq(runs.withdrawn, false)))
+      .where(and(inArray(results.testId, [...tests]), inArray(runs.id, live)))
       .orderBy(desc(runs.at), desc(runs.seq), asc(results.ordinal));
   }
 }

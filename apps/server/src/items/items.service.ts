@@ -3,7 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { Change, ItemRow } from '../ledger/change.js';
+import { type Change, type ItemRow, UNNUMBERED } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { LightItem, ProjectState } from '../project-state/project-state.js';
@@ -60,6 +60,7 @@ export class ItemsService {
       heading: wanted.heading ?? false,
       parentId,
       rank,
+      node: UNNUMBERED,
       meaningSeq: state.seq + 1,
       origin: 'made',
       externalId: null,

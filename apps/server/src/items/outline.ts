@@ -14,6 +14,7 @@ export function buildOutlineReply(state: ProjectState): OutlineReply {
   const column = <T>(read: (node: number) => T): T[] => Array.from(nodes, read);
   return {
     seq: state.seq,
+    life: state.life,
     id: column((node) => state.items[node]!.id),
     node: Array.from(nodes),
     reference: column((node) => state.items[node]!.reference),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { type Change, invert, isAsLeft, type ItemRow, type WaiverRow } from './change.js';
+import { type Change, invert, type ItemRow, type WaiverRow } from './change.js';
+import { isAsLeft } from './entities.js';
 
 const item = (more: Partial<ItemRow> = {}): ItemRow => ({
   id: 'i1',
@@ -15,6 +16,7 @@ const item = (more: Partial<ItemRow> = {}): ItemRow => ({
   heading: false,
   parentId: null,
   rank: 1024,
+  node: 0,
   meaningSeq: 3,
   origin: 'made',
   externalId: null,
@@ -76,6 +78,6 @@ describe('isAsLeft', () => {
     ['being withdrawn', { withdrawn: true }, false],
     ['the moment it was made', { createdAt: '2026-11-01T08:00:01.000Z' }, false],
   ])('when %s differs', (_, more, same) => {
-    expect(isAsLeft(change(null, item()), item(more))).toBe(same);
+    expect(isAsLeft('item', item(), item(more))).toBe(same);
   });
 });

@@ -1,3 +1,4 @@
+import type { ReportBody } from '@coomb/contract';
 import type * as schema from '../database/schema.js';
 
 export type ItemRow = typeof schema.items.$inferSelect;
@@ -9,10 +10,14 @@ export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
 export type RecipeRow = typeof schema.recipes.$inferSelect;
 export type FieldRow = typeof schema.fields.$inferSelect;
+export type ProjectRow = typeof schema.projects.$inferSelect;
+export type BaselineRow = typeof schema.baselines.$inferSelect;
+export type ReportRow = Omit<typeof schema.reports.$inferSelect, 'body'> & { body: ReportBody };
 export type ClippingRow = typeof schema.clippings.$inferSelect;
 
 /** Rows that can be undone, by what they are. */
 export interface Entities {
+  project: ProjectRow;
   collection: CollectionRow;
   source: SourceRow;
   item: ItemRow;
@@ -23,30 +28,20 @@ export interface Entities {
   recipe: RecipeRow;
   clipping: ClippingRow;
   field: FieldRow;
+  report: ReportRow;
+  baseline: BaselineRow;
 }
 export type Entity = keyof Entities;
 
 /** One row before and after: `before` is null where the row is new. Nothing is ever deleted; it is withdrawn. */
 export type Change = { [E in Entity]: { entity: E; before: Entities[E] | null; after: Entities[E] } }[Entity];
 
+/** Node of an item that the ledger has still to give its number. */
+export const UNNUMBERED = -1;
+
 /** What a row becomes when a change is taken back: its former self, or withdrawn when there was none. */
 export function invert(change: Change, current: Change['after']): Change {
-  const back = change.before ?? { ...current, withdrawn: true };
-  return { entity: change.entity, before: current, after: { ...back, revision: current.revision + 1 } } as Change;
-}
-
-/** Whether a row still holds what a change left, revision counts aside. */
-export function isAsLeft(change: Change, current: Change['after']): boolean {
-  return canonical(change.after) === canonical(current);
-}
-
-/** The database writes times its own way, so times are compared as moments; columns added since count as the nothing they hold. */
-function canonical(row: object): string {
-  return JSON.stringify(row, (key, value: unknown) => {
-    if (value === null) return undefined;
-    if (key === 'revision' || key === 'changedAt' || key === 'changedBy') return undefined;
-    if ((key === 'at' || key.endsWith('At')) && typeof value === 'string') return new Date(value).getTime();
-    if (value && typeof value === 'object' && !Array.isArray(value)) return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
-    return value;
-  });
+  // What the history does not keep, the row's place in the project, stays as it is.
+  const back = change.before ?? { withdrawn: true };
+  return { entity: change.entity, before: current, after: { ...current, ...back, revision: current.revision + 1 } } as Change;
 }

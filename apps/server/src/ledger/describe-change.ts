@@ -28,6 +28,8 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
       return { ...row, item: brief(change.after.itemId), name: change.after.reason };
     case 'clipping':
       return { ...row, item: brief(change.after.itemId), name: change.after.quote.slice(0, 200) };
+    case 'report':
+      return { ...row, name: `${change.after.number}. ${change.after.title}` };
     default:
       return { ...row, name: change.after.name };
   }

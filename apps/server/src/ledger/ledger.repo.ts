@@ -1,27 +1,42 @@
 import { setImmediate } from 'node:timers/promises';
-import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, or } from 'drizzle-orm';
-import type { PgTable } from 'drizzle-orm/pg-core';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, lte, or, type SQL, sql } from 'drizzle-orm';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection, Database } from '../database/database.js';
 import { insertRows, replaceById } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { Change, Entities, Entity } from './change.js';
+import { ledgerEntities, readValue, type Value, writeValue } from './entities.js';
 
-/** The table of each sort of row. */
-export const ledgerTables: Record<Entity, PgTable> = {
-  collection: schema.collections,
-  source: schema.sources,
-  item: schema.items,
-  link: schema.links,
-  drawing: schema.drawings,
-  run: schema.runs,
-  waiver: schema.waivers,
-  recipe: schema.recipes,
-  clipping: schema.clippings,
-  field: schema.fields,
-};
 const CHUNK = 1000;
+const entities = Object.keys(ledgerEntities) as Entity[];
+
+/** An entry of the history with the newest one before it, as the database gives them. */
+interface Entry {
+  project: string;
+  seq: number;
+  entity: Entity;
+  version: number;
+  value: Value;
+  versionBefore: number | null;
+  valueBefore: Value | null;
+}
+
+/** Entries of the history as changes: what stood before is the newest older entry of the same thing. */
+function entriesWhere(where: SQL, rest: SQL): SQL {
+  return sql`
+    select now.project_id as project, now.seq, now.entity, now.version, now.value, before.version as "versionBefore", before.value as "valueBefore"
+    from history now left join lateral (
+      select version, value from history older
+      where older.project_id = now.project_id and older.entity = now.entity and older.entity_id = now.entity_id and (older.seq, older.ordinal) < (now.seq, now.ordinal)
+      order by older.seq desc, older.ordinal desc limit 1) before on true
+    where ${where} ${rest}`;
+}
+
+function readEntry({ project, entity, version, value, versionBefore, valueBefore }: Entry): Change {
+  const before = versionBefore === null ? null : readValue(entity, { version: versionBefore, value: valueBefore! }, project);
+  return { entity, before, after: readValue(entity, { version, value }, project) } as Change;
+}
 
 export type BatchRow = typeof schema.batches.$inferSelect;
 
@@ -51,12 +66,18 @@ export class LedgerRepo {
     await tx.update(schema.projects).set({ seq: batch.seq }).where(eq(schema.projects.id, batch.projectId));
     for (let at = 0; at < changes.length; at += CHUNK) {
       const chunk = changes.slice(at, at + CHUNK);
-      for (const entity of Object.keys(ledgerTables) as Entity[]) {
-        const rows = chunk.filter((change) => change.entity === entity).map((change) => change.after);
-        if (rows.length) await insertRows(tx, ledgerTables[entity], rows, replaceById(ledgerTables[entity]));
+      for (const entity of entities) {
+        const { table, keys } = ledgerEntities[entity];
+        // Of a row that is changed twice, the last counts: one statement writes a row once.
+        const rows = new Map(chunk.filter((change) => change.entity === entity).map((change) => [change.after.id, change.after]));
+        if (rows.size) await insertRows(tx, table, [...rows.values()], replaceById(table, keys));
       }
-      const records = chunk.map(({ entity, before, after }, index) => ({ batchId: batch.id, ordinal: at + index, entity, entityId: after.id, before, after }));
-      await insertRows(tx, schema.changes, records);
+      const { projectId, seq } = batch;
+      const records = chunk.map(({ entity, after }, index) => ({
+        ...{ projectId, seq, ordinal: at + index, entity, entityId: after.id },
+        ...writeValue(ledgerEntities[entity], after),
+      }));
+      await insertRows(tx, schema.history, records);
       await step(Math.min(changes.length, at + CHUNK));
     }
   }
@@ -64,7 +85,7 @@ export class LedgerRepo {
   /** Rows by id, as they stand; ids that do not exist are left out. */
   async findRows<E extends Entity>(entity: E, ids: readonly string[], tx: Connection = this.db): Promise<Map<string, Entities[E]>> {
     const found = new Map<string, Entities[E]>();
-    const table = ledgerTables[entity] as typeof schema.items;
+    const table = ledgerEntities[entity].table as typeof schema.items;
     for (let at = 0; at < ids.length; at += CHUNK) {
       // The database answers without a pause: others must get their turn between the parts.
       if (at > 0) await setImmediate();
@@ -86,33 +107,38 @@ export class LedgerRepo {
   }
 
   /** Changes of a batch in order; all of them, or one page. */
-  async findChanges(batchId: string, page?: { offset: number; most: number }): Promise<Change[]> {
-    const query = this.db.select().from(schema.changes).where(eq(schema.changes.batchId, batchId)).orderBy(schema.changes.ordinal).$dynamic();
-    const rows = await (page ? query.offset(page.offset).limit(page.most) : query);
-    return rows.map(({ entity, before, after }) => ({ entity, before, after }) as unknown as Change);
+  async findChanges(projectId: string, seq: number, page?: { offset: number; most: number }): Promise<Change[]> {
+    const rest = sql`order by now.ordinal ${page ? sql`offset ${page.offset} limit ${page.most}` : sql``}`;
+    return (await this.readEntries(sql`now.project_id = ${projectId} and now.seq = ${seq}`, rest)).map(readEntry);
   }
 
-  /** The newest change of each row, by its id. */
-  async findLastChanges(entity: Entity, ids: readonly string[]): Promise<Map<string, Change>> {
-    const { batches, changes } = schema;
+  /** What the newest change of each row left, by its id. */
+  async findLast<E extends Entity>(entity: E, ids: readonly string[]): Promise<Map<string, Entities[E]>> {
+    const { history } = schema;
     const rows = await this.db
-      .selectDistinctOn([changes.entityId], { entityId: changes.entityId, before: changes.before, after: changes.after })
-      .from(changes)
-      .innerJoin(batches, eq(batches.id, changes.batchId))
-      .where(and(eq(changes.entity, entity), inArray(changes.entityId, [...ids])))
-      .orderBy(changes.entityId, desc(batches.seq), desc(changes.ordinal));
-    return new Map(rows.map(({ entityId, before, after }) => [entityId, { entity, before, after } as unknown as Change]));
+      .selectDistinctOn([history.entityId])
+      .from(history)
+      .where(and(eq(history.entity, entity), inArray(history.entityId, [...ids])))
+      .orderBy(history.entityId, desc(history.seq), desc(history.ordinal));
+    return new Map(rows.map((row) => [row.entityId, readValue(entity, row, row.projectId) as Entities[E]]));
   }
 
-  /** Changes of one row with the batches they belong to, newest first. */
-  async findHistory(entityId: string): Promise<{ batch: BatchRow; change: Change }[]> {
+  /** Changes of one thing up to a number, with the batches they belong to, newest first. */
+  async findHistory(projectId: string, entity: Entity, id: string, upTo: number): Promise<{ batch: BatchRow; change: Change }[]> {
+    const { batches } = schema;
+    const where = sql`now.project_id = ${projectId} and now.entity = ${entity} and now.entity_id = ${id} and now.seq between 1 and ${upTo}`;
+    const entries = await this.readEntries(where, sql`order by now.seq desc, now.ordinal desc`);
+    const seqs = [...new Set(entries.map((entry) => entry.seq))];
     const rows = await this.db
-      .select({ batch: schema.batches, entity: schema.changes.entity, before: schema.changes.before, after: schema.changes.after })
-      .from(schema.changes)
-      .innerJoin(schema.batches, eq(schema.batches.id, schema.changes.batchId))
-      .where(eq(schema.changes.entityId, entityId))
-      .orderBy(desc(schema.batches.seq));
-    return rows.map(({ batch, entity, before, after }) => ({ batch, change: { entity, before, after } as unknown as Change }));
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), inArray(batches.seq, seqs)));
+    const batchOf = new Map(rows.map((row) => [row.seq, row]));
+    return entries.map((entry) => ({ batch: batchOf.get(entry.seq)!, change: readEntry(entry) }));
+  }
+
+  private async readEntries(where: SQL, rest: SQL): Promise<Entry[]> {
+    return (await this.db.execute(entriesWhere(where, rest))).rows as unknown as Entry[];
   }
 
   listBatches(projectId: string, before: number | undefined, most: number): Promise<BatchRow[]> {
@@ -123,6 +149,17 @@ export class LedgerRepo {
       .where(and(eq(batches.projectId, projectId), before === undefined ? undefined : lt(batches.seq, before)))
       .orderBy(desc(batches.seq))
       .limit(most);
+  }
+
+  /** Which of the batches stood undone right after a change: those whose last undo or redo up to it was an undo. */
+  async findUndoneAsOf(projectId: string, ids: readonly string[], seq: number): Promise<Set<string>> {
+    const { batches } = schema;
+    const rows = await this.db
+      .selectDistinctOn([batches.target], { target: batches.target, kind: batches.kind })
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), inArray(batches.target, [...ids]), lte(batches.seq, seq)))
+      .orderBy(batches.target, desc(batches.seq));
+    return new Set(rows.flatMap(({ target, kind }) => (target !== null && kind === 'undo' ? [target] : [])));
   }
 
   async findLastDone(projectId: string, who: Who): Promise<BatchRow | undefined> {
@@ -164,18 +201,8 @@ export class LedgerRepo {
     await tx.update(schema.batches).set({ undoneSeq }).where(eq(schema.batches.id, batchId));
   }
 
-  /** Items touched by batches after `seq`, with their last action. */
-  async findTouchedSince(
-    projectId: string,
-    seq: number,
-  ): Promise<{ entity: Entity; before: Record<string, unknown> | null; after: Record<string, unknown>; action: string }[]> {
-    const { batches, changes } = schema;
-    const rows = await this.db
-      .select({ entity: changes.entity, before: changes.before, after: changes.after, action: batches.action })
-      .from(changes)
-      .innerJoin(batches, eq(batches.id, changes.batchId))
-      .where(and(eq(batches.projectId, projectId), gt(batches.seq, seq)))
-      .orderBy(batches.seq, changes.ordinal);
-    return rows as { entity: Entity; before: Record<string, unknown> | null; after: Record<string, unknown>; action: string }[];
+  /** Every change after `seq`, in order. */
+  async findChangesSince(projectId: string, seq: number): Promise<Change[]> {
+    return (await this.readEntries(sql`now.project_id = ${projectId} and now.seq > ${seq}`, sql`order by now.seq, now.ordinal`)).map(readEntry);
   }
 }

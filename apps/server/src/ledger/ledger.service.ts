@@ -1,12 +1,13 @@
 import { type Batch, CoombError, type getBatch, type ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection } from '../database/database.js';
-import { presentHand } from '../http/caller.js';
+import { presentHand, presentMoment } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LiveService } from '../live/live.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { type Change, invert, isAsLeft } from './change.js';
+import { type Change, invert, UNNUMBERED } from './change.js';
+import { isAsLeft } from './entities.js';
 import { describeChange } from './describe-change.js';
 import { type BatchRow, LedgerRepo } from './ledger.repo.js';
 
@@ -70,22 +71,38 @@ export class LedgerService {
   }
 
   async list(projectId: string, before: number | undefined, most: number): Promise<Batch[]> {
-    const rows = await this.repo.listBatches(projectId, before, most);
-    return rows.map(describeBatch);
+    const moment = presentMoment();
+    const until = moment === undefined ? before : Math.min(moment + 1, before ?? Number.POSITIVE_INFINITY);
+    const rows = await this.repo.listBatches(projectId, until, most);
+    return this.describeBatches(projectId, rows);
   }
 
   /** One page of the rows that a batch changed. Refuses with `not-found`. */
   async getBatch(projectId: string, seq: number, offset: number, most: number): Promise<ReplyOf<typeof getBatch>> {
     const state = await this.states.get(projectId);
     const batch = await this.repo.findBatch(projectId, seq);
-    if (!batch) throw new CoombError('not-found', `There is no change ${seq} in this project.`);
-    const changes = await this.repo.findChanges(batch.id, { offset, most });
-    return { batch: describeBatch(batch), total: batch.size, rows: changes.map((change) => describeChange(state, change)) };
+    if (!batch || seq > state.seq) throw new CoombError('not-found', `There is no change ${seq} in this project.`);
+    const changes = await this.repo.findChanges(projectId, seq, { offset, most });
+    return { batch: (await this.describeBatches(projectId, [batch]))[0]!, total: batch.size, rows: changes.map((change) => describeChange(state, change)) };
+  }
+
+  private async describeBatches(projectId: string, rows: readonly BatchRow[]): Promise<Batch[]> {
+    const moment = presentMoment();
+    const isUndone = new Set(rows.filter((row) => row.undoneSeq !== null).map((row) => row.id));
+    const undone =
+      moment === undefined
+        ? isUndone
+        : await this.repo.findUndoneAsOf(
+            projectId,
+            rows.map((row) => row.id),
+            moment,
+          );
+    return rows.map((row) => describeBatch(row, undone.has(row.id)));
   }
 
   /** Inverts `batch`; `done` is the action it is or belongs to. */
   private async takeBack(state: ProjectState, batch: BatchRow, done: BatchRow, kind: 'undo' | 'redo'): Promise<{ seq: number; action: string }> {
-    const former = await this.repo.findChanges(batch.id);
+    const former = await this.repo.findChanges(state.id, batch.seq);
     const changes: Change[] = [];
     for (const entity of new Set(former.map((change) => change.entity))) {
       const own = former.filter((change) => change.entity === entity);
@@ -95,7 +112,7 @@ export class LedgerService {
       );
       for (const change of own.reverse()) {
         const current = rows.get(change.after.id);
-        if (!current || !isAsLeft(change, current))
+        if (!current || !isAsLeft(entity, change.after, current))
           throw new CoombError(
             'undo-refused',
             `"${done.action}" cannot be ${kind === 'undo' ? 'undone' : 'done again'}: ${nameOf(change)} was changed since. Change it by hand instead.`,
@@ -111,6 +128,7 @@ export class LedgerService {
   }
 
   private async write(state: ProjectState, commit: Commit, kind: BatchRow['kind'], target: string | null): Promise<BatchRow> {
+    const changes = numberItems(commit.changes, state.items.length);
     const batch: BatchRow = {
       id: this.clock.newId(),
       projectId: state.id,
@@ -122,20 +140,20 @@ export class LedgerService {
       kind,
       target,
       undoneSeq: null,
-      size: commit.changes.length,
+      size: changes.length,
     };
     await this.repo.transaction(async (tx) => {
-      await this.repo.write(tx, batch, commit.changes, commit.step ?? (async () => {}));
+      await this.repo.write(tx, batch, changes, commit.step ?? (async () => {}));
       await commit.also?.(tx);
       if (target) await this.repo.setUndone(tx, target, kind === 'undo' ? batch.seq : null);
     });
-    await this.states.apply(state, commit.changes, batch.seq);
+    await this.states.apply(state, changes, batch.seq);
     this.live.publish(state.id, {
       type: 'change',
       seq: batch.seq,
       person: batch.person,
       action: batch.action,
-      items: commit.changes
+      items: changes
         .filter((change) => change.entity === 'item')
         .slice(0, 500)
         .map((change) => change.after.id),
@@ -156,6 +174,17 @@ export class LedgerService {
   }
 }
 
+/** Gives new items the numbers that follow, from `next` on. */
+function numberItems(changes: readonly Change[], next: number): Change[] {
+  const given = new Map<string, number>();
+  return changes.map((change) => {
+    if (change.entity !== 'item' || change.after.node !== UNNUMBERED) return change;
+    const node = given.get(change.after.id) ?? next + given.size;
+    given.set(change.after.id, node);
+    return { ...change, after: { ...change.after, node } };
+  });
+}
+
 function nameOf(change: Change): string {
   return change.entity === 'item' ? change.after.reference : `a ${change.entity}`;
 }
@@ -165,6 +194,6 @@ export function asIso(time: string): string {
   return new Date(time).toISOString();
 }
 
-function describeBatch(row: BatchRow): Batch {
-  return { id: row.id, seq: row.seq, at: asIso(row.at), person: row.person, action: row.action, changes: row.size, undone: row.undoneSeq !== null };
+function describeBatch(row: BatchRow, undone: boolean): Batch {
+  return { id: row.id, seq: row.seq, at: asIso(row.at), person: row.person, action: row.action, changes: row.size, undone };
 }

@@ -6,6 +6,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { getNode, ItemReadingService } from '../items/item-reading.service.js';
 import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -25,6 +26,7 @@ export class LinksService {
   constructor(
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerReader) private readonly reader: LedgerReader,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(CLOCK) private readonly clock: Clock,
@@ -36,7 +38,7 @@ export class LinksService {
     const { graph } = state;
     const isLeft = buildSide(state, left);
     const isRight = buildSide(state, right);
-    const reply: LinkColumnsReply = { seq: state.seq, id: [], from: [], to: [], kind: [], suspect: [] };
+    const reply: LinkColumnsReply = { seq: state.seq, life: state.life, id: [], from: [], to: [], kind: [], suspect: [] };
     for (let link = 0; link < graph.links; link++) {
       if (!graph.isAlive(link)) continue;
       const from = graph.from[link]!;
@@ -131,7 +133,7 @@ export class LinksService {
 
   async getDifference(projectId: string, id: string): Promise<ReplyOf<typeof getLinkDifference>> {
     const state = await this.states.get(projectId);
-    const link = (await this.rows.findRows('link', [id])).get(id);
+    const link = (await this.reader.findRows(projectId, 'link', [id])).get(id);
     if (!link) throw new CoombError('not-found', `There is no link ${id}.`);
     const ends: ReplyOf<typeof getLinkDifference>['ends'] = [];
     for (const [itemId, seq] of [
@@ -139,8 +141,8 @@ export class LinksService {
       [link.toId, link.toSeq],
     ] as const) {
       if (meaningOf(state, itemId) === seq) continue;
-      const history = await this.rows.findHistory(itemId);
-      const now = (await this.rows.findRows('item', [itemId])).get(itemId)!;
+      const history = await this.rows.findHistory(projectId, 'item', itemId, state.seq);
+      const now = (await this.reader.findRows(projectId, 'item', [itemId])).get(itemId)!;
       const then = history.map(({ change }) => change.after as ItemRow).find((row) => row.meaningSeq === seq);
       const changed = history.find(({ batch }) => batch.seq === now.meaningSeq);
       ends.push({

@@ -1,7 +1,7 @@
 import { live } from '@coomb/contract';
-import { Controller, Inject, type MessageEvent, Sse } from '@nestjs/common';
+import { Controller, Inject, type MessageEvent, SetMetadata, Sse } from '@nestjs/common';
 import { interval, map, merge, type Observable } from 'rxjs';
-import { Call, type Input } from '../http/route.js';
+import { Call, ENDPOINT_NAME, type Input } from '../http/route.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { LiveService } from './live.service.js';
 
@@ -15,9 +15,10 @@ export class LiveController {
   ) {}
 
   @Sse(live.path)
+  @SetMetadata(ENDPOINT_NAME, 'live')
   async stream(@Call(live) { params, query }: Input<typeof live>): Promise<Observable<MessageEvent>> {
     const state = await this.states.get(params.project);
-    const events = this.live.listen(params.project, query.person ?? '', state.seq).pipe(map((event): MessageEvent => ({ data: event })));
+    const events = this.live.listen(params.project, query.person ?? '', state).pipe(map((event): MessageEvent => ({ data: event })));
     return merge(events, interval(HEARTBEAT).pipe(map((): MessageEvent => ({ type: 'beat', data: '' }))));
   }
 }

@@ -16,13 +16,13 @@ export class LiveService {
     for (const listener of this.listeners.get(projectId) ?? []) listener.events.next(event);
   }
 
-  listen(projectId: string, person: string, seq: number): Observable<LiveEvent> {
+  listen(projectId: string, person: string, { seq, life }: { seq: number; life: string }): Observable<LiveEvent> {
     return new Observable((subscriber) => {
       const listener: Listener = { person, events: new Subject() };
       const all = this.listeners.get(projectId) ?? new Set();
       this.listeners.set(projectId, all.add(listener));
       const subscription = listener.events.subscribe(subscriber);
-      subscriber.next({ type: 'hello', seq });
+      subscriber.next({ type: 'hello', seq, life });
       this.tellPeople(projectId);
       return () => {
         subscription.unsubscribe();

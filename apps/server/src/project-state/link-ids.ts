@@ -19,6 +19,12 @@ export class LinkIds {
     return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
   }
 
+  /** The sixteen bytes of a link's id, into `target` at `offset`. */
+  copy(link: number, target: Buffer, offset: number): void {
+    if (link < this.count) this.loaded.copy(target, offset, link * 16, link * 16 + 16);
+    else target.write(this.added[link - this.count]!.replaceAll('-', ''), offset, 'hex');
+  }
+
   find(id: string): number | undefined {
     const added = this.addedAt.get(id);
     if (added !== undefined) return added;

@@ -43,6 +43,24 @@ export class LinkTable {
     for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
   }
 
+  /** The live links as they could be loaded now. */
+  snapshot(): LightLinks {
+    const { graph } = this;
+    const alive: number[] = [];
+    for (let link = 0; link < graph.links; link++) if (graph.isAlive(link)) alive.push(link);
+    const id = Buffer.alloc(alive.length * 16);
+    for (const [index, link] of alive.entries()) this.ids.copy(link, id, index * 16);
+    const column = (values: ArrayLike<number>) => Uint32Array.from(alive, (link) => values[link]!);
+    return {
+      id,
+      from: column(graph.from),
+      to: column(graph.to),
+      kind: Uint8Array.from(alive, (link) => graph.kind[link]!),
+      fromSeq: column(this.fromSeq),
+      toSeq: column(this.toSeq),
+    };
+  }
+
   /** Follows a link's row; says what that did to the graph. */
   apply(row: LinkRow, from: number, to: number, kind: number): LinkMove {
     this.marksNow = undefined;

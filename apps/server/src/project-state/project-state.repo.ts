@@ -4,21 +4,24 @@ import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
-import { DATABASE } from '../http/tokens.js';
+import { DATABASE, LIFE } from '../http/tokens.js';
 import type { LightLinks } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-state.js';
 
 const [COMMA, ZERO] = [44, 48];
-const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id'];
+const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id', 'node'];
 const textColumns = ['reference', 'title', 'external_id'];
 const parts = "E'\\x1f\\x1e'";
 
 /** Loads a whole project in a few packed queries: columns joined into one text each are far cheaper than rows. */
 @Injectable()
 export class ProjectStateRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LIFE) private readonly life: string,
+  ) {}
 
-  async load(id: string): Promise<ProjectParts> {
+  async load(id: string): Promise<Omit<ProjectParts, 'day'>> {
     const [project] = await this.db.select().from(schema.projects).where(eq(schema.projects.id, id));
     if (!project) throw new CoombError('not-found', `There is no project ${id}.`);
     const items = await this.loadItems(id);
@@ -30,6 +33,8 @@ export class ProjectStateRepo {
       scheme: project.scheme,
       fields: await this.db.select().from(schema.fields).where(eq(schema.fields.projectId, id)),
       seq: project.seq,
+      life: this.life,
+      contentSeq: await this.findContentSeq(id),
       collections: await this.db.select().from(schema.collections).where(eq(schema.collections.projectId, id)),
       items,
       links: await this.loadLinks(id, items, kinds),
@@ -39,6 +44,13 @@ export class ProjectStateRepo {
       ruleFields: await this.loadRuleFields(id, project.scheme),
       numbers: await this.loadNumbers(id),
     };
+  }
+
+  private async findContentSeq(id: string): Promise<number> {
+    const [row] = await this.columns<{ seq: number }>(
+      sql`select seq from history where project_id = ${id} and entity not in ('report', 'baseline') order by seq desc limit 1`,
+    );
+    return row?.seq ?? 0;
   }
 
   private async loadNumbers(id: string): Promise<Map<string, Map<string, string>>> {
@@ -75,10 +87,10 @@ export class ProjectStateRepo {
     ];
     const [row] = await this.columns<{ joined: string | null }>(sql`
       select string_agg(concat_ws(E'\x1f', ${sql.raw(columns.join(', '))}), E'\x1e') as joined
-      from (select * from item where project_id = ${id} order by id) one`);
+      from (select * from item where project_id = ${id} order by node) one`);
     if (!row?.joined) return [];
     return row.joined.split('\x1e').map((joined) => {
-      const [itemId, collectionId, kind, heading, parentId, rank, withdrawn, meaningSeq, revision, sourceId, reference, title, externalId] = joined.split(
+      const [itemId, collectionId, kind, heading, parentId, rank, withdrawn, meaningSeq, revision, sourceId, node, reference, title, externalId] = joined.split(
         '\x1f',
       ) as string[];
       return {
@@ -95,6 +107,7 @@ export class ProjectStateRepo {
         revision: Number(revision),
         externalId: externalId || null,
         sourceId: sourceId || null,
+        node: Number(node),
       };
     });
   }
@@ -124,12 +137,12 @@ export class ProjectStateRepo {
     };
   }
 
-  /** Latest result of each test case in the runs that are not withdrawn. */
-  async loadLatest(id: string): Promise<Map<string, TestResult>> {
+  /** Latest result of each test case in the runs that are not withdrawn, or in the given ones. */
+  async loadLatest(id: string, runs?: readonly string[]): Promise<Map<string, TestResult>> {
     const rows = await this.columns<{ test: string; outcome: TestResult['outcome']; seq: number; run: string; at: string }>(sql`
       select distinct on (result.test_id) result.test_id as test, result.outcome, run.seq, run.name as run, run.at
       from result join run on run.id = result.run_id
-      where run.project_id = ${id} and not run.withdrawn and result.test_id is not null
+      where run.project_id = ${id} and ${runs ? sql`run.id = any(${`{${runs.join(',')}}`}::uuid[])` : sql`not run.withdrawn`} and result.test_id is not null
       order by result.test_id, run.at desc, run.seq desc, result.ordinal desc`);
     return new Map(rows.map(({ test, outcome, seq, run, at }) => [test, { outcome, seq, run, at: new Date(at).toISOString() }]));
   }

@@ -22,7 +22,20 @@ import { ProjectVerification } from './project-verification.js';
 /** What memory keeps of an item; its text stays in the database. */
 export type LightItem = Pick<
   ItemRow,
-  'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'externalId' | 'sourceId'
+  | 'id'
+  | 'collectionId'
+  | 'kind'
+  | 'reference'
+  | 'title'
+  | 'heading'
+  | 'parentId'
+  | 'rank'
+  | 'withdrawn'
+  | 'meaningSeq'
+  | 'revision'
+  | 'externalId'
+  | 'sourceId'
+  | 'node'
 >;
 
 export interface TestResult extends LatestResult {
@@ -38,6 +51,9 @@ export interface ProjectParts {
   /** Fields that people added to it. */
   fields: FieldRow[];
   seq: number;
+  contentSeq: number;
+  life: string;
+  day: string;
   collections: CollectionRow[];
   items: LightItem[];
   links: LightLinks;
@@ -59,12 +75,17 @@ export interface OutlineOrder {
   parent: Int32Array;
 }
 
+/** What no figure hangs on, or what is followed by itself. */
+const isQuiet = new Set<Change['entity']>(['item', 'link', 'project', 'report', 'baseline']);
+
 /**
  * One project in memory: items as nodes of the trace graph, and all that is computed from them, kept until something changes it.
  * Only ProjectStates changes it, after the database did.
  */
 export class ProjectState {
   readonly id: string;
+  /** Life of the data that nodes and changes are counted in. */
+  readonly life: string;
   readonly createdAt: string;
   name: string;
   /** With the fields that people added. Kinds, link kinds and rules stay; a new one stands here after each added field. */
@@ -72,6 +93,10 @@ export class ProjectState {
   private readonly ownScheme: Scheme;
   private readonly added = new Map<string, FieldRow>();
   seq: number;
+  /** Number of the last change of what reports tell of: publishing one makes no other old. */
+  contentSeq: number;
+  /** The day that it is, for what holds until one: 2026-11-27. */
+  day: string;
   collections: CollectionRow[];
   readonly items: LightItem[];
   readonly nodeOf = new Map<string, number>();
@@ -91,12 +116,15 @@ export class ProjectState {
 
   constructor(parts: ProjectParts) {
     this.id = parts.id;
+    this.life = parts.life;
     this.name = parts.name;
     this.createdAt = parts.createdAt;
     this.ownScheme = parts.scheme;
     for (const field of parts.fields) this.added.set(field.id, field);
     this.scheme = addFields(this.ownScheme, [...this.added.values()]);
     this.seq = parts.seq;
+    this.contentSeq = parts.contentSeq;
+    this.day = parts.day;
     this.collections = parts.collections;
     this.items = parts.items;
     this.latest = parts.latest;
@@ -119,6 +147,30 @@ export class ProjectState {
     });
   }
 
+  /** What another state can be made of that is as this one is now, and goes its own way. */
+  snapshot(): ProjectParts {
+    const copyOfEach = <V>(of: ReadonlyMap<string, ReadonlyMap<string, V>>) => new Map([...of].map(([key, values]) => [key, new Map(values)]));
+    return {
+      id: this.id,
+      name: this.name,
+      createdAt: this.createdAt,
+      scheme: this.ownScheme,
+      fields: [...this.added.values()],
+      seq: this.seq,
+      contentSeq: this.contentSeq,
+      life: this.life,
+      day: this.day,
+      collections: [...this.collections],
+      items: [...this.items],
+      links: this.links.snapshot(),
+      waivers: [...this.waivers.values()],
+      latest: this.latest,
+      sources: this.sources,
+      ruleFields: copyOfEach(this.ruleFields),
+      numbers: copyOfEach(this.numbers),
+    };
+  }
+
   get graph(): TraceGraph {
     return this.links.graph;
   }
@@ -130,6 +182,7 @@ export class ProjectState {
   /** Follows committed changes. Links alone move coverage in place; anything else lets it be computed anew. */
   apply(changes: readonly Change[], seq: number): void {
     this.seq = seq;
+    if (changes.some((change) => change.entity !== 'report' && change.entity !== 'baseline')) this.contentSeq = seq;
     let structure = false;
     for (const change of changes) if (change.entity === 'source') this.expectNumbers(change.after.recipe);
     for (const change of changes) {
@@ -141,14 +194,29 @@ export class ProjectState {
         this.added.set(change.after.id, change.after);
         this.scheme = addFields(this.ownScheme, [...this.added.values()]);
       }
+      if (change.entity === 'project') this.name = change.after.name;
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
-      if (change.entity !== 'item' && change.entity !== 'link') structure = true;
+      if (!isQuiet.has(change.entity)) structure = true;
     }
     if (structure) this.forget();
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
     if (structure || changes.length > 200) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
     for (const follower of this.followers) follower(changes);
+  }
+
+  /** Goes back to an earlier change: `changes` put back what was changed later, the items in `unborn` came later. */
+  rewind(changes: readonly Change[], unborn: readonly string[], { seq, contentSeq }: { seq: number; contentSeq: number }): void {
+    this.apply(changes, seq);
+    this.contentSeq = contentSeq;
+    for (const id of unborn) {
+      const node = this.nodeOf.get(id)!;
+      const item = this.items[node]!;
+      this.items[node] = { ...item, withdrawn: true };
+      this.nodeOf.delete(id);
+      if (this.byReference.get(item.reference.toLowerCase()) === node) this.byReference.delete(item.reference.toLowerCase());
+    }
+    this.forget();
   }
 
   /** Calls back after every commit, once this state follows it. Returns what ends that. */
@@ -304,11 +372,6 @@ export class ProjectState {
     return kinds.flatMap((kind) => this.byKind!.get(kind) ?? []).sort((a, b) => a - b);
   }
 
-  isWaived(item: string, rule: string, today: string): boolean {
-    for (const waiver of this.waivers.values()) if (waiver.itemId === item && waiver.rule === rule && isActive(waiver, today)) return true;
-    return false;
-  }
-
   linkKindIndex(id: string): number {
     return this.scheme.linkKinds.findIndex((kind) => kind.id === id);
   }
@@ -325,9 +388,19 @@ export class ProjectState {
     };
   }
 
+  /** Whether a waiver holds today. */
+  isActive(waiver: WaiverRow): boolean {
+    return !waiver.withdrawn && (waiver.until === null || waiver.until >= this.day);
+  }
+
+  /** Another day: what depends on it is computed anew. */
+  beginDay(day: string): void {
+    this.day = day;
+    if ([...this.waivers.values()].some((waiver) => waiver.until !== null)) this.forget();
+  }
+
   private waivedItems(rule: string): Set<string> {
-    const today = new Date().toISOString().slice(0, 10);
-    return new Set([...this.waivers.values()].filter((waiver) => waiver.rule === rule && isActive(waiver, today)).map((waiver) => waiver.itemId));
+    return new Set([...this.waivers.values()].filter((waiver) => waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId));
   }
 
   private layerOf(collection: CollectionRow): number {
@@ -339,10 +412,11 @@ export class ProjectState {
   private applyItem(row: ItemRow): boolean {
     const known = this.nodeOf.get(row.id);
     const node = known ?? this.graph.addNode();
+    if (node !== row.node) throw new Error(`${row.reference} is node ${row.node} in the database and ${node} in memory`);
     const before = this.items[node];
     const { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId } = row;
     if (before && before.reference !== reference) this.byReference.delete(before.reference.toLowerCase());
-    this.items[node] = { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId };
+    this.items[node] = { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId, node };
     this.nodeOf.set(id, node);
     this.byReference.set(reference.toLowerCase(), node);
     const number = this.lastNumber.size ? findAnyNumber(reference) : undefined;
@@ -389,10 +463,6 @@ export function addFields(scheme: Scheme, added: readonly FieldRow[]): Scheme {
   if (present.length === 0) return scheme;
   const fieldsOf = (kind: string) => present.flatMap((field) => (field.kinds.includes(kind) ? [field.definition] : []));
   return { ...scheme, kinds: scheme.kinds.map((kind) => ({ ...kind, fields: [...kind.fields, ...fieldsOf(kind.id)] })) };
-}
-
-export function isActive(waiver: WaiverRow, today: string): boolean {
-  return !waiver.withdrawn && (waiver.until === null || waiver.until >= today);
 }
 
 function findAnyNumber(reference: string): { prefix: string; number: number } | undefined {

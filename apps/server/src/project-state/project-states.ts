@@ -1,39 +1,110 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger, type OnModuleDestroy } from '@nestjs/common';
+import { dayOf } from '../http/clock.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { presentMoment } from '../http/caller.js';
 import type { Change } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { PastRepo } from '../ledger/past.repo.js';
+import { LiveService } from '../live/live.service.js';
+import { loadPast } from './past-state.js';
 import { ProjectState } from './project-state.js';
 import { ProjectStateRepo } from './project-state.repo.js';
 
-/** Projects in memory: loaded on first use, then following every commit. */
-@Injectable()
-export class ProjectStates {
-  private readonly loaded = new Map<string, Promise<ProjectState>>();
-  private readonly present = new Map<string, ProjectState>();
+/** How often the day is looked at: clocks jump, and computers sleep through midnight. */
+const DAY_CHECK_MS = 20_000;
 
-  constructor(@Inject(ProjectStateRepo) private readonly repo: ProjectStateRepo) {}
+/** Past projects that stay in memory: somebody looks from one to another. */
+const PAST_KEPT = 3;
+
+/** Projects in memory: loaded on first use, then following every commit, and the days. */
+@Injectable()
+export class ProjectStates implements OnModuleDestroy {
+  private readonly loading = new Map<string, Promise<ProjectState>>();
+  private readonly present = new Map<string, ProjectState>();
+  /** As they stood after earlier changes, by project and change. */
+  private readonly past = new Map<string, Promise<ProjectState>>();
+  private readonly logger = new Logger('Projects');
+  private readonly watch = setInterval(() => this.followDay(), DAY_CHECK_MS).unref();
+
+  constructor(
+    @Inject(ProjectStateRepo) private readonly repo: ProjectStateRepo,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(PastRepo) private readonly pastRepo: PastRepo,
+    @Inject(LiveService) private readonly live: LiveService,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
 
   /** Refuses with `not-found` when there is no such project. */
-  get(id: string): Promise<ProjectState> {
-    let state = this.loaded.get(id);
-    if (!state) {
-      state = this.repo.load(id).then((parts) => new ProjectState(parts));
-      this.loaded.set(id, state);
-      state.then(
-        (loaded) => this.present.set(id, loaded),
-        () => this.loaded.delete(id),
+  async get(id: string): Promise<ProjectState> {
+    const moment = presentMoment();
+    return moment === undefined ? this.getPresent(id) : this.getPast(id, moment);
+  }
+
+  private async getPresent(id: string): Promise<ProjectState> {
+    let loading = this.loading.get(id);
+    if (!loading) {
+      loading = this.repo.load(id).then((parts) => new ProjectState({ ...parts, day: dayOf(this.clock.now()) }));
+      this.loading.set(id, loading);
+      loading.then(
+        (state) => this.present.set(id, state),
+        () => this.loading.delete(id),
       );
     }
+    const state = await loading;
+    this.bringToDay(state);
     return state;
   }
 
-  /** A project that is in memory already. */
+  /** A project that is in memory already, as it is now. */
   findLoaded(id: string): ProjectState | undefined {
     return this.present.get(id);
   }
 
+  private getPast(id: string, seq: number): Promise<ProjectState> {
+    const key = `${id} ${seq}`;
+    const loading = this.past.get(key) ?? this.loadPast(id, seq);
+    // The one that was asked for last stands last.
+    this.past.delete(key);
+    this.past.set(key, loading);
+    loading.catch(() => this.past.delete(key));
+    for (const old of this.past.keys()) if (this.past.size > PAST_KEPT) this.past.delete(old);
+    return loading;
+  }
+
+  private async loadPast(id: string, seq: number): Promise<ProjectState> {
+    return loadPast(await this.getPresent(id), seq, { states: this.repo, rows: this.rows, past: this.pastRepo });
+  }
+
+  /**
+   * Lets a project in memory follow what the database holds by now. Where it cannot, the project is dropped from memory and read anew by whoever
+   * asks next: what was committed stays committed.
+   */
   async apply(state: ProjectState, changes: readonly Change[], seq: number): Promise<void> {
-    state.apply(changes, seq);
-    if (!changes.some((change) => change.entity === 'run')) return;
-    state.latest = await this.repo.loadLatest(state.id);
-    state.forget();
+    try {
+      state.apply(changes, seq);
+      if (!changes.some((change) => change.entity === 'run')) return;
+      state.latest = await this.repo.loadLatest(state.id);
+      state.forget();
+    } catch (error) {
+      this.loading.delete(state.id);
+      this.present.delete(state.id);
+      this.logger.error(`Change ${seq} of "${state.name}" could not be followed in memory; the project is read anew. ${(error as Error).stack}`);
+    }
+  }
+
+  /** Tells everybody who looks on of another day, for time itself moves states. */
+  followDay(): void {
+    for (const state of this.present.values()) this.bringToDay(state);
+  }
+
+  onModuleDestroy(): void {
+    clearInterval(this.watch);
+  }
+
+  private bringToDay(state: ProjectState): void {
+    const day = dayOf(this.clock.now());
+    if (state.day === day) return;
+    state.beginDay(day);
+    this.live.publish(state.id, { type: 'day', day });
   }
 }

@@ -27,8 +27,8 @@ export class ProjectsController {
   }
 
   @Route(renameProject)
-  rename(@Call(renameProject) { params, body }: Input<typeof renameProject>) {
-    return this.projects.rename(params.project, body.name);
+  rename(@Call(renameProject) { params, body, person }: Input<typeof renameProject>) {
+    return this.projects.rename(params.project, person, body.name);
   }
 
   @Route(createCollection)

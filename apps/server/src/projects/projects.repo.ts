@@ -4,8 +4,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-
-export type ProjectRow = typeof schema.projects.$inferSelect;
+import { ledgerEntities, writeValue } from '../ledger/entities.js';
 
 export interface Counts {
   items: number;
@@ -34,11 +33,21 @@ export class ProjectsRepo {
     return (await this.db.select({ id: schema.projects.id }).from(schema.projects).where(eq(schema.projects.id, id))).length > 0;
   }
 
-  async insert(row: { id: string; name: string; scheme: Scheme; createdAt: string }): Promise<void> {
-    await this.db.insert(schema.projects).values({ ...row, seq: 0 });
+  /** Number of the last change of a project that is there. */
+  async findSeq(id: string): Promise<number> {
+    const [row] = await this.db.select({ seq: schema.projects.seq }).from(schema.projects).where(eq(schema.projects.id, id));
+    return row?.seq ?? 0;
   }
 
-  async rename(id: string, name: string): Promise<void> {
-    await this.db.update(schema.projects).set({ name }).where(eq(schema.projects.id, id));
+  async insert(row: { id: string; name: string; scheme: Scheme; createdAt: string }): Promise<void> {
+    await this.db.transaction(async (tx) => {
+      const [project] = await tx
+        .insert(schema.projects)
+        .values({ ...row, seq: 0 })
+        .returning();
+      // What it was called before anybody changed that.
+      const entry = { projectId: row.id, seq: 0, ordinal: 0, entity: 'project', entityId: row.id } as const;
+      await tx.insert(schema.history).values({ ...entry, ...writeValue(ledgerEntities.project, project!) });
+    });
   }
 }

@@ -5,6 +5,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { countWaiting } from '../check/waiting.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { Change, CollectionRow } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ReportsRepo } from '../reports/reports.repo.js';
@@ -20,6 +21,7 @@ export class ProjectsService {
     @Inject(ProjectsRepo) private readonly repo: ProjectsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ReportsRepo) private readonly reports: ReportsRepo,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -37,22 +39,28 @@ export class ProjectsService {
     return { id: row.id, name, createdAt: row.createdAt, items: 0, links: 0 };
   }
 
-  async rename(id: string, name: string): Promise<Project> {
-    const state = await this.states.get(id);
-    await this.repo.rename(id, name);
-    state.name = name;
+  async rename(id: string, person: string, name: string): Promise<Project> {
+    await this.ledger.change(id, async (state) => {
+      const before = (await this.rows.findRows('project', [id])).get(id)!;
+      if (before.name === name) return { person, action: '', changes: [] };
+      return {
+        person,
+        action: `Rename the project ${state.name} to ${name}`,
+        changes: [{ entity: 'project', before, after: { ...before, name, revision: before.revision + 1 } }],
+      };
+    });
     return this.summary(id);
   }
 
   async get(id: string): Promise<ReplyOf<typeof getProject>> {
     const state = await this.states.get(id);
-    const last = await this.reports.findLast(id);
+    const last = await this.reports.findLastSeq(id);
     return {
       ...(await this.summary(id)),
       seq: state.seq,
       scheme: state.scheme,
       collections: state.describeCollections(),
-      waiting: countWaiting(state, last?.seq),
+      waiting: countWaiting(state, last),
     };
   }
 
@@ -72,7 +80,7 @@ export class ProjectsService {
 
   private async summary(id: string): Promise<Project> {
     const state = await this.states.get(id);
-    return { id, name: state.name, createdAt: state.createdAt, ...(await this.count(id, state.seq)) };
+    return { id, name: state.name, createdAt: state.createdAt, ...(state === this.states.findLoaded(id) ? await this.count(id, state.seq) : state.count()) };
   }
 
   /** Counted once a change: in memory where the project is, by the database where nobody works on it. */

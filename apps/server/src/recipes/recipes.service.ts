@@ -2,28 +2,22 @@ import type { KeptRecipe, RecipeBody } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { addToGroup, readyRecipes } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, eq } from 'drizzle-orm';
-import type { Database } from '../database/database.js';
-import * as schema from '../database/schema.js';
-import { CLOCK, type Clock, DATABASE } from '../http/tokens.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
 import type { RecipeRow } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 import { asIso, LedgerService } from '../ledger/ledger.service.js';
 
 /** Recipes kept in a project, beside the ready ones that come with Coomb. */
 @Injectable()
 export class RecipesService {
   constructor(
-    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async list(projectId: string): Promise<KeptRecipe[]> {
-    const rows = await this.db
-      .select()
-      .from(schema.recipes)
-      .where(and(eq(schema.recipes.projectId, projectId), eq(schema.recipes.withdrawn, false)))
-      .orderBy(schema.recipes.name);
+    const rows = (await this.rows.findAll(projectId, 'recipe')).sort((a, b) => a.name.localeCompare(b.name, 'en'));
     const uses = await this.findUses(projectId);
     const ready = readyRecipes.map(
       ({ id, name, reads, recipe }): KeptRecipe => ({
@@ -72,20 +66,13 @@ export class RecipesService {
   }
 
   private async get(projectId: string, id: string): Promise<RecipeRow> {
-    const [row] = await this.db
-      .select()
-      .from(schema.recipes)
-      .where(and(eq(schema.recipes.projectId, projectId), eq(schema.recipes.id, id)));
-    if (!row || row.withdrawn) throw new CoombError('not-found', 'This recipe is not in the project any more.');
+    const row = (await this.rows.findRows(projectId, 'recipe', [id])).get(id);
+    if (!row || row.projectId !== projectId || row.withdrawn) throw new CoombError('not-found', 'This recipe is not in the project any more.');
     return row;
   }
 
   private async findUses(projectId: string): Promise<Map<string, KeptRecipe['usedBy']>> {
-    const { sources } = schema;
-    const rows = await this.db
-      .select({ id: sources.id, name: sources.name, importedAt: sources.importedAt, recipeId: sources.recipeId })
-      .from(sources)
-      .where(and(eq(sources.projectId, projectId), eq(sources.withdrawn, false)));
+    const rows = await this.rows.findAll(projectId, 'source');
     const uses = new Map<string, KeptRecipe['usedBy']>();
     for (const { recipeId, id, name, importedAt } of rows) if (recipeId) addToGroup(uses, recipeId, { id, name, importedAt: asIso(importedAt) });
     return uses;

@@ -3,16 +3,9 @@ import { verificationStates } from '@coomb/core';
 import { stateWords } from '../check/figures/state-figures.js';
 import { buildReadiness } from '../check/readiness.js';
 import { findOpen } from '../check/findings.js';
-import type { Entity } from '../ledger/change.js';
+import type { Change, ItemRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { ReportScope } from './report-scope.js';
-
-export interface TouchedRow {
-  entity: Entity;
-  before: Record<string, unknown> | null;
-  after: Record<string, unknown>;
-  action: string;
-}
 
 /** Freezes the state of a project into a report. `last` is the report before, `touched` what changed since. */
 export function buildReportBody(
@@ -20,7 +13,7 @@ export function buildReportBody(
   wish: { title: string; note: string; at: string; person: string },
   scope: ReportScope,
   last: { number: number; body: ReportBody } | undefined,
-  touched: readonly TouchedRow[],
+  touched: readonly Change[],
 ): ReportBody {
   const readiness = buildReadiness(state, scope.within);
   return {
@@ -101,8 +94,8 @@ function buildMoved(before: Readiness, now: Readiness): ReportBody['moved'] {
 }
 
 /** One line per item: what became of it, however many steps it took. */
-function buildChanged(state: ProjectState, touched: readonly TouchedRow[], within: ReportScope['within']): ReportBody['changed'] {
-  const lines = new Map<string, { before: Record<string, unknown> | null; after: Record<string, unknown> }>();
+function buildChanged(state: ProjectState, touched: readonly Change[], within: ReportScope['within']): ReportBody['changed'] {
+  const lines = new Map<string, { before: ItemRow | null; after: ItemRow }>();
   const links = { made: 0, removed: 0, confirmed: 0 };
   for (const { entity, before, after } of touched) {
     if (entity === 'link') {
@@ -111,15 +104,14 @@ function buildChanged(state: ProjectState, touched: readonly TouchedRow[], withi
       else links.confirmed++;
     }
     if (entity !== 'item' || after.heading) continue;
-    const id = after.id as string;
-    const node = state.nodeOf.get(id);
+    const node = state.nodeOf.get(after.id);
     if (node === undefined || !within(node)) continue;
-    lines.set(id, { before: lines.has(id) ? lines.get(id)!.before : before, after });
+    lines.set(after.id, { before: lines.has(after.id) ? lines.get(after.id)!.before : before, after });
   }
   const changed: ReportBody['changed'] = [];
   for (const { before, after } of lines.values()) {
     const what = describe(before, after);
-    if (what) changed.push({ reference: after.reference as string, title: after.title as string, what });
+    if (what) changed.push({ reference: after.reference, title: after.title, what });
   }
   changed.sort((a, b) => order(state, a.reference) - order(state, b.reference));
   if (links.made) changed.push({ reference: 'Links', title: `${links.made} made`, what: 'new' });
@@ -128,7 +120,7 @@ function buildChanged(state: ProjectState, touched: readonly TouchedRow[], withi
   return changed;
 }
 
-function describe(before: Record<string, unknown> | null, after: Record<string, unknown>): string | undefined {
+function describe(before: ItemRow | null, after: ItemRow): string | undefined {
   if (!before) return after.withdrawn ? undefined : 'new';
   if (after.withdrawn !== before.withdrawn) return after.withdrawn ? 'withdrawn' : 'restored';
   if (after.title !== before.title || after.html !== before.html) return 'reworded';

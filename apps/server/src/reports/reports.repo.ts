@@ -1,25 +1,38 @@
 import { CoombError, type ReportBody } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, max, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-
-type Row = typeof schema.reports.$inferSelect;
-export type ReportRow = Omit<Row, 'body'> & { body: ReportBody };
+import { LedgerReader } from '../ledger/ledger-reader.js';
+import type { ReportRow } from '../ledger/change.js';
 
 @Injectable()
 export class ReportsRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+  ) {}
 
+  /** The newest first. */
   async list(project: string): Promise<Omit<ReportRow, 'body'>[]> {
-    const { id, projectId, number, title, at, person, seq } = schema.reports;
-    return this.db.select({ id, projectId, number, title, at, person, seq }).from(schema.reports).where(eq(projectId, project)).orderBy(desc(number));
+    const rows = await this.rows.findAll(project, 'report');
+    return rows.sort((a, b) => b.number - a.number);
   }
 
-  async findLast(project: string): Promise<ReportRow | undefined> {
-    const [row] = await this.db.select().from(schema.reports).where(eq(schema.reports.projectId, project)).orderBy(desc(schema.reports.number)).limit(1);
-    return row as ReportRow | undefined;
+  /** Number that the next report has: numbers of reports that were taken back are not given again. */
+  async nextNumber(project: string): Promise<number> {
+    const { number, projectId } = schema.reports;
+    const [row] = await this.db
+      .select({ last: max(number) })
+      .from(schema.reports)
+      .where(eq(projectId, project));
+    return (row?.last ?? 0) + 1;
+  }
+
+  /** Change that the newest report is of. */
+  async findLastSeq(project: string): Promise<number | undefined> {
+    return (await this.list(project))[0]?.seq;
   }
 
   /** The newest report about the same parts of the project. */
@@ -30,22 +43,20 @@ export class ReportsRepo {
     const [row] = await this.db
       .select()
       .from(reports)
-      .where(and(eq(reports.projectId, project), like))
+      .where(and(ofProject(project), like))
       .orderBy(desc(reports.number))
       .limit(1);
     return row as ReportRow | undefined;
   }
 
   async get(project: string, id: string): Promise<ReportRow> {
-    const [row] = await this.db
-      .select()
-      .from(schema.reports)
-      .where(and(eq(schema.reports.projectId, project), eq(schema.reports.id, id)));
-    if (!row) throw new CoombError('not-found', 'There is no such report.');
+    const known = (await this.rows.findRows(project, 'report', [id])).get(id);
+    if (known?.projectId !== project || known.withdrawn) throw new CoombError('not-found', 'There is no such report; it may have been taken back.');
+    const [row] = await this.db.select().from(schema.reports).where(eq(schema.reports.id, id));
     return row as ReportRow;
   }
+}
 
-  async insert(row: ReportRow): Promise<void> {
-    await this.db.insert(schema.reports).values(row);
-  }
+function ofProject(project: string) {
+  return and(eq(schema.reports.projectId, project), eq(schema.reports.withdrawn, false));
 }

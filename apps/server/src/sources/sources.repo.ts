@@ -1,32 +1,29 @@
 import type { SourcePlace } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, eq, inArray, isNotNull } from 'drizzle-orm';
+import { and, eq, isNotNull } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import type { ClippingRow } from '../ledger/change.js';
+import type { ClippingRow, SourceRow } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 
 @Injectable()
 export class SourcesRepo {
-  constructor(@Inject(DATABASE) private readonly db: Database) {}
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+  ) {}
 
   /** Versions of one file that are not withdrawn, oldest first. */
-  findVersions(project: string, lineage: string): Promise<{ id: string; name: string; importedAt: string }[]> {
-    const { sources } = schema;
-    return this.db
-      .select({ id: sources.id, name: sources.name, importedAt: sources.importedAt })
-      .from(sources)
-      .where(and(eq(sources.projectId, project), eq(sources.lineageId, lineage), eq(sources.withdrawn, false)))
-      .orderBy(sources.importedAt);
+  async findVersions(project: string, lineage: string): Promise<SourceRow[]> {
+    const rows = (await this.rows.findAll(project, 'source')).filter((source) => source.lineageId === lineage);
+    return rows.sort((a, b) => Date.parse(a.importedAt) - Date.parse(b.importedAt));
   }
 
-  findClippings(sources: readonly string[]): Promise<ClippingRow[]> {
-    const { clippings } = schema;
-    return this.db
-      .select()
-      .from(clippings)
-      .where(and(inArray(clippings.sourceId, [...sources]), eq(clippings.withdrawn, false)))
-      .orderBy(clippings.block, clippings.start);
+  /** In the order of the text. */
+  async findClippings(project: string, sources: readonly string[]): Promise<ClippingRow[]> {
+    const rows = (await this.rows.findAll(project, 'clipping')).filter((clipping) => sources.includes(clipping.sourceId));
+    return rows.sort((a, b) => a.block - b.block || a.start - b.start);
   }
 
   findPlaces(source: string): Promise<{ itemId: string; place: SourcePlace }[]> {

@@ -11,7 +11,7 @@ import { GatherRepo } from '../gather/gather.repo.js';
 import { TrayService } from '../gather/tray.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { Change, ClippingRow, SourceRow } from '../ledger/change.js';
-import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 import { asIso, LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -29,7 +29,7 @@ export class SourcesService {
     @Inject(SourcesRepo) private readonly repo: SourcesRepo,
     @Inject(FileReader) private readonly reader: FileReader,
     @Inject(GatherRepo) private readonly files: GatherRepo,
-    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
@@ -42,7 +42,7 @@ export class SourcesService {
     const content = await this.readContent(projectId, source);
     const lineage = source.lineageId ?? source.id;
     const versions = await this.repo.findVersions(projectId, lineage);
-    const clippings = await this.repo.findClippings([source.id, ...versions.map((one) => one.id)]);
+    const clippings = await this.repo.findClippings(projectId, [source.id, ...versions.map((one) => one.id)]);
     const own = clippings.filter((clipping) => clipping.sourceId === source.id);
     const before = versions.filter((one) => one.importedAt < source.importedAt).map((one) => one.id);
     const lost = findLost(
@@ -78,7 +78,7 @@ export class SourcesService {
       ...(older && { lineageId: older.lineageId ?? older.id, collectionId: older.collectionId }),
     };
     const { files } = await buildFiles(this.clock, projectId, source.id, file);
-    const clippings = older ? await this.repo.findClippings([older.id]) : [];
+    const clippings = older ? await this.repo.findClippings(projectId, [older.id]) : [];
     const { placed, lost } = carryClippings(clippings as (ClippingRow & Clipping)[], blocks);
     const carried = placed.map(
       (row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }),
@@ -94,7 +94,7 @@ export class SourcesService {
   }
 
   async getSource(projectId: string, id: string): Promise<SourceRow> {
-    const source = (await this.rows.findRows('source', [id])).get(id);
+    const source = (await this.rows.findRows(projectId, 'source', [id])).get(id);
     if (!source || source.projectId !== projectId || source.withdrawn)
       throw new CoombError('not-found', 'This source is not there any more; its import was undone.');
     return source;

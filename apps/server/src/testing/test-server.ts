@@ -21,6 +21,8 @@ export interface TestServer {
   pause: () => Promise<void>;
   resume: () => Promise<void>;
   copies: () => CopiesService;
+  /** A part of the running server, by its class. */
+  part: <T>(type: new (...all: never[]) => T) => T;
   /** Where the parts of the server hold something under a key that contains `id`: "Service.map". */
   findHeld: (id: string) => string[];
   /** Changes rows behind the ledger's back, as an older version may have left them, and starts anew. */
@@ -50,6 +52,7 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
     pause: () => running.stop(),
     resume: start,
     copies: () => running.app.get(CopiesService),
+    part: (type) => running.app.get(type),
     findHeld: (id) => findHeld(running.app.get(ModulesContainer), id),
     dirty: async (statement) => {
       await running.database.client.query(statement);

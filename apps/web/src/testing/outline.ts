@@ -13,6 +13,7 @@ export function outlineOf(lines: Line[]): OutlineReply {
   const zeros = () => lines.map(() => 0);
   return {
     seq: 1,
+    life: 'one',
     id: lines.map((_, row) => `id${row}`),
     node: lines.map((_, row) => 100 + row),
     reference: lines.map((line) => line.reference),

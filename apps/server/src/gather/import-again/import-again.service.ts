@@ -132,7 +132,7 @@ export class ImportAgainService {
   /** Passages clipped from the older version, found again in this one by their words; those that are not found stay with the older. */
   private async carryClippings(file: TrayFile, older: SourceRow, source: SourceRow): Promise<Change[]> {
     if (file.content.type !== 'document') return [];
-    const clippings = await this.sources.findClippings([older.id]);
+    const clippings = await this.sources.findClippings(older.projectId, [older.id]);
     const { placed } = carryClippings(clippings as (ClippingRow & Clipping)[], file.content.document.blocks);
     return placed.map((row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }));
   }

@@ -5,6 +5,7 @@ import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
+import { ofSameLife } from '../../shared/live/same-life';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
@@ -31,7 +32,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const itemAddress = useItemAddress();
   const { scheme } = project;
   const [leftIndex, rightIndex] = [left, right].map((id) => project.collections.findIndex((one) => one.id === id)) as [number, number];
-  const links = useLinksBetween(project.id, left, right);
+  const links = ofSameLife(outline, useLinksBetween(project.id, left, right).data);
   const make = useMakeLink(project.id);
   const unlink = useUnlink(project.id);
   const frame = useRef<HTMLDivElement>(null);
@@ -43,7 +44,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const [dragged, setDragged] = useState<BenchPlace>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
-  const threads = useMemo(() => (links.data ? buildThreads(outline, links.data, leftIndex, rightIndex) : []), [outline, links.data, leftIndex, rightIndex]);
+  const threads = useMemo(() => (links ? buildThreads(outline, links, leftIndex, rightIndex) : []), [outline, links, leftIndex, rightIndex]);
   const linked = useMemo(() => new Set(threads.map((thread) => thread.left)), [threads]);
   const leftRows = useMemo(() => {
     const all = rowsOf(outline, leftIndex);

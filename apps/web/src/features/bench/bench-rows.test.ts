@@ -13,6 +13,7 @@ const outline = outlineOf([
 ]);
 const links = (...pairs: [number, number][]) => ({
   seq: 1,
+  life: 'one',
   id: pairs.map((_, index) => `l${index}`),
   from: pairs.map(([from]) => from),
   to: pairs.map(([, to]) => to),

@@ -80,7 +80,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
       position="relative"
       borderRightWidth="1px"
       borderTopWidth="1px"
-      role="rowgroup"
+      role="group"
       aria-label="Rows"
       fontSize="12.5px"
       css={headStyles}
@@ -110,7 +110,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
   return (
-    <Box flex="1" minW="0" overflow="hidden" position="relative" role="rowgroup" aria-label="Columns" fontSize="12px" css={headStyles}>
+    <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       {linesIn(props.axis, props.scroll, width).map((line) => {
         const { id, reference, title, heading, isFolded, hasChildren, hidden } = readLine(props, line);
         return (

@@ -10,6 +10,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
+import { ofSameLife } from '../../shared/live/same-life';
 import { useLinksBetween } from '../bench/queries';
 import { Matrix } from './Matrix';
 import { buildMatrixSides } from './matrix-sides';
@@ -35,25 +36,26 @@ export function MatrixPage() {
     ? columns
     : ((collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '');
   const links = useLinksBetween(project.id, rowId, columnId);
+  const joined = ofSameLife(outline.data, links.data);
   const kindIndex = project.scheme.linkKinds.findIndex((one) => one.id === kind);
   const sides = useMemo(
     () =>
-      outline.data && links.data
+      outline.data && joined
         ? buildMatrixSides(
             outline.data,
-            links.data,
+            joined,
             collections.findIndex((one) => one.id === rowId),
             collections.findIndex((one) => one.id === columnId),
             kindIndex,
             show,
           )
         : undefined,
-    [outline.data, links.data, collections, rowId, columnId, kindIndex, show],
+    [outline.data, joined, collections, rowId, columnId, kindIndex, show],
   );
   if (outline.error ?? links.error) return <ErrorNote error={outline.error ?? links.error} />;
   if (collections.length < 2)
     return (
-      <EmptyState title="A matrix needs two collections">
+      <EmptyState alone title="A matrix needs two collections">
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather</Link>
         </Box>{' '}

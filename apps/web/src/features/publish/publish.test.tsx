@@ -15,6 +15,7 @@ describe('the list of reports', () => {
     answer(getOutline, {
       ...Object.fromEntries(['node', 'kind', 'state', 'up', 'down', 'suspect', 'gaps'].map((name) => [name, [0, 0, 0, 0]])),
       seq: 7,
+      life: 'one',
       id: [idOf(21), idOf(22), idOf(23), idOf(24)],
       reference: ['', 'SYS-001', '', 'TC-001'],
       clause: [],

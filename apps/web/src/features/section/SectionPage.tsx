@@ -1,41 +1,39 @@
 import { counted } from '@coomb/core';
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useOutline, useProject, type Project } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
+import { ofSameLife } from '../../shared/live/same-life';
 import { useReadiness, useSeams, useTrace } from './queries';
 import { SectionCanvas } from './SectionCanvas';
 import { SectionFigures } from './SectionFigures';
+import { useWindowTitle } from '../../shared/ui/window-title';
 
 /** Home of a project: the cross-section through its layers. */
 export function SectionPage() {
   const project = useProject();
+  useWindowTitle('Section');
   const outline = useOutline();
   const readiness = useReadiness(project.id);
-  const seams = useSeams(project.id, project.links);
+  const seams = ofSameLife(outline.data, useSeams(project.id, project.links).data);
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
   const sheetIsOpen = useSearchParams()[0].has('item');
   const [hovered, setHovered] = useState<number>();
   const [brushed, setBrushed] = useState<ReadonlySet<number>>();
-  const trace = useTrace(project.id, hovered === undefined ? undefined : outline.data?.id[hovered]);
+  const trace = ofSameLife(outline.data, useTrace(project.id, hovered === undefined ? undefined : outline.data?.id[hovered]).data);
   const layers = useMemo(() => (outline.data ? buildLayers(project, outline.data) : []), [project, outline.data]);
   const rowOf = useMemo(() => new Map(outline.data?.node.map((node, row) => [node, row])), [outline.data]);
-  const pairs = useMemo(
-    () => (seams.data ? seams.data.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.data.to[i]!)) : []),
-    [seams.data, rowOf],
-  );
+  const pairs = useMemo(() => (seams ? seams.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.to[i]!)) : []), [seams, rowOf]);
   const traced = useMemo(
     () =>
-      trace.data && hovered !== undefined
-        ? new Map(
-            [...trace.data.up, ...trace.data.down].flatMap(([node, distance]): [number, number][] => (rowOf.has(node) ? [[rowOf.get(node)!, distance]] : [])),
-          )
+      trace && hovered !== undefined
+        ? new Map([...trace.up, ...trace.down].flatMap(([node, distance]): [number, number][] => (rowOf.has(node) ? [[rowOf.get(node)!, distance]] : [])))
         : undefined,
-    [trace.data, hovered, rowOf],
+    [trace, hovered, rowOf],
   );
   const open = useCallback((row: number) => outline.data && void navigate(itemAddress(outline.data.reference[row]!)), [outline.data, navigate, itemAddress]);
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
@@ -45,6 +43,9 @@ export function SectionPage() {
   const isRequirement = (row: number) => kinds.has(project.scheme.kinds[outline.data.kind[row]!]?.id ?? '') && !outline.data.heading[row];
   return (
     <Flex h="100%">
+      <Heading as="h1" srOnly>
+        The section of {project.name}
+      </Heading>
       <Box flex="1" minW="0" p="2">
         <SectionCanvas
           outline={outline.data}
@@ -92,6 +93,7 @@ function buildLayers({ scheme }: Project, outline: OutlineReply): { id: string; 
 function FirstSteps({ base }: { base: string }) {
   return (
     <EmptyState
+      alone
       title="Nothing has been gathered yet"
       action={
         <Button asChild size="sm">

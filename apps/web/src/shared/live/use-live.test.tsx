@@ -40,7 +40,7 @@ describe('the live line', () => {
     });
     act(() => {
       FakeSource.all[0]!.onopen!();
-      FakeSource.all[0]!.say({ type: 'hello', seq: 4 });
+      FakeSource.all[0]!.say({ type: 'hello', seq: 4, life: 'one' });
     });
     expect([result.current.connected, refresh.mock.calls.length]).toEqual([true, 0]);
     for (let failure = 0; failure < 6; failure++) {
@@ -51,13 +51,35 @@ describe('the live line', () => {
     }
     act(() => {
       FakeSource.all.at(-1)!.onopen!();
-      FakeSource.all.at(-1)!.say({ type: 'hello', seq: 9 });
+      FakeSource.all.at(-1)!.say({ type: 'hello', seq: 9, life: 'one' });
       vi.advanceTimersByTime(200);
     });
     expect([result.current.connected, refresh.mock.calls.length]).toEqual([true, 1]);
     unmount();
     act(() => void vi.advanceTimersByTime(100_000));
     expect(FakeSource.all).toHaveLength(7);
+  });
+
+  it('begins anew when a backup was restored under the page, and fetches again on another day', () => {
+    const client = new QueryClient();
+    const reset = vi.spyOn(client, 'resetQueries');
+    const refresh = vi.spyOn(client, 'invalidateQueries');
+    const { unmount } = renderHook(() => useLive(project), {
+      wrapper: ({ children }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>,
+    });
+    const say = (event: object) =>
+      act(() => {
+        FakeSource.all.at(-1)!.say(event);
+        vi.advanceTimersByTime(200);
+      });
+    say({ type: 'hello', seq: 4, life: 'one' });
+    say({ type: 'day', day: '2026-12-01' });
+    expect([reset.mock.calls.length, refresh.mock.calls.length]).toEqual([0, 1]);
+    say({ type: 'hello', seq: 4, life: 'two' });
+    expect([reset.mock.calls.length, refresh.mock.calls.length]).toEqual([1, 1]);
+    say({ type: 'hello', seq: 4, life: 'two' });
+    expect(reset.mock.calls).toHaveLength(1);
+    unmount();
   });
 
   it('waits longer each time, up to half a minute, and not in step with others', () => {

@@ -20,6 +20,7 @@ export function useLive(project: string, isThere = true): { people: string[]; co
     if (!isThere) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let seq = -1;
+    let life: string | undefined;
     let source: EventSource | undefined;
     const refresh = () => {
       timer ??= setTimeout(() => {
@@ -30,8 +31,10 @@ export function useLive(project: string, isThere = true): { people: string[]; co
     const read = (event: LiveEvent) => {
       if (event.type === 'people') setPeople(event.people);
       else if (event.type === 'job') void client.invalidateQueries({ queryKey: [...projectKey(project), 'jobs'] });
-      else if (event.type === 'change') refresh();
+      else if (event.type === 'change' || event.type === 'day') refresh();
+      else if (life !== undefined && event.life !== life) void client.resetQueries({ queryKey: projectKey(project) });
       else if (seq >= 0 && event.seq !== seq) refresh();
+      if ('life' in event) life = event.life;
       if ('seq' in event) seq = event.seq;
     };
     let again: ReturnType<typeof setTimeout> | undefined;

@@ -1,0 +1,120 @@
+import { getTableColumns } from 'drizzle-orm';
+import type { PgTable } from 'drizzle-orm/pg-core';
+import * as schema from '../database/schema.js';
+import type { Entities, Entity } from './change.js';
+
+/** What the history keeps of a row: what it says, in a form of its own that outlives the tables. */
+export type Value = Record<string, unknown>;
+
+/** One sort of thing that the ledger keeps: its table, and the form in which the history keeps it. */
+export interface LedgerEntity {
+  table: PgTable;
+  /** What of a row the history keeps: all but whose it is and what it is counted as. */
+  keys: readonly string[];
+  /**
+   * From each older form to the next: the first makes form 2 of form 1, and so on. Whoever adds a column that may not be null, renames one or
+   * gives one another meaning adds a step here; what was written before stays as it was written.
+   */
+  upgrades: readonly ((value: Value) => Value)[];
+}
+
+/** A value of the history that does not make a row of today: a step from its form to the next is missing or wrong. */
+export class HistoryValueError extends Error {
+  override readonly name = 'HistoryValueError';
+}
+
+/** What of each sort the history does not keep: whose it is, and what no change of it changes. */
+interface Unkept {
+  project: 'scheme' | 'seq' | 'createdAt';
+  item: 'projectId' | 'node';
+  report: 'projectId' | 'body';
+}
+type Kept<E extends Entity> = Exclude<keyof Entities[E], E extends keyof Unkept ? Unkept[E] : 'projectId'>;
+
+/** Says the keys of a row one by one, so that a column that the history does not know of is no program that compiles. */
+const keysOf =
+  <E extends Entity>() =>
+  <const K extends readonly Kept<E>[]>(...keys: Exclude<Kept<E>, K[number]> extends never ? K : [missing: Exclude<Kept<E>, K[number]>]): readonly string[] =>
+    keys as readonly string[];
+
+const tracked = ['id', 'revision', 'withdrawn'] as const;
+
+export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
+  project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name'), upgrades: [] },
+  collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank'), upgrades: [] },
+  source: {
+    table: schema.sources,
+    keys: keysOf<'source'>()(
+      ...tracked,
+      ...(['name', 'format', 'mediaType', 'size', 'importedAt', 'importedBy', 'recipe', 'issues', 'lineageId', 'collectionId', 'choices', 'recipeId'] as const),
+    ),
+    upgrades: [],
+  },
+  item: {
+    table: schema.items,
+    keys: keysOf<'item'>()(
+      ...tracked,
+      ...(['collectionId', 'kind', 'reference', 'title', 'html', 'fields', 'heading', 'parentId', 'rank', 'meaningSeq', 'origin'] as const),
+      ...(['externalId', 'sourceId', 'place', 'base', 'createdAt', 'changedAt', 'changedBy'] as const),
+    ),
+    upgrades: [],
+  },
+  link: {
+    table: schema.links,
+    keys: keysOf<'link'>()(
+      ...tracked,
+      ...(['kind', 'fromId', 'toId', 'fromUsage', 'toUsage', 'fields', 'origin', 'fromSeq', 'toSeq', 'confirmedBy', 'confirmedAt'] as const),
+    ),
+    upgrades: [],
+  },
+  drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'name', 'externalId', 'body'), upgrades: [] },
+  run: { table: schema.runs, keys: keysOf<'run'>()(...tracked, 'name', 'at', 'seq', 'sourceId'), upgrades: [] },
+  waiver: { table: schema.waivers, keys: keysOf<'waiver'>()(...tracked, 'itemId', 'rule', 'person', 'reason', 'until'), upgrades: [] },
+  recipe: { table: schema.recipes, keys: keysOf<'recipe'>()(...tracked, 'name', 'reads', 'body', 'changedAt', 'changedBy'), upgrades: [] },
+  clipping: {
+    table: schema.clippings,
+    keys: keysOf<'clipping'>()(...tracked, 'sourceId', 'itemId', 'field', 'block', 'start', 'end', 'quote'),
+    upgrades: [],
+  },
+  field: { table: schema.fields, keys: keysOf<'field'>()(...tracked, 'name', 'kinds', 'definition'), upgrades: [] },
+  baseline: { table: schema.baselines, keys: keysOf<'baseline'>()(...tracked, 'name', 'note', 'seq', 'person', 'at'), upgrades: [] },
+  report: { table: schema.reports, keys: keysOf<'report'>()(...tracked, 'number', 'title', 'at', 'person', 'seq'), upgrades: [] },
+};
+
+/** The row as the history keeps it, and in which form. */
+export function writeValue({ keys, upgrades }: LedgerEntity, row: object): { version: number; value: Value } {
+  return { version: upgrades.length + 1, value: Object.fromEntries(keys.map((key) => [key, (row as Value)[key]])) };
+}
+
+/** A row of today from what the history kept, in whatever form. Throws HistoryValueError where it says too little for one. */
+export function readValue(entity: Entity, { version, value }: { version: number; value: Value }, projectId: string, among = ledgerEntities): Entities[Entity] {
+  const { table, keys, upgrades } = among[entity];
+  if (version < 1 || version > upgrades.length + 1)
+    throw new HistoryValueError(`The history holds a ${entity} in form ${version}, and this program knows forms 1 to ${upgrades.length + 1}.`);
+  const whole = upgrades.slice(version - 1).reduce((before, upgrade) => upgrade(before), value);
+  const columns = getTableColumns(table) as Record<string, { notNull: boolean }>;
+  const row: Value = { projectId };
+  for (const key of keys) {
+    const said = whole[key] ?? null;
+    if (said === null && columns[key]!.notNull) throw new HistoryValueError(`The history holds a ${entity} in form ${version} that says no ${key}.`);
+    row[key] = said;
+  }
+  return row as unknown as Entities[Entity];
+}
+
+/** Whether a row still says what a change left, revision counts aside. */
+export function isAsLeft(entity: Entity, left: object, current: object): boolean {
+  const kept = (row: object) => canonical(writeValue(ledgerEntities[entity], row).value);
+  return kept(left) === kept(current);
+}
+
+/** The database writes times its own way, so times are compared as moments; what is nothing counts as unsaid. */
+function canonical(row: object): string {
+  return JSON.stringify(row, (key, value: unknown) => {
+    if (value === null) return undefined;
+    if (key === 'revision' || key === 'changedAt' || key === 'changedBy') return undefined;
+    if ((key === 'at' || key.endsWith('At')) && typeof value === 'string') return new Date(value).getTime();
+    if (value && typeof value === 'object' && !Array.isArray(value)) return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+    return value;
+  });
+}

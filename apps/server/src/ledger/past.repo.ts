@@ -1,0 +1,59 @@
+import { sql } from 'drizzle-orm';
+import { Inject, Injectable } from '@nestjs/common';
+import type { Database } from '../database/database.js';
+import { DATABASE } from '../http/tokens.js';
+import type { Entities, Entity } from './change.js';
+import { readValue, type Value } from './entities.js';
+
+interface Entry {
+  version: number;
+  value: Value;
+}
+
+/** What things were as of an earlier change of their project, read from the history. */
+@Injectable()
+export class PastRepo {
+  constructor(@Inject(DATABASE) private readonly db: Database) {}
+
+  /** Things by id as they were; those that did not exist yet are left out. What the history does not keep of a row (its node) is missing. */
+  async findRows<E extends Entity>(project: string, seq: number, entity: E, ids: readonly string[]): Promise<Map<string, Entities[E]>> {
+    if (ids.length === 0) return new Map();
+    return this.read(project, entity, sql`entity_id = any(${`{${ids.join(',')}}`}::uuid[]) and seq <= ${seq}`);
+  }
+
+  /** Everything of one sort as it was, withdrawn ones too. */
+  findAll<E extends Entity>(project: string, seq: number, entity: E): Promise<Map<string, Entities[E]>> {
+    return this.read(project, entity, sql`seq <= ${seq}`);
+  }
+
+  /** The things of one sort that changed later, as they were; null for what came later. */
+  async findChangedLater<E extends Entity>(project: string, seq: number, entity: E): Promise<Map<string, Entities[E] | null>> {
+    const { rows } = await this.db.execute(sql`
+      select later.entity_id as id, "then".version, "then".value
+      from (select distinct entity_id from history where project_id = ${project} and seq > ${seq} and entity = ${entity}) later
+      left join lateral (
+        select version, value from history
+        where project_id = ${project} and entity = ${entity} and entity_id = later.entity_id and seq <= ${seq}
+        order by history.seq desc, ordinal desc limit 1) "then" on true`);
+    const entries = rows as unknown as (Entry & { id: string })[];
+    return new Map(entries.map(({ id, version, value }) => [id, value === null ? null : (readValue(entity, { version, value }, project) as Entities[E])]));
+  }
+
+  /** The moment of a change, and the last one up to it that reports tell of; nothing when there is no such change. */
+  async findMoment(project: string, seq: number): Promise<{ at: string; contentSeq: number } | undefined> {
+    const { rows } = await this.db.execute(sql`
+      select batch.at::text as at, coalesce((select history.seq from history
+        where project_id = ${project} and seq <= ${seq} and entity not in ('report', 'baseline') order by history.seq desc limit 1), 0)::int as "contentSeq"
+      from batch where batch.project_id = ${project} and batch.seq = ${seq}`);
+    return rows[0] as { at: string; contentSeq: number } | undefined;
+  }
+
+  private async read<E extends Entity>(project: string, entity: E, where: ReturnType<typeof sql>): Promise<Map<string, Entities[E]>> {
+    const { rows } = await this.db.execute(sql`
+      select distinct on (entity_id) version, value from history
+      where project_id = ${project} and entity = ${entity} and ${where}
+      order by entity_id, seq desc, ordinal desc`);
+    const found = (rows as unknown as Entry[]).map((entry) => readValue(entity, entry, project) as Entities[E]);
+    return new Map(found.map((row) => [row.id, row]));
+  }
+}

@@ -1,0 +1,19 @@
+/** What a call needs that somebody may do: read a project, write in it, or approve. Today everybody may do everything. */
+export type Need = 'read' | 'write' | 'approve';
+
+/** Of every call by its name, in one place. What reads takes `asOf` as well: the number of a change, to read things as they stood after it. */
+export const needs: Readonly<Record<string, Need>> = {
+  ...each('read', ['explainCoverage', 'exportCollection', 'exportItems', 'findItems', 'getBackup', 'getBatch', 'getExportRecipe', 'getFile', 'getHistory']),
+  ...each('read', ['getItem', 'getItemsRecipe', 'getJob', 'getLinkDifference', 'getOutline', 'getProject', 'getReadiness', 'getReport', 'getReportDocument']),
+  ...each('read', ['getReportPage', 'getSourceFile', 'getTrace', 'getTrayEntry', 'getTrayPicture', 'getUndo', 'getUpkeep', 'listChanges', 'listJobs']),
+  ...each('read', ['listLinks', 'listProjects', 'listRecipes', 'listReports', 'listRunResults', 'listRuns', 'listSources', 'listTray', 'live', 'openFigure']),
+  ...each('read', ['listBaselines', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
+  ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
+  ...each('write', ['dropTrayEntry', 'editItem', 'importFile', 'keepRecipe', 'keepSource', 'moveItem', 'readTrayAs', 'redo', 'removeClipping', 'removeLinks']),
+  ...each('write', ['renameProject', 'restoreItems', 'undo', 'uploadFile', 'withdrawItems', 'withdrawRecipe']),
+  ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'withdrawBaseline', 'withdrawWaiver']),
+};
+
+function each(need: Need, names: readonly string[]): Record<string, Need> {
+  return Object.fromEntries(names.map((name) => [name, need]));
+}
