@@ -148,7 +148,7 @@ describe('gathering again and clipping', () => {
     const kind = await ada.find('//select[@aria-label="Kind of the items"]', 'the kind');
     expect(await kind.getAttribute('value')).toBe('requirement');
     await ada.open(`${base}/gather`);
-    await ada.press('Put 1 Larkbeck needs.csv away');
+    await ada.press('Put away 1 Larkbeck needs.csv');
     const left = () => ada.findAll('//a[@aria-label="Go on with 1 Larkbeck needs.csv"]');
     await ada.driver.wait(async () => (await left()).length === 0, 20_000, 'the file still lies in the tray');
   });

@@ -25,7 +25,7 @@ export function BenchPage() {
   if (!outline.data) return <Loading what="the bench" />;
   if (collections.length < 2)
     return (
-      <EmptyState title="The bench needs two collections">
+      <EmptyState alone title="The bench needs two collections">
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather</Link>
         </Box>{' '}

@@ -50,6 +50,7 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
       overflow="auto"
       bg="bg.panel"
       role="listbox"
+      tabIndex={0}
       aria-label={label}
       onScroll={(event) => onScroll(event.currentTarget.scrollTop)}
     >

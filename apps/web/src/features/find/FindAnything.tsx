@@ -2,7 +2,7 @@ import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
 import { type Found, findItems } from '@coomb/contract';
 import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useId } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -90,6 +90,7 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
     onClose();
     entry.run();
   };
+  const list = useId();
   return (
     <Dialog.Root open onOpenChange={onClose} size="lg" placement="top">
       <Portal>
@@ -104,6 +105,11 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
               autoFocus
               placeholder="A reference, words of an item, a source, a view, an action…"
               aria-label="Find anything"
+              role="combobox"
+              aria-expanded="true"
+              aria-autocomplete="list"
+              aria-controls={list}
+              aria-activedescendant={`${list}-${chosen}`}
               value={words}
               onChange={(event) => {
                 setWords(event.target.value);
@@ -117,11 +123,12 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
                 event.preventDefault();
               }}
             />
-            <Box role="listbox" maxH="56vh" overflow="auto" py="1">
+            <Box role="listbox" id={list} aria-label="Found" maxH="56vh" overflow="auto" py="1">
               {entries.map((entry, index) => (
                 <Flex
                   key={`${entry.sort}${entry.key}`}
                   role="option"
+                  id={`${list}-${index}`}
                   aria-selected={index === chosen}
                   px="4"
                   py="1"

@@ -12,11 +12,13 @@ import { CourseBar } from './CourseBar';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
 import { TopLine } from './TopLine';
+import { useWindowPlace } from '../../shared/ui/window-title';
 
 /** The frame around every view of a project: the course on top, the ledger strip below, the item sheet at the side. */
 export function ProjectFrame() {
   const project = useProjectId();
   const about = useQuery(projectQuery(project));
+  useWindowPlace(about.data?.name ?? '');
   const live = useLive(project, about.data !== undefined);
   const [overlay, setOverlay] = useState<'find' | 'keys' | null>(null);
   const [params, setParams] = useSearchParams();

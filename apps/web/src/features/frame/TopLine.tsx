@@ -31,12 +31,15 @@ export function TopLine({ project, onFind, onKeys }: { project: Project; onFind:
         color="fg.muted"
         fontWeight="400"
         bg="bg"
-        aria-label="Find anything"
+        aria-keyshortcuts="Control+K"
         onClick={onFind}
       >
         <Search size={13} />
         <Box display={{ base: 'none', md: 'block' }}>Find anything</Box>
-        <Box as="kbd" display={{ base: 'none', md: 'block' }} ml="auto" fontFamily="mono" fontSize="11px">
+        <Box srOnly display={{ base: 'block', md: 'none' }}>
+          Find anything
+        </Box>
+        <Box aria-hidden="true" as="kbd" display={{ base: 'none', md: 'block' }} ml="auto" fontFamily="mono" fontSize="11px">
           Ctrl K
         </Box>
       </Button>

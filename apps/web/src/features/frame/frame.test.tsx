@@ -95,7 +95,7 @@ describe('find anything', () => {
   it('puts items first, and opens the chosen one with Enter', async () => {
     const onClose = vi.fn();
     show(<FindAnything onClose={onClose} />);
-    await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'gate');
+    await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'gate');
     await waitFor(() => expect(options()[0]).toContain('SYS-012'));
     expect(options().some((option) => option.includes('Read Gate tests'))).toBe(true);
     const marks = [...screen.getAllByRole('option')[0]!.querySelectorAll('mark')].map((mark) => mark.textContent);
@@ -107,7 +107,7 @@ describe('find anything', () => {
 
   it('finds sources by their names', async () => {
     show(<FindAnything onClose={() => {}} />);
-    await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'rules we');
+    await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'rules we');
     await waitFor(() => expect(options()[0]).toContain('Weir rules.docx'));
     await userEvent.keyboard('{Enter}');
     expect(presentAddress()).toBe(`/p/${aProject.id}/gather/sources/${idOf(71)}`);
@@ -115,7 +115,7 @@ describe('find anything', () => {
 
   it('walks the list with the arrow keys and goes no further than its ends', async () => {
     show(<FindAnything onClose={() => {}} />);
-    await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'readiness');
+    await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'readiness');
     await userEvent.keyboard('{ArrowUp}{ArrowDown}{ArrowDown}');
     expect(screen.getAllByRole('option').filter((option) => option.getAttribute('aria-selected') === 'true')).toHaveLength(1);
     await userEvent.keyboard('{Enter}');
@@ -124,7 +124,7 @@ describe('find anything', () => {
 
   it('says when nothing is called so', async () => {
     show(<FindAnything onClose={() => {}} />);
-    await userEvent.type(await screen.findByRole('textbox', { name: 'Find anything' }), 'zzz');
+    await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'zzz');
     expect(await screen.findByText(/Nothing says “zzz”/)).toBeTruthy();
   });
 });

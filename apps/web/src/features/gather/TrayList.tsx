@@ -34,7 +34,7 @@ export function TrayList({ project }: { project: string }) {
             <Button
               size="2xs"
               variant="ghost"
-              aria-label={`Put ${file.name} away`}
+              aria-label={`Put away ${file.name}`}
               loading={drop.isPending && drop.variables === file.id}
               onClick={() => drop.mutate(file.id, { onError: notifyError })}
             >

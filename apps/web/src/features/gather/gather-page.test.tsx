@@ -30,7 +30,7 @@ describe('the sources of a project', () => {
     show(<GatherPage />, { path: '/p/:project/gather', at: `/p/${aProject.id}/gather` });
     const region = await screen.findByRole('region', { name: 'Handed in, not imported yet' });
     expect(within(region).getByRole('link', { name: 'Go on with Sirens.csv' }).getAttribute('href')).toBe(`/p/${aProject.id}/gather/${idOf(72)}`);
-    await userEvent.click(within(region).getByRole('button', { name: 'Put Register C.xlsx away' }));
+    await userEvent.click(within(region).getByRole('button', { name: 'Put away Register C.xlsx' }));
     await waitFor(() => expect(within(region).queryByText('Register C.xlsx')).toBeNull());
     expect(calls.some(({ call }) => call === `DELETE /projects/${aProject.id}/tray/${idOf(71)}`)).toBe(true);
     expect(findDraft(idOf(71))).toBeUndefined();

@@ -4,11 +4,13 @@ import { useProjectId } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useSheet } from './queries';
 import { SheetBody } from './SheetBody';
+import { useWindowTitle } from '../../shared/ui/window-title';
 
 export function ItemPage() {
   const project = useProjectId();
   const { item } = useParams();
   const sheet = useSheet(project, item!);
+  useWindowTitle(sheet.data ? `${sheet.data.reference} ${sheet.data.title}` : item!);
   if (sheet.error)
     return (
       <Box p="6">

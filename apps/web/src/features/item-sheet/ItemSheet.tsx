@@ -7,11 +7,13 @@ import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useSheet } from './queries';
 import { SheetBody } from './SheetBody';
+import { useWindowTitle } from '../../shared/ui/window-title';
 
 /** The sheet at the side of a view; its address is the view's with `?item=`. */
 export function ItemSheet({ item, onClose }: { item: string; onClose: () => void }) {
   const project = useProjectId();
   const sheet = useSheet(project, item);
+  useWindowTitle(sheet.data ? `${sheet.data.reference} ${sheet.data.title}` : item);
   const keys = useMemo(() => ({ Escape: onClose }), [onClose]);
   useKeys(keys);
   return (

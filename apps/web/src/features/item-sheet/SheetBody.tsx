@@ -1,5 +1,5 @@
 import { RichText } from '../../shared/ui/rich-text';
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { getKind } from '@coomb/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
@@ -60,9 +60,9 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           ))}
         </Box>
       )}
-      <Box dir="auto" overflowWrap="anywhere" fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
+      <Heading as={wide ? 'h1' : 'h2'} dir="auto" overflowWrap="anywhere" fontFamily="serif" fontSize="20px" fontWeight="600" lineHeight="1.25" my="1">
         {sheet.title}
-      </Box>
+      </Heading>
       <Flex columnGap="3" rowGap="1" wrap="wrap" align="center" fontSize="13px" color="fg.muted" mb="2">
         <Box>{sheet.heading ? 'Section' : kind.label}</Box>
         {sheet.state !== 'notApplicable' && <StateMark state={sheet.state} />}

@@ -5,14 +5,16 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useCreateProject, useProjects } from './queries';
+import { useWindowTitle } from '../../shared/ui/window-title';
 
 export function ProjectsPage() {
   const projects = useProjects();
+  useWindowTitle('Projects');
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const create = useCreateProject((id) => void navigate(`/p/${id}`));
   return (
-    <Box maxW="46rem" mx="auto" px="6" py="12">
+    <Box as="main" maxW="46rem" mx="auto" px="6" py="12">
       <Flex align="center" gap="3" mb="2">
         <Image src="/coomb.svg" alt="" boxSize="40px" />
         <Heading as="h1" fontSize="28px" fontWeight="650">

@@ -1,5 +1,5 @@
 import { figure } from '@coomb/core';
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, Flex, Heading } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-router';
 import { useOutline, useProject } from '../../shared/live/project-queries';
@@ -7,6 +7,7 @@ import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { CollectionForm } from './CollectionForm';
 import { Specification } from './Specification';
+import { useWindowTitle } from '../../shared/ui/window-title';
 
 /** A collection typeset for reading, with its contents at the left. */
 export function ReadPage() {
@@ -18,6 +19,7 @@ export function ReadPage() {
   const sheetIsOpen = new URLSearchParams(search).has('item');
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
+  useWindowTitle(collection?.name ?? 'Read');
   const rows = useMemo(
     () => (outline.data && index >= 0 ? outline.data.id.flatMap((_, row) => (outline.data.collection[row] === index ? [row] : [])) : []),
     [outline.data, index],
@@ -31,7 +33,7 @@ export function ReadPage() {
   if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}${search}`} replace />;
   if (!collection)
     return (
-      <EmptyState title={id ? 'This collection is not there any more' : 'Nothing to read yet'} action={<CollectionForm />}>
+      <EmptyState alone title={id ? 'This collection is not there any more' : 'Nothing to read yet'} action={<CollectionForm />}>
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather a document</Link>
         </Box>
@@ -40,6 +42,9 @@ export function ReadPage() {
     );
   return (
     <Flex h="100%" direction={{ base: 'column', md: 'row' }}>
+      <Heading as="h1" srOnly>
+        {collection.name}
+      </Heading>
       <Box display={{ base: 'block', md: 'none' }} px="2" py="1" flexShrink={0} borderBottomWidth="1px" bg="bg.panel">
         <Choice
           label="Collection"

@@ -1,6 +1,7 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useRoom } from './use-room';
+import { useWindowTitle } from './window-title';
 
 /** A page below the frame: a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
 export function Page({
@@ -17,6 +18,7 @@ export function Page({
   fill?: boolean;
 }) {
   const room = useRoom();
+  useWindowTitle(title);
   return (
     <Flex direction="column" h="100%" minH="0">
       <Flex

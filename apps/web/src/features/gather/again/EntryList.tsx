@@ -39,7 +39,7 @@ export function EntryList({ entries, current, choices, onChoose, onShow }: Props
     rows.scrollToIndex(at, { align: 'auto' });
   }, [at, rows]);
   return (
-    <Box ref={frame} w="430px" flexShrink={0} overflow="auto" bg="bg.panel" borderRightWidth="1px" role="listbox" aria-label="Differences">
+    <Box ref={frame} w="430px" flexShrink={0} overflow="auto" bg="bg.panel" borderRightWidth="1px" role="list" aria-label="Differences">
       <Box position="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const entry = entries[index]!;
@@ -48,8 +48,8 @@ export function EntryList({ entries, current, choices, onChoose, onShow }: Props
           return (
             <Flex
               key={entry.id}
-              role="option"
-              aria-selected={index === at}
+              role="listitem"
+              aria-current={index === at}
               position="absolute"
               w="100%"
               h="30px"

@@ -84,8 +84,8 @@ describe('a newer version beside what stands here', () => {
     await screen.findByRole('heading', { name: 'spec 2.csv as a newer version' });
   };
   const list = () =>
-    within(screen.getByRole('listbox'))
-      .getAllByRole('option')
+    within(screen.getByRole('list', { name: 'Differences' }))
+      .getAllByRole('listitem')
       .map((option) => /SYS-\d+/.exec(option.textContent!)![0]);
   const tick = (name: string) => screen.getByRole('checkbox', { name: `Take ${name}` });
 

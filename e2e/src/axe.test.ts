@@ -1,0 +1,124 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { basename } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Person } from './support/browser.js';
+import { demoFile, removeData, type Started, startCoomb } from './support/server.js';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** Runs in the page: what of it is out of reach for somebody, as "rule: element, element". */
+const look = `
+  const done = arguments[arguments.length - 1];
+  axe.run(document, { resultTypes: ['violations'] }).then(
+    ({ violations }) => done(violations.map(({ id, nodes }) => id + ': ' + nodes.slice(0, 4).map((node) => node.html.slice(0, 160)).join(' | ') + ' (' + nodes.length + ')')),
+    (error) => done([String(error)]),
+  );`;
+
+describe('every view, in both themes', () => {
+  let coomb: Started;
+  let ada: Person;
+  let project = '';
+  const ids: Record<string, string> = {};
+  const api = async <T>(path: string, body?: unknown): Promise<T> => {
+    const response = await fetch(`${project.replace('/p/', '/api/projects/')}${path}`, {
+      ...(body !== undefined && { method: 'POST' }),
+      ...(body instanceof FormData ? { body } : body !== undefined && { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    return (await response.json()) as T;
+  };
+  const lay = async (name: string) => {
+    const form = new FormData();
+    form.set('file', new Blob([readFileSync(demoFile(name))]), basename(name));
+    return (await api<{ id: string }>('/tray', form)).id;
+  };
+
+  beforeAll(async () => {
+    coomb = await startCoomb('demo');
+    project = coomb.address;
+    ada = await Person.arrive('Ada Wick');
+    await ada.open(project);
+    ids.document = await lay('2 Larkbeck system requirements.docx');
+    ids.newer = await lay('next/2 Larkbeck system requirements, issue 4.docx');
+    ids.sheet = await lay('4 Larkbeck test cases.xlsx');
+    ids.exchange = await lay('7 Gate drive of the supplier.reqif');
+    ids.model = await lay('3 Larkbeck model.xmi');
+    ids.results = await lay('5 Rig run 7.xml');
+    const sources = await api<{ id: string; name: string; lineage: string }[]>('/sources');
+    ids.source = sources.find(({ name }) => name.endsWith('requirements.docx'))!.id;
+    ids.table = sources.find(({ name }) => name.endsWith('cases.xlsx'))!.id;
+    ids.run = (await api<{ id: string }[]>('/runs'))[0]!.id;
+    ids.report = (await api<{ id: string }>('/reports', { title: 'Before the floods' })).id;
+  });
+  afterAll(async () => {
+    await ada?.leave();
+    await coomb?.stop();
+    if (coomb) removeData(coomb.data);
+  });
+
+  const views: [what: string, path: () => string, shows: string, title: string][] = [
+    ['section', () => '', 'System requirements · 145 items', 'Section · Larkbeck Weir · Coomb'],
+    ['section with an item at its side', () => '?item=SYS-011', 'Full opening', 'SYS-011 Full opening · Larkbeck Weir · Coomb'],
+    ['sources', () => '/gather', 'Rig run 7', 'Sources · Larkbeck Weir · Coomb'],
+    ['recipes', () => '/gather/recipes', 'Come with Coomb', 'Recipes · Larkbeck Weir · Coomb'],
+    ['a document in the tray', () => `/gather/${ids.document}`, '123 items', '2 Larkbeck system requirements.docx · Larkbeck Weir · Coomb'],
+    ['a sheet in the tray', () => `/gather/${ids.sheet}`, 'TC-001', '4 Larkbeck test cases.xlsx · Larkbeck Weir · Coomb'],
+    ['an exchange in the tray', () => `/gather/${ids.exchange}`, 'GD-101', '7 Gate drive of the supplier.reqif · Larkbeck Weir · Coomb'],
+    ['a model in the tray', () => `/gather/${ids.model}`, 'Larkbeck Installation', '3 Larkbeck model.xmi · Larkbeck Weir · Coomb'],
+    ['results in the tray', () => `/gather/${ids.results}`, 'TC-001', '5 Rig run 7.xml · Larkbeck Weir · Coomb'],
+    ['a newer version', () => `/gather/${ids.newer}/compare?source=${ids.source}`, 'issue 4', ''],
+    ['a source', () => `/gather/sources/${ids.source}`, 'Level regulation', '2 Larkbeck system requirements.docx · Larkbeck Weir · Coomb'],
+    ['a source of rows', () => `/gather/sources/${ids.table}`, 'TC-001', '4 Larkbeck test cases.xlsx · Larkbeck Weir · Coomb'],
+    ['a test run', () => `/gather/runs/${ids.run}`, 'passed', ''],
+    ['reading', () => '/shape', 'Level regulation', 'System requirements · Larkbeck Weir · Coomb'],
+    ['bench', () => '/link', 'SYS-001', 'Bench · Larkbeck Weir · Coomb'],
+    ['matrix', () => '/link/matrix', 'SYS-001', 'Trace matrix · Larkbeck Weir · Coomb'],
+    ['readiness', () => '/check', 'Every need leads to at least one system requirement.', 'Readiness · Larkbeck Weir · Coomb'],
+    ['a figure', () => '/check/figure/state:failing', 'Failing: 12', ''],
+    ['reports', () => '/publish', 'Before the floods', 'Status reports · Larkbeck Weir · Coomb'],
+    ['a report', () => `/publish/${ids.report}`, 'Before the floods', ''],
+    ['changes', () => '/changes', 'Import 2 Larkbeck system requirements.docx', 'Changes · Larkbeck Weir · Coomb'],
+    ['a change', () => '/changes/3', 'Import', ''],
+    ['an item', () => '/items/SYS-001', 'Pool level band', 'SYS-001 Pool level band · Larkbeck Weir · Coomb'],
+    ['nothing', () => '/nowhere', 'There is nothing at this address', ''],
+  ];
+
+  async function violations(): Promise<string[]> {
+    await ada.driver.executeScript(axe);
+    return ada.driver.executeAsyncScript<string[]>(look);
+  }
+  it.each(views)('keep nobody out: %s', async (_what, path, shows, title) => {
+    await ada.driver.manage().setTimeouts({ script: 120_000 });
+    const found: string[] = [];
+    for (const mode of ['dark', 'light']) {
+      await ada.open(project);
+      await ada.driver.executeScript(`localStorage.setItem('coomb.theme', '${mode}')`);
+      await ada.open(project + path());
+      await ada.see(shows);
+      await ada.driver.sleep(500);
+      found.push(...(await violations()).map((fault) => `${mode}: ${fault}`));
+    }
+    expect(found).toEqual([]);
+    expect(await ada.driver.executeScript('return document.querySelectorAll("h1").length')).toBe(1);
+    if (title) expect(await ada.driver.getTitle()).toBe(title);
+  });
+
+  it('nor the list of projects, find anything, and the keys of a view', async () => {
+    await ada.open(new URL('/', project).href);
+    await ada.see('Larkbeck Weir');
+    expect(await violations()).toEqual([]);
+    expect(await ada.driver.getTitle()).toBe('Projects · Coomb');
+    await ada.open(`${project}/shape`);
+    await ada.see('Level regulation');
+    await ada.type('?');
+    await ada.see('Keys');
+    expect(await violations()).toEqual([]);
+    await ada.type('\uE00C');
+    await ada.press('Find anything');
+    await ada.type('gate');
+    await ada.see('gate');
+    await ada.driver.sleep(800);
+    expect(await violations()).toEqual([]);
+  });
+});
