@@ -33,7 +33,7 @@ describe('what the history keeps', () => {
   };
 
   it('is brought from every older form to the present one, step by step', () => {
-    const read = (version: number, value: Record<string, unknown>) => readValue('waiver', { version, value }, 'p', among(later));
+    const read = (version: number, value: Record<string, unknown>) => readValue('waiver', { version, value }, 'p', [], among(later));
     const expected = { id: 'w', projectId: 'p', revision: 2, withdrawn: false, grounds: 'Agreed', weight: 1 };
     expect(read(1, { ...waiver })).toEqual(expected);
     expect(read(2, { ...waiver, grounds: 'Agreed' })).toEqual(expected);
@@ -43,7 +43,7 @@ describe('what the history keeps', () => {
 
   it('that makes no row of today says which thing, which form and which key', () => {
     const withoutStep = among({ ...later, upgrades: later.upgrades.slice(0, 1) });
-    expect(() => readValue('waiver', { version: 1, value: { ...waiver } }, 'p', withoutStep)).toThrow(
+    expect(() => readValue('waiver', { version: 1, value: { ...waiver } }, 'p', [], withoutStep)).toThrow(
       new HistoryValueError('The history holds a waiver in form 1 that says no weight.'),
     );
     expect(() => readValue('waiver', { version: 2, value: {} }, 'p')).toThrow('a waiver in form 2, and this program knows forms 1 to 1');

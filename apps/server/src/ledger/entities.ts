@@ -86,17 +86,36 @@ export function writeValue({ keys, upgrades }: LedgerEntity, row: object): { ver
   return { version: upgrades.length + 1, value: Object.fromEntries(keys.map((key) => [key, (row as Value)[key]])) };
 }
 
-/** A row of today from what the history kept, in whatever form. Throws HistoryValueError where it says too little for one. */
-export function readValue(entity: Entity, { version, value }: { version: number; value: Value }, projectId: string, among = ledgerEntities): Entities[Entity] {
+const requiredKeys = new WeakMap<PgTable, ReadonlySet<string>>();
+
+/** Keys of a table that may not be null. */
+function requiredOf(table: PgTable): ReadonlySet<string> {
+  let known = requiredKeys.get(table);
+  if (!known) {
+    known = new Set(Object.entries(getTableColumns(table)).flatMap(([key, column]) => (column.notNull ? [key] : [])));
+    requiredKeys.set(table, known);
+  }
+  return known;
+}
+
+/** A row of today from what the history kept, in whatever form; keys in `without` are not asked for. Throws HistoryValueError where it says too little for one. */
+export function readValue(
+  entity: Entity,
+  { version, value }: { version: number; value: Value },
+  projectId: string,
+  without: readonly string[] = [],
+  among = ledgerEntities,
+): Entities[Entity] {
   const { table, keys, upgrades } = among[entity];
   if (version < 1 || version > upgrades.length + 1)
     throw new HistoryValueError(`The history holds a ${entity} in form ${version}, and this program knows forms 1 to ${upgrades.length + 1}.`);
   const whole = upgrades.slice(version - 1).reduce((before, upgrade) => upgrade(before), value);
-  const columns = getTableColumns(table) as Record<string, { notNull: boolean }>;
+  const required = requiredOf(table);
   const row: Value = { projectId };
   for (const key of keys) {
     const said = whole[key] ?? null;
-    if (said === null && columns[key]!.notNull) throw new HistoryValueError(`The history holds a ${entity} in form ${version} that says no ${key}.`);
+    if (said === null && required.has(key) && !without.includes(key))
+      throw new HistoryValueError(`The history holds a ${entity} in form ${version} that says no ${key}.`);
     row[key] = said;
   }
   return row as unknown as Entities[Entity];
