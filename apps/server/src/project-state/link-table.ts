@@ -46,19 +46,22 @@ export class LinkTable {
   /** The live links as they could be loaded now. */
   snapshot(): LightLinks {
     const { graph } = this;
-    const alive: number[] = [];
-    for (let link = 0; link < graph.links; link++) if (graph.isAlive(link)) alive.push(link);
-    const id = Buffer.alloc(alive.length * 16);
-    for (const [index, link] of alive.entries()) this.ids.copy(link, id, index * 16);
-    const column = (values: ArrayLike<number>) => Uint32Array.from(alive, (link) => values[link]!);
-    return {
-      id,
-      from: column(graph.from),
-      to: column(graph.to),
-      kind: Uint8Array.from(alive, (link) => graph.kind[link]!),
-      fromSeq: column(this.fromSeq),
-      toSeq: column(this.toSeq),
-    };
+    let count = 0;
+    for (let link = 0; link < graph.links; link++) if (graph.isAlive(link)) count++;
+    const numbers = () => new Uint32Array(count);
+    const id = Buffer.alloc(count * 16);
+    const columns = { from: numbers(), to: numbers(), kind: new Uint8Array(count), fromSeq: numbers(), toSeq: numbers() };
+    let at = 0;
+    for (let link = 0; link < graph.links; link++) {
+      if (!graph.isAlive(link)) continue;
+      this.ids.copy(link, id, at * 16);
+      columns.from[at] = graph.from[link]!;
+      columns.to[at] = graph.to[link]!;
+      columns.kind[at] = graph.kind[link]!;
+      columns.fromSeq[at] = this.fromSeq[link]!;
+      columns.toSeq[at++] = this.toSeq[link]!;
+    }
+    return { id, ...columns };
   }
 
   /** Follows a link's row; says what that did to the graph. */

@@ -44,8 +44,11 @@ export async function loadPast(present: ProjectState, seq: number, { states, row
     const node = state.nodeOf.get(one);
     // What came after the snapshot is not in it.
     if (node === undefined) continue;
-    if (row) changes.push(putBack('item', { ...row, node }, { ...row, node }));
-    else unborn.push(one);
+    if (!row) unborn.push(one);
+    else {
+      row.node = node;
+      changes.push(putBack('item', row, row));
+    }
   }
   for (const [one, row] of links) changes.push(putBack('link', row ?? gone(one), row));
   state.rewind(changes, unborn, { seq, contentSeq: moment.contentSeq });
