@@ -3,7 +3,7 @@ export interface ReportedCase {
   suite: string;
   name: string;
   /** Identifiers given by properties of the case, when the file has them. */
-  properties: string[];
+  properties: readonly string[];
 }
 
 export interface KnownTest {

@@ -10,7 +10,7 @@ export interface JunitCase {
   /** Seconds, when given. */
   duration: number | null;
   message: string;
-  properties: string[];
+  properties: readonly string[];
   line: number;
 }
 
@@ -32,6 +32,8 @@ const SAID: Record<string, Outcome> = {
 /** The worse outcome counts where a case has several. */
 const WORSE: readonly Outcome[] = ['passed', 'skipped', 'broken', 'failed'];
 const MOST_LETTERS = 4000;
+/** Most cases have no properties: a million of them share this. */
+const NONE: readonly string[] = [];
 
 interface OpenSuite {
   name: string;
@@ -60,6 +62,8 @@ class JunitReader {
   private suiteFailure: JunitCase | undefined;
   private body: string | undefined;
   private said = '';
+  /** Those of the present case, once it has any. */
+  private properties: string[] = [];
   private root = '';
 
   open(local: string, attributes: Record<string, string>, line: number): void {
@@ -67,7 +71,7 @@ class JunitReader {
     if (local === 'testsuites' || local === 'testsuite') this.openSuite(attributes, line);
     else if (local === 'testcase') this.openCase(attributes, line);
     else if (OUTCOMES[local]) this.openOutcome(local, attributes, line);
-    else if (local === 'property' && this.current && attributes.value) this.current.properties.push(attributes.value);
+    else if (local === 'property' && this.current && attributes.value) this.addProperty(this.current, attributes.value);
   }
 
   close(local: string): void {
@@ -117,16 +121,12 @@ class JunitReader {
   }
 
   private openCase(attributes: Record<string, string>, line: number): void {
-    const duration = Number(attributes.time);
-    const said = [attributes.status, attributes.result, attributes.outcome]
-      .map((word) => SAID[(word ?? '').trim().toLowerCase()])
-      .filter((one) => one !== undefined);
-    this.current = {
-      ...this.newCase(attributes.name ?? '', line),
-      suite: attributes.classname || this.suites.at(-1)?.name || '',
-      outcome: said[0] ?? (attributes.disabled === 'true' || attributes.executed === 'false' ? 'skipped' : 'passed'),
-      duration: attributes.time && Number.isFinite(duration) ? duration : null,
-    };
+    const duration = attributes.time ? Number(attributes.time) : Number.NaN;
+    const one = this.newCase(attributes.name ?? '', line);
+    one.suite = attributes.classname || one.suite;
+    one.outcome = saidBy(attributes);
+    if (Number.isFinite(duration)) one.duration = duration;
+    this.current = one;
     if (!attributes.name)
       this.reading.issues.push({
         severity: 'warning',
@@ -153,8 +153,8 @@ class JunitReader {
     this.body = undefined;
     if (!target) return;
     // Many writers say the message twice: once is enough.
-    const message = !this.said || isIn(this.said, body) ? body : isIn(body, this.said) ? this.said : `${this.said}\n${body}`.trim();
-    target.message = [target.message, message].filter(Boolean).join('\n').slice(0, MOST_LETTERS);
+    const message = !this.said || this.said === body || isIn(this.said, body) ? body : isIn(body, this.said) ? this.said : `${this.said}\n${body}`.trim();
+    target.message = (target.message && message ? `${target.message}\n${message}` : target.message || message).slice(0, MOST_LETTERS);
     if (this.suiteFailure) {
       this.keep(this.suiteFailure);
       this.suiteFailure = undefined;
@@ -167,9 +167,23 @@ class JunitReader {
     this.current = undefined;
   }
 
-  private newCase(name: string, line: number): JunitCase {
-    return { suite: this.suites.at(-1)?.name ?? '', name, outcome: 'passed', duration: null, message: '', properties: [], line };
+  private addProperty(one: JunitCase, value: string): void {
+    if (one.properties === NONE) one.properties = this.properties = [value];
+    else this.properties.push(value);
   }
+
+  private newCase(name: string, line: number): JunitCase {
+    return { suite: this.suites.at(-1)?.name ?? '', name, outcome: 'passed', duration: null, message: '', properties: NONE, line };
+  }
+}
+
+/** The outcome that a case says in attributes; passed where none does. */
+function saidBy({ status, result, outcome, disabled, executed }: Record<string, string>): Outcome {
+  for (const word of [status, result, outcome]) {
+    const said = word && SAID[word.trim().toLowerCase()];
+    if (said) return said;
+  }
+  return disabled === 'true' || executed === 'false' ? 'skipped' : 'passed';
 }
 
 const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
