@@ -1,5 +1,6 @@
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import { Image } from '@tiptap/extension-image';
+import { Link } from '@tiptap/extension-link';
 import { Subscript } from '@tiptap/extension-subscript';
 import { Superscript } from '@tiptap/extension-superscript';
 import { TableKit } from '@tiptap/extension-table';
@@ -23,7 +24,11 @@ const extensions = [
     codeBlock: false,
     horizontalRule: false,
     trailingNode: false,
-    link: { openOnClick: false, autolink: false, linkOnPaste: false, HTMLAttributes: { target: null, rel: null, class: null } },
+    link: false,
+  }),
+  // Addresses become links only where somebody made them links, and a click puts the caret.
+  Link.extend({ inclusive: false, addProseMirrorPlugins: () => [], addPasteRules: () => [], addInputRules: () => [] }).configure({
+    HTMLAttributes: { target: null, rel: null, class: null },
   }),
   Subscript,
   Superscript,
