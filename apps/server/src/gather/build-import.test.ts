@@ -1,7 +1,8 @@
 import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import type { CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
-import { type LightItem, ProjectState } from '../project-state/project-state.js';
+import { ProjectState } from '../project-state/project-state.js';
+import type { LightItem } from '../project-state/project-parts.js';
 import { buildImport, checkImport } from './build-import.js';
 
 const collection: CollectionRow = {
@@ -51,8 +52,7 @@ function stateOf(items: LightItem[]): ProjectState {
     waivers: [],
     latest: new Map(),
     sources: 0,
-    ruleFields: new Map(),
-    numbers: new Map(),
+    kept: { ruleFields: new Map(), numbers: new Map() },
   });
 }
 

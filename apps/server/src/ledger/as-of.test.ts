@@ -28,6 +28,11 @@ import { addItem, addLink, makeProject, useServer } from '../testing/test-server
 const junit = (outcome: string) =>
   Buffer.from(`<testsuite name="Rig" timestamp="2026-11-20T08:00:00"><testcase name="TC-001 closes">${outcome}</testcase><testcase name="other"/></testsuite>`);
 
+const numbered = {
+  ...{ name: 'r', kind: 'requirement', headings: Array.from({ length: 9 }, () => 'section' as const), identifier: '', bindingWords: ['must'] },
+  ...{ between: 'section' as const, labels: [], tables: [] },
+};
+
 describe('as of any change', () => {
   const server = useServer();
   const base = (project: string) => `${server.address}/api/projects/${project}`;
@@ -116,6 +121,11 @@ describe('as of any change', () => {
         const { id } = await client.call(listLinks, { params, query: {} });
         await client.call(removeLinks, { params, body: { links: id } });
       },
+      () =>
+        importThrough(client, project, 'clauses.md', Buffer.from('# 4 Gates\n\n4.1 The gate must close.\n\n4.2 The gate must lock.\n'), {
+          collection: { name: 'Rules', prefix: 'RU', holds: 'specification' },
+          documentRecipe: { ...numbered, numberField: 'rationale' },
+        }),
       () => addItem(client, project, requirements, 'A late one'),
       () => client.call(undo, { params }),
       () => client.call(redo, { params }),

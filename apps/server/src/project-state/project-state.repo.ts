@@ -6,7 +6,7 @@ import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE, LIFE } from '../http/tokens.js';
 import type { LightLinks } from './link-table.js';
-import type { LightItem, ProjectParts, TestResult } from './project-state.js';
+import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
 
 const [COMMA, ZERO] = [44, 48];
 const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id', 'node'];
@@ -41,8 +41,7 @@ export class ProjectStateRepo {
       waivers: await this.db.select().from(schema.waivers).where(eq(schema.waivers.projectId, id)),
       latest: await this.loadLatest(id),
       sources: await this.countSources(id),
-      ruleFields: await this.loadRuleFields(id, project.scheme),
-      numbers: await this.loadNumbers(id),
+      kept: { ruleFields: await this.loadRuleFields(id, project.scheme), numbers: await this.loadNumbers(id) },
     };
   }
 

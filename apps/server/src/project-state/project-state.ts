@@ -1,11 +1,9 @@
 import type { Brief, Collection } from '@coomb/contract';
 import {
-  buildOutline,
   type CoverageItems,
   type CoverageQuestion,
   type CoverageRule,
   findKind,
-  type LatestResult,
   type LiveCoverage,
   type Scheme,
   type TraceGraph,
@@ -14,66 +12,14 @@ import {
   addToGroup,
 } from '@coomb/core';
 import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow, FieldRow } from '../ledger/change.js';
+import { FieldValues } from './field-values.js';
+import { LastNumbers } from './last-numbers.js';
 import type { LinkIds } from './link-ids.js';
-import { type LightLinks, type LinkMarks, LinkTable } from './link-table.js';
+import { type LinkMarks, LinkTable } from './link-table.js';
+import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
+import { type OutlineOrder, orderItems } from './outline-order.js';
 import { ProjectCoverage } from './project-coverage.js';
 import { ProjectVerification } from './project-verification.js';
-
-/** What memory keeps of an item; its text stays in the database. */
-export type LightItem = Pick<
-  ItemRow,
-  | 'id'
-  | 'collectionId'
-  | 'kind'
-  | 'reference'
-  | 'title'
-  | 'heading'
-  | 'parentId'
-  | 'rank'
-  | 'withdrawn'
-  | 'meaningSeq'
-  | 'revision'
-  | 'externalId'
-  | 'sourceId'
-  | 'node'
->;
-
-export interface TestResult extends LatestResult {
-  run: string;
-  at: string;
-}
-
-export interface ProjectParts {
-  id: string;
-  name: string;
-  createdAt: string;
-  scheme: Scheme;
-  /** Fields that people added to it. */
-  fields: FieldRow[];
-  seq: number;
-  contentSeq: number;
-  life: string;
-  day: string;
-  collections: CollectionRow[];
-  items: LightItem[];
-  links: LightLinks;
-  waivers: WaiverRow[];
-  latest: Map<string, TestResult>;
-  sources: number;
-  /** Values of the fields that coverage rules filter by: field, then item. */
-  ruleFields: Map<string, Map<string, unknown>>;
-  /** Values of the fields that recipes put clause numbers into: field, then item. */
-  numbers: Map<string, Map<string, string>>;
-}
-
-export interface OutlineOrder {
-  /** Nodes in reading order, withdrawn ones left out. */
-  nodes: Int32Array;
-  /** Row of each node, or -1. */
-  rowOf: Int32Array;
-  /** Row of each row's parent, or -1. */
-  parent: Int32Array;
-}
 
 /** What no figure hangs on, or what is followed by itself. */
 const isQuiet = new Set<Change['entity']>(['item', 'link', 'project', 'report', 'baseline']);
@@ -104,9 +50,8 @@ export class ProjectState {
   readonly waivers = new Map<string, WaiverRow>();
   latest: Map<string, TestResult>;
   sources: number;
-  private readonly ruleFields: Map<string, Map<string, unknown>>;
-  private readonly numbers: Map<string, Map<string, string>>;
-  private readonly lastNumber = new Map<string, number>();
+  private readonly fields: FieldValues;
+  private lastNumbers: LastNumbers | undefined;
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
   private readonly verifying: ProjectVerification;
@@ -129,8 +74,7 @@ export class ProjectState {
     this.items = parts.items;
     this.latest = parts.latest;
     this.sources = parts.sources;
-    this.ruleFields = parts.ruleFields;
-    this.numbers = parts.numbers;
+    this.fields = new FieldValues(parts.kept);
     parts.items.forEach((item, node) => {
       this.nodeOf.set(item.id, node);
       this.byReference.set(item.reference.toLowerCase(), node);
@@ -149,7 +93,6 @@ export class ProjectState {
 
   /** What another state can be made of that is as this one is now, and goes its own way. */
   snapshot(): ProjectParts {
-    const copyOfEach = <V>(of: ReadonlyMap<string, ReadonlyMap<string, V>>) => new Map([...of].map(([key, values]) => [key, new Map(values)]));
     return {
       id: this.id,
       name: this.name,
@@ -166,8 +109,7 @@ export class ProjectState {
       waivers: [...this.waivers.values()],
       latest: this.latest,
       sources: this.sources,
-      ruleFields: copyOfEach(this.ruleFields),
-      numbers: copyOfEach(this.numbers),
+      kept: this.fields.snapshot(),
     };
   }
 
@@ -184,7 +126,7 @@ export class ProjectState {
     this.seq = seq;
     if (changes.some((change) => change.entity !== 'report' && change.entity !== 'baseline')) this.contentSeq = seq;
     let structure = false;
-    for (const change of changes) if (change.entity === 'source') this.expectNumbers(change.after.recipe);
+    for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
     for (const change of changes) {
       if (change.entity === 'item') structure = this.applyItem(change.after) || structure;
       if (change.entity === 'collection') this.applyCollection(change.after);
@@ -214,6 +156,7 @@ export class ProjectState {
       const item = this.items[node]!;
       this.items[node] = { ...item, withdrawn: true };
       this.nodeOf.delete(id);
+      this.fields.forget(id);
       if (this.byReference.get(item.reference.toLowerCase()) === node) this.byReference.delete(item.reference.toLowerCase());
     }
     this.forget();
@@ -291,37 +234,14 @@ export class ProjectState {
 
   /** Items in reading order, collection by collection. */
   outline(): OutlineOrder {
-    if (this.order) return this.order;
-    const byCollection = new Map<string, LightItem[]>();
-    for (const item of this.items) {
-      if (item.withdrawn) continue;
-      addToGroup(byCollection, item.collectionId, item);
-    }
-    const nodes: number[] = [];
-    const parent: number[] = [];
-    const rowOf = new Int32Array(this.items.length).fill(-1);
-    for (const collection of this.liveCollections())
-      for (const { row } of buildOutline(byCollection.get(collection.id) ?? [])) {
-        const node = this.nodeOf.get(row.id)!;
-        const up = row.parentId === null ? undefined : this.nodeOf.get(row.parentId);
-        parent.push(up === undefined ? -1 : rowOf[up]!);
-        rowOf[node] = nodes.length;
-        nodes.push(node);
-      }
-    this.order = { nodes: Int32Array.from(nodes), rowOf, parent: Int32Array.from(parent) };
+    this.order ??= orderItems(this.items, this.liveCollections(), this.nodeOf);
     return this.order;
   }
 
   /** The next free number behind a prefix; references are never used again, so withdrawn items count. */
   nextNumber(prefix: string): number {
-    if (this.lastNumber.size === 0) {
-      this.lastNumber.set('', 0);
-      for (const item of this.items) {
-        const found = findAnyNumber(item.reference);
-        if (found && (this.lastNumber.get(found.prefix) ?? 0) < found.number) this.lastNumber.set(found.prefix, found.number);
-      }
-    }
-    return (this.lastNumber.get(prefix.toLowerCase()) ?? 0) + 1;
+    this.lastNumbers ??= new LastNumbers(this.items.map((item) => item.reference));
+    return this.lastNumbers.next(prefix);
   }
 
   findRule(id: string): CoverageRule | undefined {
@@ -383,7 +303,7 @@ export class ProjectState {
       kindOf: (node) => this.items[node]!.kind,
       isPresent: (node) => this.isPresent(node),
       isHeading: (node) => this.items[node]!.heading || findKind(this.scheme, this.items[node]!.kind)?.informative === true,
-      fieldOf: (node, field) => this.ruleFields.get(field)?.get(this.items[node]!.id),
+      fieldOf: (node, field) => this.fields.find(field, this.items[node]!.id),
       isWaived: (node, rule) => waivedBy.get(rule)!.has(this.items[node]!.id),
     };
   }
@@ -419,33 +339,22 @@ export class ProjectState {
     this.items[node] = { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId, node };
     this.nodeOf.set(id, node);
     this.byReference.set(reference.toLowerCase(), node);
-    const number = this.lastNumber.size ? findAnyNumber(reference) : undefined;
-    if (number && (this.lastNumber.get(number.prefix) ?? 0) < number.number) this.lastNumber.set(number.prefix, number.number);
-    for (const [field, values] of this.ruleFields) values.set(id, row.fields[field]);
-    for (const [field, values] of this.numbers) if (typeof row.fields[field] === 'string' || values.has(id)) values.set(id, String(row.fields[field] ?? ''));
+    this.lastNumbers?.see(reference);
+    this.fields.follow(id, row.fields);
     if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
     if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
     this.verifying.meaningChanged(node, meaningSeq);
-    return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.ruleFields.size > 0;
+    return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.fields.areFiltered;
   }
 
   /** Number of the clause that an item came from, where a recipe put it into a field; empty where none is known. */
   clauseOf(node: number): string {
-    for (const values of this.numbers.values()) {
-      const number = values.get(this.items[node]!.id);
-      if (number) return number;
-    }
-    return '';
+    return this.fields.clauseOf(this.items[node]!.id);
   }
 
-  /** Whether any item may have the number of a clause. */
+  /** Whether any item has the number of a clause. */
   get hasClauses(): boolean {
-    return this.numbers.size > 0;
-  }
-
-  private expectNumbers(recipe: unknown): void {
-    const field = numberFieldOf(recipe);
-    if (field !== undefined && !this.numbers.has(field)) this.numbers.set(field, new Map());
+    return this.fields.hasClauses;
   }
 
   private applyCollection(row: CollectionRow): void {
@@ -463,15 +372,4 @@ export function addFields(scheme: Scheme, added: readonly FieldRow[]): Scheme {
   if (present.length === 0) return scheme;
   const fieldsOf = (kind: string) => present.flatMap((field) => (field.kinds.includes(kind) ? [field.definition] : []));
   return { ...scheme, kinds: scheme.kinds.map((kind) => ({ ...kind, fields: [...kind.fields, ...fieldsOf(kind.id)] })) };
-}
-
-function findAnyNumber(reference: string): { prefix: string; number: number } | undefined {
-  const match = /^(.*)-(\d{1,9})$/.exec(reference);
-  return match ? { prefix: match[1]!.toLowerCase(), number: Number(match[2]) } : undefined;
-}
-
-/** The field that a recipe puts the numbers of clauses into. */
-function numberFieldOf(recipe: unknown): string | undefined {
-  const field = (recipe as { numberField?: unknown } | null)?.numberField;
-  return typeof field === 'string' ? field : undefined;
 }

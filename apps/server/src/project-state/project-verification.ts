@@ -7,7 +7,7 @@ import {
   type VerificationReading,
   type VerificationState,
 } from '@coomb/core';
-import type { LightItem } from './project-state.js';
+import type { LightItem } from './project-parts.js';
 
 /** What verification needs to know of the project around it. */
 export interface VerificationGround {

@@ -1,0 +1,29 @@
+import { addToGroup, buildOutline } from '@coomb/core';
+import type { LightItem } from './project-parts.js';
+
+export interface OutlineOrder {
+  /** Nodes in reading order, withdrawn ones left out. */
+  nodes: Int32Array;
+  /** Row of each node, or -1. */
+  rowOf: Int32Array;
+  /** Row of each row's parent, or -1. */
+  parent: Int32Array;
+}
+
+/** Present items in reading order, collection by collection. `nodeOf` has the node of each item by its id. */
+export function orderItems(items: readonly LightItem[], collections: readonly { id: string }[], nodeOf: ReadonlyMap<string, number>): OutlineOrder {
+  const byCollection = new Map<string, LightItem[]>();
+  for (const item of items) if (!item.withdrawn) addToGroup(byCollection, item.collectionId, item);
+  const nodes: number[] = [];
+  const parent: number[] = [];
+  const rowOf = new Int32Array(items.length).fill(-1);
+  for (const { id } of collections)
+    for (const { row } of buildOutline(byCollection.get(id) ?? [])) {
+      const node = nodeOf.get(row.id)!;
+      const up = row.parentId === null ? undefined : nodeOf.get(row.parentId);
+      parent.push(up === undefined ? -1 : rowOf[up]!);
+      rowOf[node] = nodes.length;
+      nodes.push(node);
+    }
+  return { nodes: Int32Array.from(nodes), rowOf, parent: Int32Array.from(parent) };
+}

@@ -1,0 +1,48 @@
+import type { LatestResult, Scheme } from '@coomb/core';
+import type { CollectionRow, FieldRow, ItemRow, WaiverRow } from '../ledger/change.js';
+import type { KeptFields } from './field-values.js';
+import type { LightLinks } from './link-table.js';
+
+/** What memory keeps of an item; its text stays in the database. */
+export type LightItem = Pick<
+  ItemRow,
+  | 'id'
+  | 'collectionId'
+  | 'kind'
+  | 'reference'
+  | 'title'
+  | 'heading'
+  | 'parentId'
+  | 'rank'
+  | 'withdrawn'
+  | 'meaningSeq'
+  | 'revision'
+  | 'externalId'
+  | 'sourceId'
+  | 'node'
+>;
+
+export interface TestResult extends LatestResult {
+  run: string;
+  at: string;
+}
+
+export interface ProjectParts {
+  id: string;
+  name: string;
+  createdAt: string;
+  scheme: Scheme;
+  /** Fields that people added to it. */
+  fields: FieldRow[];
+  seq: number;
+  contentSeq: number;
+  life: string;
+  day: string;
+  collections: CollectionRow[];
+  items: LightItem[];
+  links: LightLinks;
+  waivers: WaiverRow[];
+  latest: Map<string, TestResult>;
+  sources: number;
+  kept: KeptFields;
+}
