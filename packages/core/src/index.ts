@@ -9,6 +9,7 @@ export * from './coverage/question.js';
 export * from './coverage/live-coverage.js';
 export * from './coverage/explain.js';
 export * from './verification/state.js';
+export * from './verification/state-words.js';
 export * from './outline/order.js';
 export * from './outline/reference.js';
 export * from './matrix/fold.js';

@@ -1,6 +1,5 @@
 import type { Readiness, ReportBody } from '@coomb/contract';
-import { verificationStates } from '@coomb/core';
-import { stateWords } from '../check/figures/state-figures.js';
+import { verificationStates, stateWords } from '@coomb/core';
 import { buildReadiness } from '../check/readiness.js';
 import { findOpen } from '../check/findings.js';
 import type { Change, ItemRow } from '../ledger/change.js';

@@ -1,5 +1,5 @@
 import type { ReportBody } from '@coomb/contract';
-import { counted, sharePercent } from '@coomb/core';
+import { counted, sharePercent, stateWords } from '@coomb/core';
 import {
   AlignmentType,
   Bookmark,
@@ -25,7 +25,6 @@ import {
   VerticalAlign,
   WidthType,
 } from 'docx';
-import { stateWords } from '../check/figures/state-figures.js';
 import { buildChartPicture } from './chart-picture.js';
 import { chartOrder, paperColours } from './palette.js';
 import { describeParts } from './report-page.js';
@@ -196,7 +195,7 @@ function buildSummary({ readiness }: ReportBody): (Paragraph | Table)[] {
           { text: stateWords[one.state].label, bold: true },
           right(one.count),
           right(sharePercent(one.count, total)),
-          stateWords[one.state].explains,
+          stateWords[one.state].ofMany,
         ]),
       [18, 9, 11, 62],
     ),

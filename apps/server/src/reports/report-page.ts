@@ -1,6 +1,5 @@
 import type { ReportBody } from '@coomb/contract';
-import { counted, escapeHtml, sharePercent } from '@coomb/core';
-import { stateWords } from '../check/figures/state-figures.js';
+import { counted, escapeHtml, sharePercent, stateWords } from '@coomb/core';
 import { chartOrder, paperColours } from './palette.js';
 import { fontFaces } from './report-fonts.js';
 
@@ -53,7 +52,7 @@ function buildSummary(body: ReportBody, base: string): string {
     .filter((one) => one.state !== 'notApplicable' && one.count > 0)
     .map(
       (one) =>
-        `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n">${figureLink(body, base, one.id, one.count)}</td><td class="n">${sharePercent(one.count, total)}</td><td>${stateWords[one.state].explains}</td></tr>`,
+        `<tr><td><i style="background:#${paperColours[one.state]}"></i>${stateWords[one.state].label}</td><td class="n">${figureLink(body, base, one.id, one.count)}</td><td class="n">${sharePercent(one.count, total)}</td><td>${stateWords[one.state].ofMany}</td></tr>`,
     );
   const results = readiness.results.map((one) => `${one.count} ${one.label.toLowerCase().replace('tests ', '')}`).join(', ');
   return `<p>${counted(total, 'requirement or need', 'requirements and needs')}; test cases: ${results}.</p><table><thead><tr><th>State</th><th class="n">Count</th><th class="n">Share</th><th>Meaning</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;

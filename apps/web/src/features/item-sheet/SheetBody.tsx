@@ -1,13 +1,13 @@
 import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
-import { getKind } from '@coomb/core';
+import { getKind, stateWords } from '@coomb/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { readDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
 import { Reference } from '../../shared/ui/reference';
-import { StateMark, stateLooks } from '../../shared/ui/states';
+import { StateMark } from '../../shared/ui/states';
 import { Coverage } from './Coverage';
 import { FieldText } from './FieldEditor';
 import { ItemEditor } from './ItemEditor';
@@ -165,9 +165,9 @@ function Evidence({ sheet }: { sheet: Sheet }) {
     );
   if (sheet.evidence.length === 0) return null;
   return (
-    <Part title={`Evidence: ${stateLooks[sheet.state].label.toLowerCase()}`}>
+    <Part title={`Evidence: ${stateWords[sheet.state].label.toLowerCase()}`}>
       <Box fontSize="12.5px" color="fg.muted" mb="1">
-        {stateLooks[sheet.state].explains}
+        {stateWords[sheet.state].ofOne}
       </Box>
       {sheet.evidence.map((one) => (
         <Box key={one.test.id} borderTopWidth="1px" py="1" fontSize="13.5px">

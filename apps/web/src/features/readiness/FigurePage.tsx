@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { compareReferences } from '@coomb/core';
+import { compareReferences, stateWords } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Download } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
@@ -13,7 +13,7 @@ import { Page } from '../../shared/ui/page';
 import { saveFile } from '../../shared/save-file';
 import { SaveChosen } from '../exports';
 import { useItemAddress } from '../../shared/ui/reference';
-import { StateMark, stateLooks } from '../../shared/ui/states';
+import { StateMark } from '../../shared/ui/states';
 import { useFigure } from './queries';
 import { toCsv } from './to-csv';
 import { OneLine } from '../../shared/ui/one-line';
@@ -54,7 +54,7 @@ export function FigurePage() {
       item.title,
       kinds.get(item.kind) ?? '',
       collections.get(item.collection) ?? '',
-      stateLooks[item.state].label,
+      stateWords[item.state].label,
       item.note ?? '',
     ]);
     saveFile(`${opened.data.label}.csv`, new Blob([toCsv([['Reference', 'Title', 'Kind', 'Collection', 'State', 'Open'], ...rows])], { type: 'text/csv' }));
@@ -160,7 +160,7 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
               </Box>
               <OneLine w="13em" color="fg.muted" fontSize="12.5px" text={collections.get(item.collection) ?? ''} />
               <Box w="8em" color="fg.muted" fontSize="12.5px">
-                {stateLooks[item.state].label}
+                {stateWords[item.state].label}
               </Box>
             </Flex>
           );

@@ -1,12 +1,12 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Readiness } from '@coomb/contract';
-import { type CoverageState, figure, verificationStates } from '@coomb/core';
+import { type CoverageState, figure, stateWords, verificationStates } from '@coomb/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
-import { coverageLooks, stateLooks, StateMark } from '../../shared/ui/states';
+import { coverageLooks, StateMark } from '../../shared/ui/states';
 import { Distribution } from './Distribution';
 import { useReadiness } from './queries';
 
@@ -150,7 +150,7 @@ function VerifiedLine({ states, base }: { states: Readiness['states']; base: str
             .map((one) => (
               <FigureLink key={one.id} base={base} id={one.id} count={one.count}>
                 {' '}
-                {stateLooks[one.state].label.toLowerCase()}
+                {stateWords[one.state].label.toLowerCase()}
               </FigureLink>
             ))}
           <Box>

@@ -4,9 +4,8 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
-import { stateLooks } from '../../shared/ui/states';
 import { useSize } from '../../shared/ui/use-size';
-import { verificationStates } from '@coomb/core';
+import { stateWords, verificationStates } from '@coomb/core';
 import { paintBase, paintFrame, paintTrace } from './paint-section';
 import { buildSectionLayout, cellAt, findRowAt, findRowsIn, type SectionLayout } from './section-layout';
 
@@ -153,7 +152,7 @@ function HoverNote({ layout, outline, row }: { layout: SectionLayout; outline: O
   const { x, y } = cellAt(layout, layout.stripes[place.stripe]!, place.index);
   const state = verificationStates[outline.state[row]!]!;
   const parts = [
-    state === 'notApplicable' ? undefined : stateLooks[state].label.toLowerCase(),
+    state === 'notApplicable' ? undefined : stateWords[state].label.toLowerCase(),
     `${outline.up[row]} up, ${outline.down[row]} down`,
     outline.gaps[row]! > 0 ? (outline.gaps[row] === 1 ? 'misses a rule' : `misses ${outline.gaps[row]} rules`) : undefined,
     outline.suspect[row]! > 0 ? `${outline.suspect[row]} suspect` : undefined,
