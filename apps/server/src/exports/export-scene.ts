@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import { CoombError } from '@coomb/contract';
 import { findLinkKind, phraseAt, type Scheme } from '@coomb/core';
 import type { ReqifItem } from '@coomb/formats';
@@ -64,21 +63,39 @@ function commonKind(state: ProjectState, nodes: readonly number[]): string {
 /** Items that are described before others get their turn. */
 const SLICE = 500;
 
-/** What the project in memory says of the items, some hundred at a time. */
-export async function* describe(state: ProjectState, nodes: readonly number[]): AsyncGenerator<ScenePart[]> {
-  const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
-  const depths: number[] = [];
-  for (let from = 0; from < nodes.length; from += SLICE) {
-    if (from > 0) await setImmediate();
-    yield nodes.slice(from, from + SLICE).map((node, index) => {
+/** Tells what the project in memory says of the items that go out, some hundred at a time, in their order. */
+export class SceneReader {
+  private readonly at: ReadonlyMap<string, number>;
+  private readonly depths: number[] = [];
+  private next = 0;
+
+  constructor(
+    state: ProjectState,
+    private readonly nodes: readonly number[],
+  ) {
+    this.at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
+  }
+
+  get isDone(): boolean {
+    return this.next >= this.nodes.length;
+  }
+
+  /** The next items, as `state` has them: always of one and the same change. */
+  peek(state: ProjectState): ScenePart[] {
+    return this.nodes.slice(this.next, this.next + SLICE).map((node, index) => {
       const { id, parentId } = state.items[node]!;
-      const parentAt = parentId === null ? -1 : (at.get(parentId) ?? -1);
-      const depth = parentAt < 0 ? 0 : depths[parentAt]! + 1;
-      depths[from + index] = depth;
+      const parentAt = parentId === null ? -1 : (this.at.get(parentId) ?? -1);
+      const depth = parentAt < 0 ? 0 : this.depths[parentAt]! + 1;
+      this.depths[this.next + index] = depth;
       const ends = readEnds(state, node);
       const parent = parentId === null ? null : (state.items[state.nodeOf.get(parentId)!]?.reference ?? null);
-      return { id, parent, parentAt, depth, ends, links: describeLinks(state, ends, at) };
+      return { id, parent, parentAt, depth, ends, links: describeLinks(state, ends, this.at) };
     });
+  }
+
+  /** Goes on to the items after those that were told. */
+  skip(): void {
+    this.next += SLICE;
   }
 }
 

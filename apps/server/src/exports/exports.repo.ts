@@ -25,18 +25,21 @@ export class ExportsRepo {
   }
 
   /**
-   * Items by id, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of values
-   * one by one take the database four times as long, and the text is read where it is needed only.
+   * Items by id as they stand, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of
+   * values one by one take the database four times as long, and the text is read where it is needed only. `seq` is the change that they are of.
    */
-  async findRows(project: string, ids: readonly string[]): Promise<string> {
-    const moment = presentMoment();
-    if (moment !== undefined) return JSON.stringify([...(await this.past.findRows(project, moment, 'item', ids)).values()].map(asExportRow));
-    const { rows } = await this.db.execute<{ text: string }>(sql`
-      select coalesce(json_agg(json_build_object(
+  async findRows(project: string, ids: readonly string[]): Promise<{ seq: number; rows: string }> {
+    const { rows } = await this.db.execute<{ seq: number; text: string }>(sql`
+      select (select seq from project where id = ${project}) as seq, coalesce(json_agg(json_build_object(
         'id', id, 'reference', reference, 'externalId', external_id, 'title', title, 'html', html, 'kind', kind,
         'heading', heading, 'fields', fields, 'base', base
       )), '[]')::text as text from item where id = any(${`{${ids.join(',')}}`}::uuid[])`);
-    return rows[0]!.text;
+    return { seq: rows[0]!.seq, rows: rows[0]!.text };
+  }
+
+  /** The same as of a change. */
+  async findRowsAt(project: string, seq: number, ids: readonly string[]): Promise<string> {
+    return JSON.stringify([...(await this.past.findRows(project, seq, 'item', ids)).values()].map(asExportRow));
   }
 
   /** Links that somebody removed, by the item that they led from. */

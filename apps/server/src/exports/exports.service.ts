@@ -1,13 +1,16 @@
+import { setImmediate } from 'node:timers/promises';
 import type { ExportFormat, getExportRecipe, ReplyOf, tryExport } from '@coomb/contract';
 import type { ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { GatherRepo } from '../gather/gather.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { describe, openScene, type Wanted } from './export-scene.js';
+import { openScene, SceneReader, type Wanted } from './export-scene.js';
 import { ExportsRepo } from './exports.repo.js';
 import { FileWriter, type Supply } from './file-writer.js';
 import { GrowingFile } from './growing-file.js';
+import type { Slice } from './read-scene.js';
 import type { WriteAnswer, WriteTask } from './write-file.worker.js';
 import type { PartnerFile } from './writers/writer.js';
 
@@ -94,23 +97,31 @@ export class ExportsService {
 
   private async open(projectId: string, wanted: Wanted, format: ExportFormat): Promise<{ task: Omit<WriteTask, 'wants'>; supply: Supply }> {
     const state = await this.states.get(projectId);
+    const { seq } = state;
     const { head, nodes } = openScene(state, wanted);
     const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
     const { repo } = this;
+    const reader = new SceneReader(state, nodes);
+    const readSlice = () => this.readSlice(state, seq, reader);
     const supply = {
       async *slices() {
-        for await (const parts of describe(state, nodes))
-          yield {
-            parts,
-            rows: await repo.findRows(
-              projectId,
-              parts.map(({ id }) => id),
-            ),
-          };
+        for (; !reader.isDone; reader.skip()) {
+          yield await readSlice();
+          await setImmediate();
+        }
       },
       findFiles: (ids: string[]) => repo.findFiles(projectId, ids),
     };
     return { task: { format, head, now: this.clock.now(), partner }, supply };
+  }
+
+  /** A file tells of one moment: what somebody changes while it is written is read as it stood before. */
+  private async readSlice(state: ProjectState, seq: number, reader: SceneReader): Promise<Slice> {
+    const parts = reader.peek(state.seq === seq ? state : await this.states.getAt(state.id, seq));
+    const ids = parts.map(({ id }) => id);
+    // What is committed reaches the database before the memory.
+    const now = await this.repo.findRows(state.id, ids);
+    return { parts, rows: now.seq === seq ? now.rows : await this.repo.findRowsAt(state.id, seq, ids) };
   }
 
   private async findPartnerFile(projectId: string, collection: string): Promise<PartnerFile | undefined> {

@@ -37,7 +37,7 @@ export class ProjectStates implements OnModuleDestroy {
   /** Refuses with `not-found` when there is no such project. */
   async get(id: string): Promise<ProjectState> {
     const moment = presentMoment();
-    return moment === undefined ? this.getPresent(id) : this.getPast(id, moment);
+    return moment === undefined ? this.getPresent(id) : this.getAt(id, moment);
   }
 
   private async getPresent(id: string): Promise<ProjectState> {
@@ -60,7 +60,8 @@ export class ProjectStates implements OnModuleDestroy {
     return this.present.get(id);
   }
 
-  private getPast(id: string, seq: number): Promise<ProjectState> {
+  /** As it stood right after a change. Refuses one that is not there. */
+  getAt(id: string, seq: number): Promise<ProjectState> {
     const key = `${id} ${seq}`;
     const loading = this.past.get(key) ?? this.loadPast(id, seq);
     // The one that was asked for last stands last.
