@@ -49,7 +49,6 @@ describe('the interface', () => {
       createLinks: { links: [{ linkKind: 'satisfies', from: project, to: project }] },
       exportItems: { items: [project] },
       createReport: { title: 'A' },
-      say: {},
     };
     const answers = new Map<string, number>();
     for (const [name, endpoint] of Object.entries(endpoints)) {

@@ -89,6 +89,8 @@ export class ProjectStates implements OnModuleDestroy {
     } catch (error) {
       this.loading.delete(state.id);
       this.present.delete(state.id);
+      // What was made of it may be as wrong.
+      for (const key of this.past.keys()) if (key.startsWith(state.id)) this.past.delete(key);
       this.logger.error(`Change ${seq} of "${state.name}" could not be followed in memory; the project is read anew. ${(error as Error).stack}`);
     }
   }
