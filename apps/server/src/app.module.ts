@@ -47,6 +47,9 @@ import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';
 import { ReportsRepo } from './reports/reports.repo.js';
 import { ClipService } from './sources/clip.service.js';
+import { SchemeController } from './scheme/scheme.controller.js';
+import { SchemeRepo } from './scheme/scheme.repo.js';
+import { SchemeService } from './scheme/scheme.service.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './sources/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
@@ -74,6 +77,7 @@ export class AppModule {
         LiveController,
         LedgerController,
         ProjectsController,
+        SchemeController,
         ItemsController,
         LinksController,
         GatherController,
@@ -105,6 +109,8 @@ export class AppModule {
         ProjectsRepo,
         { provide: APP_GUARD, useClass: ProjectGuard },
         FieldsService,
+        SchemeRepo,
+        SchemeService,
         ProjectsService,
         ItemsRepo,
         HtmlCleaner,

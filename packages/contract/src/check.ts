@@ -20,6 +20,8 @@ export const readinessReply = z.object({
   states: z.array(figureSchema.extend({ state: stateSchema })),
   results: z.array(figureSchema),
   links: z.array(figureSchema),
+  /** Of reports older than schemes that people change: none. */
+  scheme: z.array(figureSchema).default([]),
   testsPerRequirement: z.array(figureSchema),
   requirementsPerTest: z.array(figureSchema),
   collections: z.array(

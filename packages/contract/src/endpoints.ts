@@ -10,6 +10,7 @@ import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
 import * as runs from './runs.js';
+import * as schemeChanges from './scheme-changes.js';
 import * as sources from './sources.js';
 import * as upkeep from './upkeep.js';
 
@@ -30,6 +31,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...recipes,
     ...reports,
     ...runs,
+    ...schemeChanges,
     ...sources,
     ...exports,
     ...upkeep,

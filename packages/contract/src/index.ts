@@ -2,6 +2,7 @@ export * from './endpoint.js';
 export * from './errors.js';
 export * from './common.js';
 export * from './scheme.js';
+export * from './scheme-changes.js';
 export * from './projects.js';
 export * from './items.js';
 export * from './links.js';

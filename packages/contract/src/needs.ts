@@ -7,11 +7,12 @@ export const needs: Readonly<Record<string, Need>> = {
   ...each('read', ['getItem', 'getItemsRecipe', 'getJob', 'getLinkDifference', 'getOutline', 'getProject', 'getReadiness', 'getReport', 'getReportDocument']),
   ...each('read', ['getReportPage', 'getSourceFile', 'getTrace', 'getTrayEntry', 'getTrayPicture', 'getUndo', 'getUpkeep', 'listChanges', 'listJobs']),
   ...each('read', ['listLinks', 'listProjects', 'listRecipes', 'listReports', 'listRunResults', 'listRuns', 'listSources', 'listTray', 'live', 'openFigure']),
+  ...each('read', ['compareScheme', 'getScheme', 'getSchemeFile', 'getSchemeFileSchema', 'openSchemeEffect', 'previewScheme']),
   ...each('read', ['listBaselines', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
   ...each('write', ['dropTrayEntry', 'editItem', 'importFile', 'keepRecipe', 'keepSource', 'moveItem', 'readTrayAs', 'redo', 'removeClipping', 'removeLinks']),
   ...each('write', ['renameProject', 'restoreItems', 'undo', 'uploadFile', 'withdrawItems', 'withdrawRecipe']),
-  ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'withdrawBaseline', 'withdrawWaiver']),
+  ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'changeScheme', 'withdrawBaseline', 'withdrawWaiver']),
 };
 
 function each(need: Need, names: readonly string[]): Record<string, Need> {

@@ -3,6 +3,7 @@ import { buildStateCounts, type CoverageState, outcomes, verificationStates } fr
 import type { ProjectState } from '../project-state/project-state.js';
 import { classes } from './figures/distribution-figures.js';
 import { countFigure } from './figures/families.js';
+import { schemeFigureIds } from './figures/scheme-figures.js';
 
 /** Every figure of a project as of now, or of a part of its items. */
 export function buildReadiness(state: ProjectState, within: (node: number) => boolean = () => true): Readiness {
@@ -19,6 +20,7 @@ export function buildReadiness(state: ProjectState, within: (node: number) => bo
     states: verificationStates.map((one) => ({ ...figure(`state:${one}`), state: one })),
     results: [...outcomes, 'none'].map((outcome) => figure(`results:${outcome}`)),
     links: [figure('links:suspect'), figure('links:none'), figure('links:open')],
+    scheme: schemeFigureIds.map((id) => figure(`scheme:${id}`)),
     testsPerRequirement: classes.map(({ id }) => figure(`tests-per-requirement:${id}`)),
     requirementsPerTest: classes.map(({ id }) => figure(`requirements-per-test:${id}`)),
     collections: countCollections(state, within),

@@ -39,7 +39,7 @@ describe('a data folder', () => {
 
   beforeAll(async () => {
     const { db, close } = await openDatabase(sound, { template: templateFolder });
-    await db.execute(sql`insert into project (id, name, scheme, seq, created_at) values ('01890000-0000-7000-8000-000000000001', 'Kept', '{}', 0, now())`);
+    await db.execute(sql`insert into project (id, name, seq, created_at) values ('01890000-0000-7000-8000-000000000001', 'Kept', 0, now())`);
     await close();
   });
   afterAll(() => rmSync(root, { recursive: true, force: true }));

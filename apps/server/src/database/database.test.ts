@@ -52,7 +52,6 @@ describe('openDatabase', () => {
       'clipping',
       'collection',
       'drawing',
-      'field',
       'file',
       'history',
       'item',
@@ -63,6 +62,7 @@ describe('openDatabase', () => {
       'report',
       'result',
       'run',
+      'scheme_part',
       'source',
       'waiver',
     ]);
@@ -73,9 +73,7 @@ describe('openDatabase', () => {
   it('finds what was there before, and runs no migration twice', async () => {
     const path = folder();
     const first = await openDatabase(path, { template: templateFolder });
-    await first.db.execute(
-      sql`insert into project (id, name, scheme, seq, created_at) values ('01890000-0000-7000-8000-000000000001', 'Kept', '{}', 0, now())`,
-    );
+    await first.db.execute(sql`insert into project (id, name, seq, created_at) values ('01890000-0000-7000-8000-000000000001', 'Kept', 0, now())`);
     await first.close();
     const second = await openDatabase(path);
     const { rows } = await second.db.execute(sql`select name from project`);

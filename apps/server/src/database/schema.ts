@@ -1,5 +1,5 @@
 import type { RecipeBody } from '@coomb/contract';
-import type { ExchangeBase, Field, FieldValue, Issue, MergeChoice, Scheme, SourcePlace } from '@coomb/core';
+import type { ExchangeBase, FieldValue, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
 import type { Entity } from '../ledger/change.js';
 import {
@@ -38,7 +38,6 @@ export const projects = pgTable('project', {
   revision: integer('revision').notNull().default(1),
   withdrawn: boolean('withdrawn').notNull().default(false),
   name: text('name').notNull(),
-  scheme: jsonb('scheme').$type<Scheme>().notNull(),
   /** Number of the last batch; everything that must know "since when" counts in it. */
   seq: integer('seq').notNull(),
   createdAt: time('created_at').notNull(),
@@ -54,13 +53,21 @@ export const collections = pgTable('collection', {
   rank: doublePrecision('rank').notNull(),
 });
 
-/** Fields that people added to kinds of the project's scheme. */
-export const fields = pgTable('field', {
-  ...tracked(),
-  name: text('name').notNull(),
-  kinds: jsonb('kinds').$type<string[]>().notNull(),
-  definition: jsonb('definition').$type<Field>().notNull(),
-});
+/** What the scheme of a project is made of: its layers, kinds, fields, link kinds and rules, each a row. Withdrawn ones are retired. */
+export const schemeParts = pgTable(
+  'scheme_part',
+  {
+    ...tracked(),
+    sort: text('sort').$type<SchemeSort>().notNull(),
+    /** What items, links, recipes and other parts name it by; never changed, never used again. */
+    key: text('key').notNull(),
+    rank: doublePrecision('rank').notNull(),
+    /** Place among its like in the order in which they were made. */
+    number: integer('number').notNull(),
+    body: jsonb('body').$type<SchemePart['body']>().notNull(),
+  },
+  (table) => [uniqueIndex('scheme_part_key').on(table.projectId, table.sort, table.key)],
+);
 
 export const items = pgTable(
   'item',

@@ -1,7 +1,8 @@
-import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome } from '@coomb/core';
+import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome, takeApart } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import type { CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
 import { ProjectState } from '../project-state/project-state.js';
+import { buildPartRows } from '../project-state/scheme-parts.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import { buildImport, checkImport } from './build-import.js';
 
@@ -34,6 +35,8 @@ const known = (reference: string, more: Partial<LightItem> = {}): LightItem => (
   ...more,
 });
 
+let part = 0;
+
 function stateOf(items: LightItem[]): ProjectState {
   const none = new Uint32Array(0);
   return new ProjectState({
@@ -43,8 +46,7 @@ function stateOf(items: LightItem[]): ProjectState {
     day: '2026-11-27',
     contentSeq: 9,
     life: 'one',
-    scheme: defaultScheme,
-    fields: [],
+    schemeParts: buildPartRows('p', takeApart(defaultScheme), () => `part ${part++}`),
     seq: 9,
     collections: [collection],
     items,
@@ -52,6 +54,7 @@ function stateOf(items: LightItem[]): ProjectState {
     waivers: [],
     latest: new Map(),
     sources: 0,
+    foundFields: [],
     kept: { ruleFields: new Map(), numbers: new Map() },
   });
 }

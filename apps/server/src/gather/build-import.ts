@@ -1,4 +1,4 @@
-import { buildReference, type Draft, findLinkKind, fitTitle, type Issue, type RecipeOutcome } from '@coomb/core';
+import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
 import { type Change, type CollectionRow, type ItemRow, type LinkRow, UNNUMBERED } from '../ledger/change.js';
@@ -154,7 +154,7 @@ export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 
       continue;
     }
     const [from, to] = link.reversed ? [other, own] : [own, other];
-    if (from.id === to.id || !kind.fromKinds.includes(from.kind) || !kind.toKinds.includes(to.kind)) {
+    if (from.id === to.id || !isAllowed(kind, from.kind, to.kind)) {
       complain('link-not-allowed', `"${kind.phrase}" does not join ${from.reference} with ${to.reference}; no link was made`);
       continue;
     }

@@ -1,5 +1,6 @@
 import type { BodyOf, checkFile, importFile, Job, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
+import { findKindOfRole, getUsualKind } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import type { DiskRoom } from '../database/disk-room.js';
@@ -21,7 +22,8 @@ export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
 type CheckWish = NonNullable<BodyOf<typeof checkFile>>;
 type Outcome = NonNullable<Job['outcome']>;
 
-const KIND_OF = { specification: 'requirement', model: 'component', tests: 'testCase' } as const;
+/** What a collection mostly holds when no recipe says it. */
+const ROLE_OF = { specification: 'requirement', model: 'component', tests: 'test' } as const;
 
 /** Imports a file of the tray as one batch: everything of it, or nothing. */
 @Injectable()
@@ -182,7 +184,7 @@ function newCollection(
   { name, prefix, holds }: Pick<CollectionRow, 'name' | 'prefix' | 'holds'>,
   wish: Pick<ImportWish, 'documentRecipe' | 'sheetRecipe'>,
 ): CollectionRow {
-  const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? KIND_OF[holds];
+  const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? (findKindOfRole(state.scheme, ROLE_OF[holds]) ?? getUsualKind(state.scheme)).id;
   return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1 };
 }
 

@@ -2,7 +2,16 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, s
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
-import { counted, cutExchange, matchResults, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type SourcePicture } from '@coomb/core';
+import {
+  counted,
+  cutExchange,
+  matchResults,
+  proposeDocumentRecipe,
+  proposeExchangeRecipe,
+  proposeSheetRecipe,
+  type SourcePicture,
+  testKinds,
+} from '@coomb/core';
 import { applyModelRecipe, type FileContent, type FileFormat, type ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -207,8 +216,8 @@ function describe(state: ProjectState, file: TrayFile): TrayEntry {
 
 /** Reported cases with the test case each one meets. */
 export function matchCases(state: ProjectState, cases: Extract<FileContent, { type: 'results' }>['results']['cases']) {
-  const testKinds = new Set(state.scheme.linkKinds.find((kind) => kind.id === state.scheme.verification.verifies)?.fromKinds ?? []);
-  const tests = state.items.filter((item) => testKinds.has(item.kind) && !item.withdrawn && !item.heading);
+  const kinds = new Set(testKinds(state.scheme));
+  const tests = state.items.filter((item) => kinds.has(item.kind) && !item.withdrawn && !item.heading);
   const matches = matchResults(cases, tests);
   return cases.map((one, index) => {
     const match = matches[index]!;

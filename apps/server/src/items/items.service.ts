@@ -1,6 +1,6 @@
 import type { BodyOf, Item, createItem, editItem } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, isWithin, type Scheme, counted } from '@coomb/core';
+import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, offeredKinds, isWithin, type Scheme, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { type Change, type ItemRow, UNNUMBERED } from '../ledger/change.js';
@@ -9,7 +9,7 @@ import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { checkFields, keepFields } from './check-fields.js';
+import { checkFields, defaultsOf, hiddenFields, keepFields } from './check-fields.js';
 import { HtmlCleaner } from './clean-html.js';
 import { asItem, getNode } from './item-reading.service.js';
 
@@ -45,7 +45,7 @@ export class ItemsService {
     const siblings = findSiblings(state, collection.id, parentId);
     const { rank, moved } = await this.makeRoom(state, siblings, after?.id ?? siblings.at(-1)?.id ?? null);
     const kind = wanted.kind ?? collection.kind;
-    if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
+    assertOffered(state.scheme, kind);
     const now = this.clock.now().toISOString();
     const row: ItemRow = {
       id: this.clock.newId(),
@@ -57,7 +57,7 @@ export class ItemsService {
       reference: buildReference(collection.prefix, state.nextNumber(collection.prefix)),
       title: wanted.title.trim(),
       html: await this.html.clean(wanted.html ?? ''),
-      fields: keepFields(state.scheme, kind, await this.cleanFields(state.scheme, kind, wanted.fields ?? {})),
+      fields: keepFields(state.scheme, kind, { ...defaultsOf(state.scheme, kind), ...(await this.cleanFields(state.scheme, kind, wanted.fields ?? {})) }),
       heading: wanted.heading ?? false,
       parentId,
       rank,
@@ -92,7 +92,7 @@ export class ItemsService {
           revision: before.revision,
         });
       const kind = wanted.kind ?? before.kind;
-      if (!findKind(state.scheme, kind)) throw new CoombError('input-invalid', `There is no kind "${kind}".`);
+      if (kind !== before.kind) assertOffered(state.scheme, kind);
       const after: ItemRow = {
         ...before,
         kind,
@@ -101,7 +101,10 @@ export class ItemsService {
         fields:
           wanted.fields === undefined
             ? before.fields
-            : keepFields(state.scheme, kind, { ...before.fields, ...(await this.cleanFields(state.scheme, kind, wanted.fields)) }),
+            : {
+                ...hiddenFields(state.scheme, kind, before.fields),
+                ...keepFields(state.scheme, kind, { ...before.fields, ...(await this.cleanFields(state.scheme, kind, wanted.fields)) }),
+              },
       };
       const fields = describeEdit(state.scheme, before, after);
       if (fields.length === 0) return { person, action: '', changes: [] };
@@ -216,4 +219,21 @@ export function changesMeaning(scheme: Scheme, before: ItemRow, after: ItemRow):
   return getKind(scheme, after.kind).fields.some(
     (field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]),
   );
+}
+
+/** Refuses a kind that new items cannot have: one that is not there, or is retired. */
+export function assertOffered(scheme: Scheme, kind: string): void {
+  const found = findKind(scheme, kind);
+  if (!found)
+    throw new CoombError(
+      'input-invalid',
+      `There is no kind "${kind}"; there are ${offeredKinds(scheme)
+        .map((one) => one.id)
+        .join(', ')}.`,
+    );
+  if (found.retired)
+    throw new CoombError(
+      'input-invalid',
+      `"${found.label}" is retired: items that are of this kind stay, new ones cannot be. Take the kind back in use, or choose another.`,
+    );
 }

@@ -20,7 +20,7 @@ import {
   undo,
   withdrawItems,
 } from '@coomb/contract';
-import { readyRecipes } from '@coomb/core';
+import { buildReadyRecipes, defaultScheme } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
@@ -116,7 +116,11 @@ describe('as of any change', () => {
       () => client.call(addFields, { params, body: { fields: [{ label: 'Rank', type: 'number', kind: 'requirement' }] } }),
       async () => client.call(withdrawItems, { params, body: { items: [(await client.call(getOutline, { params })).id[0]!] } }),
       async () => client.call(undo, { params }),
-      () => client.call(keepRecipe, { params, body: { name: 'Mine', body: { reads: readyRecipes[0]!.reads, recipe: readyRecipes[0]!.recipe } as RecipeBody } }),
+      () =>
+        client.call(keepRecipe, {
+          params,
+          body: { name: 'Mine', body: { reads: 'document', recipe: buildReadyRecipes(defaultScheme)[0]!.recipe } as RecipeBody },
+        }),
       async () => {
         const { id } = await client.call(listLinks, { params, query: {} });
         await client.call(removeLinks, { params, body: { links: id } });

@@ -9,7 +9,7 @@ export type DrawingRow = typeof schema.drawings.$inferSelect;
 export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
 export type RecipeRow = typeof schema.recipes.$inferSelect;
-export type FieldRow = typeof schema.fields.$inferSelect;
+export type SchemePartRow = typeof schema.schemeParts.$inferSelect;
 export type ProjectRow = typeof schema.projects.$inferSelect;
 export type BaselineRow = typeof schema.baselines.$inferSelect;
 export type ReportRow = Omit<typeof schema.reports.$inferSelect, 'body'> & { body: ReportBody };
@@ -27,7 +27,7 @@ export interface Entities {
   waiver: WaiverRow;
   recipe: RecipeRow;
   clipping: ClippingRow;
-  field: FieldRow;
+  schemePart: SchemePartRow;
   report: ReportRow;
   baseline: BaselineRow;
 }

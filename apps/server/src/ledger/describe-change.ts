@@ -1,5 +1,6 @@
 import type { getBatch, ReplyOf } from '@coomb/contract';
-import { findLinkKind } from '@coomb/core';
+import { findLinkKind, labelOf } from '@coomb/core';
+import { toPart } from '../project-state/scheme-parts.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { Change } from './change.js';
 
@@ -30,6 +31,8 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
       return { ...row, item: brief(change.after.itemId), name: change.after.quote.slice(0, 200) };
     case 'report':
       return { ...row, name: `${change.after.number}. ${change.after.title}` };
+    case 'schemePart':
+      return { ...row, name: labelOf(toPart(change.after)) ?? 'What verifies' };
     default:
       return { ...row, name: change.after.name };
   }

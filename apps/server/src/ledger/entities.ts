@@ -25,7 +25,7 @@ export class HistoryValueError extends Error {
 
 /** What of each sort the history does not keep: whose it is, and what no change of it changes. */
 interface Unkept {
-  project: 'scheme' | 'seq' | 'createdAt';
+  project: 'seq' | 'createdAt';
   item: 'projectId' | 'node';
   report: 'projectId' | 'body';
 }
@@ -76,7 +76,7 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     keys: keysOf<'clipping'>()(...tracked, 'sourceId', 'itemId', 'field', 'block', 'start', 'end', 'quote'),
     upgrades: [],
   },
-  field: { table: schema.fields, keys: keysOf<'field'>()(...tracked, 'name', 'kinds', 'definition'), upgrades: [] },
+  schemePart: { table: schema.schemeParts, keys: keysOf<'schemePart'>()(...tracked, 'sort', 'key', 'rank', 'number', 'body'), upgrades: [] },
   baseline: { table: schema.baselines, keys: keysOf<'baseline'>()(...tracked, 'name', 'note', 'seq', 'person', 'at'), upgrades: [] },
   report: { table: schema.reports, keys: keysOf<'report'>()(...tracked, 'number', 'title', 'at', 'person', 'seq'), upgrades: [] },
 };

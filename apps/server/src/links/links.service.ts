@@ -1,6 +1,6 @@
 import type { LinkColumnsReply, ReplyOf, getLinkDifference, suggestLinks } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildWordDiff, findLinkKind, getKind, type TextRanking, counted } from '@coomb/core';
+import { buildWordDiff, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -77,7 +77,7 @@ export class LinksService {
     if (fromNode === toNode) throw new CoombError('link-not-allowed', `${a.reference} cannot be linked to itself.`);
     if (a.withdrawn || b.withdrawn)
       throw new CoombError('link-not-allowed', `${a.withdrawn ? a.reference : b.reference} is withdrawn. Restore it before linking it.`);
-    if (!kind.fromKinds.includes(a.kind) || !kind.toKinds.includes(b.kind))
+    if (!isAllowed(kind, a.kind, b.kind))
       throw new CoombError(
         'link-not-allowed',
         `"${kind.phrase}" does not join ${getKind(state.scheme, a.kind).label.toLowerCase()} ${a.reference} with ${getKind(state.scheme, b.kind).label.toLowerCase()} ${b.reference}.`,

@@ -39,6 +39,15 @@ export class FieldValues {
     return '';
   }
 
+  /** Whether the values of a field that rules filter by are here. */
+  holds(field: string): boolean {
+    return this.kept.ruleFields.has(field);
+  }
+
+  learn(values: ReadonlyMap<string, Map<string, unknown>>): void {
+    for (const [field, byItem] of values) this.kept.ruleFields.set(field, byItem);
+  }
+
   follow(item: string, fields: Record<string, FieldValue>): void {
     for (const [field, values] of this.kept.ruleFields) values.set(item, fields[field]);
     for (const [field, values] of this.kept.numbers) if (typeof fields[field] === 'string' || values.has(item)) values.set(item, String(fields[field] ?? ''));

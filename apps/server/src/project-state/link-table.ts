@@ -13,7 +13,7 @@ export interface LightLinks {
 }
 
 /** What became of a link when its row changed. */
-export type LinkMove = { link: number; move: 'added' | 'removed' | 'suspicion' } | undefined;
+export type LinkMove = { link: number; move: 'added' | 'removed' | 'suspicion' | 'kind' } | undefined;
 
 export interface LinkMarks {
   /** 1 for each node that a live link reaches. */
@@ -74,12 +74,17 @@ export class LinkTable {
     this.fromSeq[link] = row.fromSeq;
     this.toSeq[link] = row.toSeq;
     const wasAlive = known !== undefined && this.graph.isAlive(link);
+    const wasOther = !row.withdrawn && this.graph.kind[link] !== kind;
+    if (wasOther) this.graph.setKind(link, kind);
     if (row.withdrawn) {
       if (!wasAlive) return undefined;
       this.graph.removeLink(link);
       return { link, move: 'removed' };
     }
-    if (wasAlive) return this.followSuspicion(link);
+    if (wasAlive) {
+      const moved = this.followSuspicion(link);
+      return wasOther ? { link, move: 'kind' } : moved;
+    }
     this.graph.restoreLink(link);
     this.graph.setSuspect(link, this.isOutdated(link));
     return { link, move: 'added' };

@@ -13,7 +13,7 @@ interface Sources {
 }
 
 /** What a project in memory is made of, apart from items and links. */
-const few = ['project', 'collection', 'field', 'source', 'waiver'] as const satisfies readonly Entity[];
+const few = ['project', 'collection', 'schemePart', 'source', 'waiver'] as const satisfies readonly Entity[];
 
 /**
  * A project as it stood right after a change: a snapshot of the present one, with everything that changed later put back; what changes while
@@ -39,6 +39,13 @@ export async function loadPast(present: ProjectState, seq: number, { states, row
   );
   const sources = (await live('source')).length;
   const state = new ProjectState({ ...parts, day: dayOf(new Date(moment.at)) });
+  // A rule of that time may have looked at a field that no rule looks at now: what did not change since is what it is now.
+  const scheme = changes.filter((change) => change.entity === 'schemePart');
+  if (scheme.length > 0) {
+    const then = state.schemeOf(scheme);
+    state.learnFields(await states.loadFields(id, state.findUnknownFields(then)));
+    state.learnDoubtful(await states.loadDoubtful(id, then), then);
+  }
   const unborn: string[] = [];
   for (const [one, row] of items) {
     const node = state.nodeOf.get(one);

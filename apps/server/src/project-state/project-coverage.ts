@@ -7,14 +7,14 @@ export class ProjectCoverage {
   private readonly questionOf = new Map<string, CoverageQuestion>();
 
   constructor(
-    private readonly scheme: Scheme,
+    private readonly scheme: () => Scheme,
     private readonly graph: TraceGraph,
     private readonly items: () => CoverageItems,
   ) {}
 
   question(rule: CoverageRule): CoverageQuestion {
     let question = this.questionOf.get(rule.id);
-    if (!question) this.questionOf.set(rule.id, (question = buildQuestion(this.scheme, rule, this.items())));
+    if (!question) this.questionOf.set(rule.id, (question = buildQuestion(this.scheme(), rule, this.items())));
     return question;
   }
 
@@ -26,6 +26,7 @@ export class ProjectCoverage {
 
   follow(change: LinkMove): void {
     if (!change) return;
+    if (change.move === 'kind') return this.forget();
     for (const coverage of this.coverageOf.values()) {
       if (change.move === 'added') coverage.linkAdded(change.link);
       else if (change.move === 'removed') coverage.linkRemoved(change.link);

@@ -1,5 +1,5 @@
-import type { LatestResult, Scheme } from '@coomb/core';
-import type { CollectionRow, FieldRow, ItemRow, WaiverRow } from '../ledger/change.js';
+import type { FieldFindings, LatestResult } from '@coomb/core';
+import type { CollectionRow, ItemRow, SchemePartRow, WaiverRow } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
 import type { LightLinks } from './link-table.js';
 
@@ -31,9 +31,8 @@ export interface ProjectParts {
   id: string;
   name: string;
   createdAt: string;
-  scheme: Scheme;
-  /** Fields that people added to it. */
-  fields: FieldRow[];
+  /** What its scheme is made of, in no order. */
+  schemeParts: SchemePartRow[];
   seq: number;
   contentSeq: number;
   life: string;
@@ -45,4 +44,6 @@ export interface ProjectParts {
   latest: Map<string, TestResult>;
   sources: number;
   kept: KeptFields;
+  /** What the fields of items leave to be desired, by item. */
+  foundFields: [string, FieldFindings][];
 }

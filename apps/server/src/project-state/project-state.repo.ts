@@ -1,10 +1,12 @@
 import { CoombError } from '@coomb/contract';
-import { IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
+import { type Field, type FieldType, IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE, LIFE } from '../http/tokens.js';
+import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
+import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import type { LightLinks } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
 
@@ -25,13 +27,14 @@ export class ProjectStateRepo {
     const [project] = await this.db.select().from(schema.projects).where(eq(schema.projects.id, id));
     if (!project) throw new CoombError('not-found', `There is no project ${id}.`);
     const items = await this.loadItems(id);
-    const kinds = new Map(project.scheme.linkKinds.map((kind, index) => [kind.id, index]));
+    const schemeParts = await this.db.select().from(schema.schemeParts).where(eq(schema.schemeParts.projectId, id));
+    const scheme = buildScheme(schemeParts);
+    const kinds = new Map(scheme.linkKinds.map((kind, index) => [kind.id, index]));
     return {
       id,
       name: project.name,
       createdAt: new Date(project.createdAt).toISOString(),
-      scheme: project.scheme,
-      fields: await this.db.select().from(schema.fields).where(eq(schema.fields.projectId, id)),
+      schemeParts,
       seq: project.seq,
       life: this.life,
       contentSeq: await this.findContentSeq(id),
@@ -41,7 +44,8 @@ export class ProjectStateRepo {
       waivers: await this.db.select().from(schema.waivers).where(eq(schema.waivers.projectId, id)),
       latest: await this.loadLatest(id),
       sources: await this.countSources(id),
-      kept: { ruleFields: await this.loadRuleFields(id, project.scheme), numbers: await this.loadNumbers(id) },
+      foundFields: findIn(scheme, await this.loadDoubtful(id, scheme)),
+      kept: { ruleFields: await this.loadFields(id, ruleFieldsOf(scheme)), numbers: await this.loadNumbers(id) },
     };
   }
 
@@ -66,8 +70,8 @@ export class ProjectStateRepo {
     return numbers;
   }
 
-  private async loadRuleFields(id: string, scheme: Scheme): Promise<Map<string, Map<string, unknown>>> {
-    const fields = new Set(scheme.rules.flatMap((rule) => [rule.of.field?.id, rule.reach.field?.id]).filter((field) => field !== undefined));
+  /** Values of fields by item, as they are now. */
+  async loadFields(id: string, fields: readonly string[]): Promise<Map<string, Map<string, unknown>>> {
     const values = new Map<string, Map<string, unknown>>();
     for (const field of fields) {
       const rows = await this.columns<{ id: string; value: unknown }>(
@@ -76,6 +80,20 @@ export class ProjectStateRepo {
       values.set(field, new Map(rows.map((row) => [row.id, row.value])));
     }
     return values;
+  }
+
+  /**
+   * Items whose fields may not be as the scheme says: without a required value, or with one that is no choice or of another type. The database
+   * picks them out, for they are few; what they leave to be desired is for core to say.
+   */
+  async loadDoubtful(id: string, scheme: Scheme): Promise<DoubtfulFields[]> {
+    const doubts = scheme.kinds.flatMap(({ id: kind, fields }) => {
+      const own = fields.flatMap((field) => doubt(field));
+      return own.length > 0 ? [sql`kind = ${kind} and (${sql.join(own, sql` or `)})`] : [];
+    });
+    if (doubts.length === 0) return [];
+    return this.columns<DoubtfulFields>(sql`
+      select id, kind, fields from item where project_id = ${id} and not heading and (${sql.join(doubts, sql` or `)})`);
   }
 
   /** One text for all: values parted by the unit separator, items by the record separator, neither of which a value may hold. */
@@ -155,6 +173,27 @@ export class ProjectStateRepo {
     const { rows } = await this.db.execute(query);
     return rows as T[];
   }
+}
+
+const TYPES: Partial<Record<FieldType, string>> = { number: 'number', yesNo: 'boolean', choices: 'array' };
+
+/** When a value of a field may not fit, or is required and missing; rather too often than too rarely. */
+function doubt({ id, type, options, required }: Field): ReturnType<typeof sql>[] {
+  const value = sql`fields -> ${id}::text`;
+  const is = TYPES[type] ?? 'string';
+  const doubts = [sql`jsonb_typeof(${value}) not in (${is}, 'null')`];
+  if (required) doubts.push(sql`coalesce(${value}, 'null') in ('null', '""', '[]')`);
+  if (options?.length && type === 'choice') doubts.push(sql`not (${value} <@ ${JSON.stringify(options)}::jsonb)`);
+  if (options?.length && type === 'choices') doubts.push(sql`not (${value} <@ ${JSON.stringify(options)}::jsonb)`);
+  if (type === 'date') doubts.push(sql`fields ->> ${id}::text !~ '^\\d{4}-\\d\\d-\\d\\d$'`);
+  if (type === 'address') doubts.push(sql`fields ->> ${id}::text ~* '^\\s*(javascript|data|vbscript):'`);
+  return doubts;
+}
+
+function findIn(scheme: Scheme, doubtful: readonly DoubtfulFields[]): ProjectParts['foundFields'] {
+  const found = new FoundFields();
+  found.learn(scheme, doubtful);
+  return found.snapshot();
 }
 
 /** Link kinds parted by commas, as their indexes; 255 for a kind that the project has no more. Links of one kind mostly stand together. */

@@ -3,6 +3,7 @@ import {
   type CoverageItems,
   type CoverageQuestion,
   type CoverageRule,
+  type FieldFindings,
   findKind,
   type LiveCoverage,
   type Scheme,
@@ -11,8 +12,9 @@ import {
   type VerificationState,
   addToGroup,
 } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow, WaiverRow, FieldRow } from '../ledger/change.js';
+import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, WaiverRow } from '../ledger/change.js';
 import { FieldValues } from './field-values.js';
+import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
 import type { LinkIds } from './link-ids.js';
 import { type LinkMarks, LinkTable } from './link-table.js';
@@ -20,6 +22,7 @@ import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
 import { type OutlineOrder, orderItems } from './outline-order.js';
 import { ProjectCoverage } from './project-coverage.js';
 import { ProjectVerification } from './project-verification.js';
+import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 
 /** What no figure hangs on, or what is followed by itself. */
 const isQuiet = new Set<Change['entity']>(['item', 'link', 'project', 'report', 'baseline']);
@@ -34,10 +37,9 @@ export class ProjectState {
   readonly life: string;
   readonly createdAt: string;
   name: string;
-  /** With the fields that people added. Kinds, link kinds and rules stay; a new one stands here after each added field. */
+  /** Another one after each change of it. */
   scheme: Scheme;
-  private readonly ownScheme: Scheme;
-  private readonly added = new Map<string, FieldRow>();
+  private readonly parts = new Map<string, SchemePartRow>();
   seq: number;
   /** Number of the last change of what reports tell of: publishing one makes no other old. */
   contentSeq: number;
@@ -51,6 +53,7 @@ export class ProjectState {
   latest: Map<string, TestResult>;
   sources: number;
   private readonly fields: FieldValues;
+  private readonly foundFields: FoundFields;
   private lastNumbers: LastNumbers | undefined;
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
@@ -64,9 +67,8 @@ export class ProjectState {
     this.life = parts.life;
     this.name = parts.name;
     this.createdAt = parts.createdAt;
-    this.ownScheme = parts.scheme;
-    for (const field of parts.fields) this.added.set(field.id, field);
-    this.scheme = addFields(this.ownScheme, [...this.added.values()]);
+    for (const part of parts.schemeParts) this.parts.set(part.id, part);
+    this.scheme = buildScheme(this.parts.values());
     this.seq = parts.seq;
     this.contentSeq = parts.contentSeq;
     this.day = parts.day;
@@ -75,15 +77,20 @@ export class ProjectState {
     this.latest = parts.latest;
     this.sources = parts.sources;
     this.fields = new FieldValues(parts.kept);
+    this.foundFields = new FoundFields(parts.foundFields);
     parts.items.forEach((item, node) => {
       this.nodeOf.set(item.id, node);
       this.byReference.set(item.reference.toLowerCase(), node);
     });
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
     this.links = new LinkTable(parts.items.length, parts.links, (node) => this.items[node]!.meaningSeq);
-    this.rules = new ProjectCoverage(this.scheme, this.graph, () => this.coverageItems());
+    this.rules = new ProjectCoverage(
+      () => this.scheme,
+      this.graph,
+      () => this.coverageItems(),
+    );
     this.verifying = new ProjectVerification({
-      scheme: this.scheme,
+      scheme: () => this.scheme,
       graph: this.graph,
       items: this.items,
       latest: (item) => this.latest.get(item),
@@ -97,8 +104,7 @@ export class ProjectState {
       id: this.id,
       name: this.name,
       createdAt: this.createdAt,
-      scheme: this.ownScheme,
-      fields: [...this.added.values()],
+      schemeParts: [...this.parts.values()],
       seq: this.seq,
       contentSeq: this.contentSeq,
       life: this.life,
@@ -110,6 +116,7 @@ export class ProjectState {
       latest: this.latest,
       sources: this.sources,
       kept: this.fields.snapshot(),
+      foundFields: this.foundFields.snapshot(),
     };
   }
 
@@ -126,16 +133,13 @@ export class ProjectState {
     this.seq = seq;
     if (changes.some((change) => change.entity !== 'report' && change.entity !== 'baseline')) this.contentSeq = seq;
     let structure = false;
+    if (changes.some((change) => change.entity === 'schemePart')) this.followScheme(changes);
     for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
     for (const change of changes) {
       if (change.entity === 'item') structure = this.applyItem(change.after) || structure;
       if (change.entity === 'collection') this.applyCollection(change.after);
       if (change.entity === 'source')
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
-      if (change.entity === 'field') {
-        this.added.set(change.after.id, change.after);
-        this.scheme = addFields(this.ownScheme, [...this.added.values()]);
-      }
       if (change.entity === 'project') this.name = change.after.name;
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
       if (!isQuiet.has(change.entity)) structure = true;
@@ -145,6 +149,54 @@ export class ProjectState {
     if (structure || changes.length > 200) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
     for (const follower of this.followers) follower(changes);
+  }
+
+  /** Its scheme, part by part: what people change, with the revisions that they saw. */
+  schemeParts(): SchemePartRow[] {
+    return [...this.parts.values()].sort((a, b) => a.number - b.number);
+  }
+
+  private followScheme(changes: readonly Change[]): void {
+    for (const change of changes) if (change.entity === 'schemePart') this.parts.set(change.after.id, change.after);
+    this.scheme = buildScheme(this.parts.values());
+  }
+
+  /** Fields that rules filter by and whose values memory does not hold yet. */
+  findUnknownFields(scheme = this.scheme): string[] {
+    return ruleFieldsOf(scheme).filter((field) => !this.fields.holds(field));
+  }
+
+  /** What these changes would make of the scheme. */
+  schemeOf(changes: readonly Change[]): Scheme {
+    const parts = new Map(this.parts);
+    for (const change of changes) if (change.entity === 'schemePart') parts.set(change.after.id, change.after);
+    return buildScheme(parts.values());
+  }
+
+  /** Values of fields by item, as the database has them now: from here on they follow every change. */
+  learnFields(values: ReadonlyMap<string, Map<string, unknown>>): void {
+    this.fields.learn(values);
+    this.forget();
+  }
+
+  /** What the fields of an item leave to be desired. */
+  fieldFindings(node: number): FieldFindings | undefined {
+    return this.foundFields.get(this.items[node]!.id);
+  }
+
+  /** Items that are present and whose fields leave something to be desired, in no order. */
+  nodesWithFieldFindings(): number[] {
+    const nodes: number[] = [];
+    for (const id of this.foundFields.ids) {
+      const node = this.nodeOf.get(id);
+      if (node !== undefined && !this.items[node]!.withdrawn && !this.items[node]!.heading) nodes.push(node);
+    }
+    return nodes;
+  }
+
+  /** After a change of the scheme: the items whose fields may not be as it says now. */
+  learnDoubtful(doubtful: readonly DoubtfulFields[], scheme = this.scheme): void {
+    this.foundFields.learn(scheme, doubtful);
   }
 
   /** Goes back to an earlier change: `changes` put back what was changed later, the items in `unborn` came later. */
@@ -157,6 +209,7 @@ export class ProjectState {
       this.items[node] = { ...item, withdrawn: true };
       this.nodeOf.delete(id);
       this.fields.forget(id);
+      this.foundFields.forget(id);
       if (this.byReference.get(item.reference.toLowerCase()) === node) this.byReference.delete(item.reference.toLowerCase());
     }
     this.forget();
@@ -296,7 +349,8 @@ export class ProjectState {
     return this.scheme.linkKinds.findIndex((kind) => kind.id === id);
   }
 
-  private coverageItems(): CoverageItems {
+  /** What rules need to know of the items. */
+  coverageItems(): CoverageItems {
     const waivedBy = new Map(this.scheme.rules.map((rule) => [rule.id, this.waivedItems(rule.id)]));
     return {
       count: this.items.length,
@@ -319,7 +373,8 @@ export class ProjectState {
     if ([...this.waivers.values()].some((waiver) => waiver.until !== null)) this.forget();
   }
 
-  private waivedItems(rule: string): Set<string> {
+  /** Ids of the items with an active waiver of a rule. */
+  waivedItems(rule: string): Set<string> {
     return new Set([...this.waivers.values()].filter((waiver) => waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId));
   }
 
@@ -341,6 +396,7 @@ export class ProjectState {
     this.byReference.set(reference.toLowerCase(), node);
     this.lastNumbers?.see(reference);
     this.fields.follow(id, row.fields);
+    this.foundFields.follow(this.scheme, id, kind, row.fields);
     if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
     if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
     this.verifying.meaningChanged(node, meaningSeq);
@@ -364,12 +420,4 @@ export class ProjectState {
   private applyLink(row: LinkRow): void {
     this.rules.follow(this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind)));
   }
-}
-
-/** The scheme with added fields at the end of their kinds. */
-export function addFields(scheme: Scheme, added: readonly FieldRow[]): Scheme {
-  const present = added.filter((field) => !field.withdrawn);
-  if (present.length === 0) return scheme;
-  const fieldsOf = (kind: string) => present.flatMap((field) => (field.kinds.includes(kind) ? [field.definition] : []));
-  return { ...scheme, kinds: scheme.kinds.map((kind) => ({ ...kind, fields: [...kind.fields, ...fieldsOf(kind.id)] })) };
 }

@@ -83,6 +83,10 @@ export class ProjectStates implements OnModuleDestroy {
   async apply(state: ProjectState, changes: readonly Change[], seq: number): Promise<void> {
     try {
       state.apply(changes, seq);
+      if (changes.some((change) => change.entity === 'schemePart')) {
+        state.learnFields(await this.repo.loadFields(state.id, state.findUnknownFields()));
+        state.learnDoubtful(await this.repo.loadDoubtful(state.id, state.scheme));
+      }
       if (!changes.some((change) => change.entity === 'run')) return;
       state.latest = await this.repo.loadLatest(state.id);
       state.forget();

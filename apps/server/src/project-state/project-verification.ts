@@ -2,6 +2,7 @@ import {
   type Evidence,
   type LatestResult,
   readVerification,
+  testKinds,
   type Scheme,
   type TraceGraph,
   type VerificationReading,
@@ -11,7 +12,7 @@ import type { LightItem } from './project-parts.js';
 
 /** What verification needs to know of the project around it. */
 export interface VerificationGround {
-  scheme: Scheme;
+  scheme: () => Scheme;
   graph: TraceGraph;
   items: readonly LightItem[];
   latest: (item: string) => LatestResult | undefined;
@@ -47,7 +48,8 @@ export class ProjectVerification {
   /** Computes anew only the states that these changed items and link ends can have moved: their own and those upstream. */
   refresh(touched: Set<number>): void {
     if (!this.verifiedNow) return;
-    const { scheme, graph } = this.ground;
+    const { graph } = this.ground;
+    const scheme = this.ground.scheme();
     const upward = new Set([scheme.verification.verifies, scheme.verification.derives].map((id) => scheme.linkKinds.findIndex((kind) => kind.id === id)));
     for (const node of touched)
       graph.forEachLink(node, 'out', (link, other) => {
@@ -97,7 +99,8 @@ export class ProjectVerification {
 
   private evidence(): Evidence {
     if (this.evidenceNow) return this.evidenceNow;
-    const { items, scheme, latest, waived } = this.ground;
+    const { items, latest, waived } = this.ground;
+    const scheme = this.ground.scheme();
     const { of, verifies, derives, waivedBy } = scheme.verification;
     const count = items.length;
     const index = (id: string) => scheme.linkKinds.findIndex((kind) => kind.id === id);
@@ -111,14 +114,14 @@ export class ProjectVerification {
       verifies: index(verifies),
       ...(derives !== null && { derives: index(derives) }),
     };
-    const testKinds = new Set(scheme.linkKinds.find((kind) => kind.id === verifies)?.fromKinds ?? []);
+    const tests = new Set(testKinds(scheme));
     const waivedItems = waived(waivedBy);
     items.forEach((item, node) => {
       if (item.withdrawn) return;
       evidence.present[node] = 1;
       if (item.heading) return;
       if (of.kinds.includes(item.kind)) evidence.subject[node] = 1;
-      if (testKinds.has(item.kind)) evidence.test[node] = 1;
+      if (tests.has(item.kind)) evidence.test[node] = 1;
       if (waivedItems.has(item.id)) evidence.waived[node] = 1;
     });
     this.evidenceNow = evidence;

@@ -43,8 +43,8 @@ describe('fields that people add', () => {
     expect([batch.action, rows.map((row) => [row.did, row.entity, row.name])]).toEqual([
       'Add 2 fields',
       [
-        ['made', 'field', 'A'],
-        ['made', 'field', 'B'],
+        ['made', 'schemePart', 'A'],
+        ['made', 'schemePart', 'B'],
       ],
     ]);
     await server.client.call(undo, { params: { project } });

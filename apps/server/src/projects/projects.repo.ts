@@ -1,9 +1,10 @@
-import type { Scheme } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
+import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
+import type { SchemePartRow } from '../ledger/change.js';
 import { ledgerEntities, writeValue } from '../ledger/entities.js';
 
 export interface Counts {
@@ -39,15 +40,21 @@ export class ProjectsRepo {
     return row?.seq ?? 0;
   }
 
-  async insert(row: { id: string; name: string; scheme: Scheme; createdAt: string }): Promise<void> {
+  /** A new project with its scheme: what stood before anybody changed it is number 0 of its history. */
+  async insert(row: { id: string; name: string; createdAt: string }, parts: readonly SchemePartRow[]): Promise<void> {
     await this.db.transaction(async (tx) => {
       const [project] = await tx
         .insert(schema.projects)
         .values({ ...row, seq: 0 })
         .returning();
-      // What it was called before anybody changed that.
-      const entry = { projectId: row.id, seq: 0, ordinal: 0, entity: 'project', entityId: row.id } as const;
-      await tx.insert(schema.history).values({ ...entry, ...writeValue(ledgerEntities.project, project!) });
+      const entry = { projectId: row.id, seq: 0 };
+      await tx.insert(schema.history).values({ ...entry, ordinal: 0, entity: 'project', entityId: row.id, ...writeValue(ledgerEntities.project, project!) });
+      await insertRows(tx, schema.schemeParts, parts);
+      const records = parts.map((part, index) => ({
+        ...{ ...entry, ordinal: index + 1, entity: 'schemePart' as const, entityId: part.id },
+        ...writeValue(ledgerEntities.schemePart, part),
+      }));
+      await insertRows(tx, schema.history, records);
     });
   }
 }

@@ -1,6 +1,6 @@
 import type { Collection, ReplyOf, getProject, listProjects } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { defaultScheme, findKind } from '@coomb/core';
+import { defaultScheme, takeApart } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { countWaiting } from '../check/waiting.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -9,6 +9,8 @@ import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ReportsRepo } from '../reports/reports.repo.js';
+import { buildPartRows } from '../project-state/scheme-parts.js';
+import { assertOffered } from '../items/items.service.js';
 import { type Counts, ProjectsRepo } from './projects.repo.js';
 
 type Project = ReplyOf<typeof listProjects>[number];
@@ -34,8 +36,8 @@ export class ProjectsService {
   }
 
   async create(name: string): Promise<Project> {
-    const row = { id: this.clock.newId(), name, scheme: defaultScheme, createdAt: this.clock.now().toISOString() };
-    await this.repo.insert(row);
+    const row = { id: this.clock.newId(), name, createdAt: this.clock.now().toISOString() };
+    await this.repo.insert(row, buildPartRows(row.id, takeApart(defaultScheme), this.clock.newId));
     return { id: row.id, name, createdAt: row.createdAt, items: 0, links: 0 };
   }
 
@@ -67,8 +69,7 @@ export class ProjectsService {
   async createCollection(projectId: string, person: string, wanted: Pick<CollectionRow, 'name' | 'holds' | 'prefix' | 'kind'>): Promise<Collection> {
     let id = '';
     await this.ledger.change(projectId, async (state) => {
-      if (!findKind(state.scheme, wanted.kind))
-        throw new CoombError('input-invalid', `There is no kind "${wanted.kind}"; there are ${state.scheme.kinds.map((kind) => kind.id).join(', ')}.`);
+      assertOffered(state.scheme, wanted.kind);
       const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, ...wanted };
       id = after.id;
       const change: Change = { entity: 'collection', before: null, after };

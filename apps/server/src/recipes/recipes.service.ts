@@ -1,9 +1,10 @@
 import type { KeptRecipe, RecipeBody } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { addToGroup, readyRecipes } from '@coomb/core';
+import { addToGroup, buildReadyRecipes } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { RecipeRow } from '../ledger/change.js';
+import { ProjectStates } from '../project-state/project-states.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { asIso, LedgerService } from '../ledger/ledger.service.js';
 
@@ -12,6 +13,7 @@ import { asIso, LedgerService } from '../ledger/ledger.service.js';
 export class RecipesService {
   constructor(
     @Inject(LedgerReader) private readonly rows: LedgerReader,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -19,7 +21,8 @@ export class RecipesService {
   async list(projectId: string): Promise<KeptRecipe[]> {
     const rows = (await this.rows.findAll(projectId, 'recipe')).sort((a, b) => a.name.localeCompare(b.name, 'en'));
     const uses = await this.findUses(projectId);
-    const ready = readyRecipes.map(
+    const { scheme } = await this.states.get(projectId);
+    const ready = buildReadyRecipes(scheme).map(
       ({ id, name, reads, recipe }): KeptRecipe => ({
         id,
         name,

@@ -1,5 +1,5 @@
 import { compareFile, keepRecipe, listRecipes, listSources, type RecipeBody, undo, withdrawRecipe } from '@coomb/contract';
-import { defaultScheme, proposeExchangeRecipe, proposeSheetRecipe, readyRecipes } from '@coomb/core';
+import { defaultScheme, proposeExchangeRecipe, proposeSheetRecipe, buildReadyRecipes } from '@coomb/core';
 import { readCsv, readReqifFile } from '@coomb/formats';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -26,7 +26,7 @@ describe('recipes of a project', () => {
     const { client } = server;
     const { project } = await makeProject(client);
     const listed = await client.call(listRecipes, { params: { project } });
-    expect(listed.map((one) => [one.name, one.ready])).toEqual(readyRecipes.map((one) => [one.name, true]));
+    expect(listed.map((one) => [one.name, one.ready])).toEqual(buildReadyRecipes(defaultScheme).map((one) => [one.name, true]));
     const [ready] = listed;
     await expect(client.call(withdrawRecipe, { params: { project, recipe: ready!.id } })).rejects.toThrow();
     const copy = await client.call(keepRecipe, { params: { project }, body: { name: 'Mine', body: ready!.body } });
@@ -131,7 +131,11 @@ describe('coomb with a recipe file', () => {
   it.each([
     ['no JSON', 'not JSON', 'is not a recipe file'],
     ['another shape', '{"coombRecipe":2}', 'coombRecipe'],
-    ['a recipe for other files', JSON.stringify({ coombRecipe: 1, name: 'D', body: { reads: 'document', recipe: readyRecipes[0]!.recipe } }), 'another sort'],
+    [
+      'a recipe for other files',
+      JSON.stringify({ coombRecipe: 1, name: 'D', body: { reads: 'document', recipe: buildReadyRecipes(defaultScheme)[0]!.recipe } }),
+      'another sort',
+    ],
   ])('refuses %s', async (_, content, message) => {
     const { code, error } = await run('inspect', file('a.csv', csv), '--recipe', file('bad.json', content));
     expect([code, error]).toEqual([2, expect.stringContaining(message)]);

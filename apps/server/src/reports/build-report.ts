@@ -1,5 +1,5 @@
 import type { Readiness, ReportBody } from '@coomb/contract';
-import { verificationStates, stateWords } from '@coomb/core';
+import { linkKindsOfRole, verificationStates, stateWords } from '@coomb/core';
 import { buildReadiness } from '../check/readiness.js';
 import { findOpen } from '../check/findings.js';
 import type { Change, ItemRow } from '../ledger/change.js';
@@ -47,7 +47,7 @@ function buildGaps(state: ProjectState, within: ReportScope['within']): ReportBo
 function buildMatrix(state: ProjectState, { matrices, within }: ReportScope): ReportBody['matrix'] {
   const { of, verifies } = state.scheme.verification;
   const verify = state.linkKindIndex(verifies);
-  const design = ['satisfies', 'refines'].map((id) => state.linkKindIndex(id));
+  const design = (['satisfies', 'refines'] as const).flatMap((role) => linkKindsOfRole(state.scheme, role).map(({ id }) => state.linkKindIndex(id)));
   const rows: ReportBody['matrix']['rows'] = [];
   for (const node of state.outline().nodes) {
     const item = state.items[node]!;

@@ -5,7 +5,7 @@ import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem, getNode } from '../items/item-reading.service.js';
-import { cleanFields } from '../items/check-fields.js';
+import { cleanFields, hiddenFields } from '../items/check-fields.js';
 import { changesMeaning, ItemsService } from '../items/items.service.js';
 import type { Change, ClippingRow, ItemRow } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
@@ -105,7 +105,10 @@ export class ClipService {
       if (!field) throw new CoombError('input-invalid', `${before.reference} has no field "${wish.field}".`);
       const read = field.type === 'rich' ? { value: htmlOf(wish) } : readFieldValue(field, quoteOf(wish));
       if ('problem' in read && read.problem) issues.push({ severity: 'warning', code: 'field-value', at: field.label, message: read.problem });
-      after.fields = cleanFields(state.scheme, before.kind, { ...before.fields, [field.id]: read.value });
+      after.fields = {
+        ...hiddenFields(state.scheme, before.kind, before.fields),
+        ...cleanFields(state.scheme, before.kind, { ...before.fields, [field.id]: read.value }),
+      };
     }
     if (changesMeaning(state.scheme, before, after)) after.meaningSeq = state.seq + 1;
     return after;

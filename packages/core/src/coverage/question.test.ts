@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import { buildQuestion, buildSteps, type CoverageItems } from './question.js';
 
 interface Row {

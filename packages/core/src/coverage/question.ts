@@ -1,4 +1,4 @@
-import type { Scheme } from '../project/scheme.js';
+import type { Scheme } from '../scheme/scheme.js';
 import type { Step } from '../trace/graph.js';
 import type { CoverageQuestion } from './live-coverage.js';
 import type { CoverageRule, ItemFilter } from './rule.js';

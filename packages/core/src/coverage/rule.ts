@@ -20,6 +20,8 @@ export interface CoverageRule {
   steps: number;
   atLeast: number;
   reach: ItemFilter;
+  /** Whether an item that is used in several places must be covered in each. */
+  throughUsages?: boolean;
 }
 
 export const coverageStates = ['met', 'suspect', 'waived', 'notMet', 'notApplicable'] as const;

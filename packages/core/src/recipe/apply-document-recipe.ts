@@ -1,4 +1,4 @@
-import type { Scheme } from '../project/scheme.js';
+import type { Scheme } from '../scheme/scheme.js';
 import type { SourceBlock, SourceDocument, SourceParagraph, SourcePlace } from '../source/document.js';
 import { settleChanges } from '../source/settle-changes.js';
 import { findSentences } from '../wording/sentences.js';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import { Constants } from './constants.js';
 import type { Draft } from './draft.js';
 

@@ -1,4 +1,4 @@
-import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
+import { findKind, type FieldValue, type Scheme } from '../scheme/scheme.js';
 import type { Issue } from '../source/issue.js';
 import { escapeHtml } from './document-words.js';
 import type { Draft } from './draft.js';

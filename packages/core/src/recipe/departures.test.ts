@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import type { SourceBlock, SourceSheet } from '../source/document.js';
 import type { ExchangeDocument } from '../source/exchange.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';
 import { alignExchangeRecipe, alignSheetRecipe, findDocumentDepartures } from './departures.js';
 import type { DocumentRecipe } from './document-recipe.js';
 import { proposeExchangeRecipe } from './propose-exchange-recipe.js';
-import { readyRecipes } from './ready-recipes.js';
+import { buildReadyRecipes } from './ready-recipes.js';
 import type { SheetRecipe } from './sheet-recipe.js';
 
 const paragraph = (text: string, level = 0, at = 1): SourceBlock => ({ type: 'paragraph', at, level, text, html: text });
@@ -119,13 +119,14 @@ describe('ready recipes', () => {
     ['ready-binding', [null, null]],
     ['ready-headed', ['SYS-001']],
   ])('%s reads a document without more', (id, references) => {
-    const ready = readyRecipes.find((one) => one.id === id)!;
+    const ready = buildReadyRecipes(defaultScheme).find((one) => one.id === id)!;
     const { drafts } = applyDocumentRecipe(defaultScheme, ready.recipe, { blocks, pictures: new Map() });
     expect(drafts.filter((draft) => draft.role === 'item').map((draft) => draft.reference)).toEqual(references);
   });
 
   it('have names and identifiers of their own', () => {
-    expect(new Set(readyRecipes.map((one) => one.id)).size).toBe(readyRecipes.length);
-    expect(readyRecipes.every((one) => one.recipe.headings.length === 9)).toBe(true);
+    const ready = buildReadyRecipes(defaultScheme);
+    expect(new Set(ready.map((one) => one.id)).size).toBe(ready.length);
+    expect(ready.every((one) => one.recipe.headings.length === 9)).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import type { SourceBlock, SourceCell, SourceDocument } from '../source/document.js';
 import { documentOf, type Line } from '../testing/document.js';
 import { applyDocumentRecipe } from './apply-document-recipe.js';

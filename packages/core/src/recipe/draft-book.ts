@@ -1,4 +1,5 @@
-import { findKind, type Field, type Scheme } from '../project/scheme.js';
+import { kindsOfRole } from '../scheme/roles.js';
+import { findKind, type Field, type Scheme } from '../scheme/scheme.js';
 import type { SourceBlock, SourceParagraph, SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { buildTitle } from '../wording/title.js';
@@ -71,7 +72,8 @@ export class DraftBook {
   /** Kind of items that explain and need no coverage; the recipe's own where the scheme has none. */
   informativeKind(): string {
     const own = findKind(this.scheme, this.recipe.kind);
-    return this.scheme.kinds.find((kind) => kind.informative && kind.layer === own?.layer)?.id ?? this.recipe.kind;
+    const kinds = kindsOfRole(this.scheme, 'information').filter((kind) => kind.informative);
+    return (kinds.find((kind) => kind.layer === own?.layer) ?? kinds[0])?.id ?? this.recipe.kind;
   }
 
   /** Adds a paragraph to the current text, in the list or quotation that it goes on with. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeObject } from '../source/exchange.js';
 import { applyExchangeRecipe } from './exchange-recipe.js';
 import { proposeExchangeRecipe } from './propose-exchange-recipe.js';

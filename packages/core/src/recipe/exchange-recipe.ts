@@ -1,4 +1,5 @@
-import { findKind, type FieldValue, type Scheme } from '../project/scheme.js';
+import { getUsualKind } from '../scheme/roles.js';
+import { findKind, type FieldValue, type Scheme } from '../scheme/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
@@ -94,7 +95,7 @@ class ExchangeReading {
       key: this.drafts.length,
       parent: -1,
       role: 'section',
-      kind: type?.kind ?? this.scheme.kinds[0]!.id,
+      kind: type?.kind ?? getUsualKind(this.scheme).id,
       reference: null,
       externalId: id,
       title: name || 'Outline',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Field } from '../project/scheme.js';
+import type { Field } from '../scheme/scheme.js';
 import { readFieldValue, splitReferences } from './field-value.js';
 
 const field = (type: Field['type'], options?: string[]): Field => ({ id: 'f', label: 'F', type, ...(options && { options }) });

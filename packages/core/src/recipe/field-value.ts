@@ -1,4 +1,4 @@
-import type { Field, FieldType, FieldValue } from '../project/scheme.js';
+import type { Field, FieldType, FieldValue } from '../scheme/scheme.js';
 import { readDate } from './read-date.js';
 import { readNumber } from './read-number.js';
 

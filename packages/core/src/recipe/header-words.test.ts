@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import { proposeMeaning } from './propose-meaning.js';
 
 /** What people call columns where they work, by meaning. */

@@ -1,4 +1,5 @@
-import { findKind, type Scheme } from '../project/scheme.js';
+import { getUsualKind } from '../scheme/roles.js';
+import { findKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { SourceDocument } from '../source/document.js';
 import { buildIdentifier, type DocumentRecipe, identifierShapes, type TableMeaning, usualIdentifier } from './document-recipe.js';
 import { findOutlineNumber, findTypedLevel } from './outline-number.js';
@@ -19,7 +20,7 @@ const FEWEST_HEADINGS = 3;
 const MOST_OF_A_NAME = 30;
 
 /** A first recipe for a document, from what it holds: the person corrects it. */
-export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, kind = 'requirement'): DocumentRecipe {
+export function proposeDocumentRecipe(scheme: Scheme, document: SourceDocument, kind = getUsualKind(scheme).id): DocumentRecipe {
   const labels = new Map<string, number>();
   const tables = new Map<string, TableMeaning>();
   const texts: string[] = [];
@@ -119,7 +120,7 @@ function proposeBindingWords(texts: readonly string[], headings: readonly string
 
 /** Phrases of the link kinds, and of parents and fields, that lead to a value in several places; and other words that lead to references again and again. */
 function proposePhrases(scheme: Scheme, kind: string, texts: readonly string[]): Phrase[] {
-  const links = scheme.linkKinds.flatMap((link): Phrase[] => [
+  const links = offeredLinkKinds(scheme).flatMap((link): Phrase[] => [
     ...(link.fromKinds.includes(kind) ? [{ words: link.phrase, meaning: { as: 'link' as const, linkKind: link.id, reversed: false } }] : []),
     ...(link.toKinds.includes(kind) ? [{ words: link.reverse, meaning: { as: 'link' as const, linkKind: link.id, reversed: true } }] : []),
   ]);

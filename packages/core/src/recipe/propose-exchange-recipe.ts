@@ -1,4 +1,5 @@
-import type { Scheme } from '../project/scheme.js';
+import { getUsualKind, type LinkRole } from '../scheme/roles.js';
+import { offeredKinds, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { ExchangeDocument, ExchangeType } from '../source/exchange.js';
 import { LONGEST_REFERENCE } from './propose-by-values.js';
 import { splitReferences } from './field-value.js';
@@ -15,7 +16,7 @@ const RESERVED: Record<string, ExchangeMeaning> = {
 };
 
 /** A first recipe, from the names of types, attributes and relations. */
-export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = 'requirement'): ExchangeRecipe {
+export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = getUsualKind(scheme).id): ExchangeRecipe {
   return {
     name: 'Proposed from the file',
     types: document.types.map((type) => {
@@ -28,7 +29,7 @@ export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument
 
 function proposeKind(scheme: Scheme, type: ExchangeType, usual: string): string {
   const name = type.name.toLowerCase();
-  const found = scheme.kinds.find((kind) => name.includes(kind.label.toLowerCase()));
+  const found = offeredKinds(scheme).find((kind) => name.includes(kind.label.toLowerCase()));
   return found && !found.informative ? found.id : usual;
 }
 
@@ -62,12 +63,32 @@ function proposeAttributes(
   });
 }
 
-/** By the words of the link kinds themselves; "trace" and the like are left for the person to say. */
+/** Words of relations by what they say, beside those of the scheme's own phrases. */
+const STEMS: Record<LinkRole, string> = {
+  verifies: 'verif',
+  satisfies: 'satis',
+  refines: 'refin',
+  derives: 'deriv',
+  allocates: 'alloc',
+  realises: 'reali',
+  composes: 'compo',
+  types: 'typed',
+  depends: 'depen',
+};
+
+/** By the words of the link kinds themselves, else by what part they play; "trace" and the like are left for the person to say. */
 function proposeLink(scheme: Scheme, name: string): { linkKind: string | null; reversed: boolean } {
   const words = name.toLowerCase().replace(/[^a-z]+/g, ' ');
-  for (const kind of scheme.linkKinds) {
-    const stem = kind.id.replace(/s$/, '').slice(0, 5);
-    if (words.includes(stem)) return { linkKind: kind.id, reversed: /\b(is|are) \w+ by\b/.test(words) };
-  }
-  return { linkKind: null, reversed: false };
+  const kinds = offeredLinkKinds(scheme);
+  const found = kinds.find((kind) => saysPhrase(words, kind.phrase)) ?? kinds.find((kind) => kind.role && words.includes(STEMS[kind.role]));
+  return found ? { linkKind: found.id, reversed: /\b(is|are) \w+ by\b/.test(words) } : { linkKind: null, reversed: false };
+}
+
+/** Whether a name holds the beginning of a phrase's longest word, if that word is long enough to tell anything. */
+function saysPhrase(words: string, phrase: string): boolean {
+  const [longest = ''] = phrase
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .sort((a, b) => b.length - a.length);
+  return longest.length >= 5 && words.includes(longest.slice(0, 5));
 }

@@ -1,4 +1,4 @@
-import type { Field } from '../project/scheme.js';
+import type { Field } from '../scheme/scheme.js';
 import type { ExchangeAttribute } from '../source/exchange.js';
 
 export type ProposedField = Pick<Field, 'type' | 'options' | 'unit'>;

@@ -1,4 +1,5 @@
-import { type Field, findKind, type Scheme } from '../project/scheme.js';
+import { findFieldOfRole, type FieldRole, linkKindsOfRole, type LinkRole } from '../scheme/roles.js';
+import { type Field, findKind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { Meaning } from './document-recipe.js';
 import { type Concept, findConcepts } from './header-words.js';
 
@@ -8,25 +9,25 @@ const SHAPES: [RegExp, Concept][] = [
   [/^(outline|section)( (no|number|level))$/i, 'number'],
 ];
 
-/** Fields of the usual scheme that a concept fills, where the kind has them; a day goes to the first field of days. */
-const FIELDS: Partial<Record<Concept, (field: Field) => boolean>> = {
-  priority: (field) => field.id === 'priority',
-  rationale: (field) => field.id === 'rationale',
-  owner: (field) => field.id === 'owner' || field.type === 'person',
-  state: (field) => field.id === 'standing',
-  method: (field) => field.id === 'method',
-  date: (field) => field.type === 'date',
-};
+/** Parts of fields that a concept fills, where the kind has one that plays it. */
+const FIELDS: Partial<Record<Concept, FieldRole>> = { priority: 'priority', rationale: 'rationale', owner: 'owner', state: 'state', method: 'method' };
+/** Types of fields that take a concept where no field plays its part: the first such field. */
+const TYPES: Partial<Record<Concept, Field['type']>> = { owner: 'person', date: 'date' };
+/** Parts of link kinds that a concept names. */
+const LINKS: Partial<Record<Concept, LinkRole>> = { links: 'derives', verifies: 'verifies' };
 
 /** Meaning of a concept for items of a kind; undefined where the kind has no place for it. */
 function meaningOf(scheme: Scheme, kind: string, concept: Concept): Meaning | undefined {
-  if (concept === 'links' || concept === 'verifies') {
-    const linkKind = concept === 'links' ? 'derives' : 'verifies';
-    return mayStart(scheme, linkKind, kind) ? { as: 'link', linkKind, reversed: false } : undefined;
+  const link = LINKS[concept];
+  if (link) {
+    const linkKind = findStarting(scheme, link, kind);
+    return linkKind && { as: 'link', linkKind: linkKind.id, reversed: false };
   }
-  const isField = FIELDS[concept];
-  if (!isField) return { as: concept as 'reference' };
-  const field = findKind(scheme, kind)?.fields.find(isField);
+  const role = FIELDS[concept];
+  const type = TYPES[concept];
+  if (!role && !type) return { as: concept as 'reference' };
+  const own = findKind(scheme, kind);
+  const field = (role && findFieldOfRole(own, role)) ?? own?.fields.find((one) => one.type === type);
   return field && { as: 'field', field: field.id };
 }
 
@@ -36,9 +37,9 @@ export function proposeMeaning(scheme: Scheme, kind: string, name: string): Mean
     .trim()
     .replace(/[:*]+$/, '')
     .replace(/\.(?=\s|$)/g, '');
-  for (const link of scheme.linkKinds) {
-    if (link.phrase === clean.toLowerCase() && link.fromKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: false };
-    if (link.reverse === clean.toLowerCase() && link.toKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: true };
+  for (const link of offeredLinkKinds(scheme)) {
+    if (link.phrase.toLowerCase() === clean.toLowerCase() && link.fromKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: false };
+    if (link.reverse.toLowerCase() === clean.toLowerCase() && link.toKinds.includes(kind)) return { as: 'link', linkKind: link.id, reversed: true };
   }
   const field = findKind(scheme, kind)?.fields.find((one) => one.label.toLowerCase() === clean.toLowerCase() || one.id === clean.toLowerCase());
   if (field) return { as: 'field', field: field.id };
@@ -46,7 +47,7 @@ export function proposeMeaning(scheme: Scheme, kind: string, name: string): Mean
   if (similar) return { as: 'field', field: similar.id };
   const concepts = findConcepts(clean);
   // A test's column "Requirement" names what it verifies, not its text.
-  const order = mayStart(scheme, 'verifies', kind) && concepts.includes('verifies') ? ['verifies' as const, ...concepts] : concepts;
+  const order = findStarting(scheme, 'verifies', kind) && concepts.includes('verifies') ? ['verifies' as const, ...concepts] : concepts;
   for (const concept of order.length > 0 ? order : SHAPES.flatMap(([shape, one]) => (shape.test(clean) ? [one] : []))) {
     const meaning = meaningOf(scheme, kind, concept);
     if (meaning) return meaning;
@@ -54,6 +55,7 @@ export function proposeMeaning(scheme: Scheme, kind: string, name: string): Mean
   return { as: 'ignore' };
 }
 
-function mayStart(scheme: Scheme, linkKind: string, kind: string): boolean {
-  return scheme.linkKinds.some((one) => one.id === linkKind && one.fromKinds.includes(kind));
+/** The first link kind of a part that may begin at items of a kind. */
+function findStarting(scheme: Scheme, role: LinkRole, kind: string): LinkKind | undefined {
+  return linkKindsOfRole(scheme, role).find((one) => one.fromKinds.includes(kind));
 }

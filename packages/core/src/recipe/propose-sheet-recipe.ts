@@ -1,5 +1,6 @@
 import { groupBy } from '../group-by.js';
-import type { Scheme } from '../project/scheme.js';
+import { findFieldOfRole, findKindOfRole, getUsualKind, linkKindsOfRole } from '../scheme/roles.js';
+import type { Kind, Scheme } from '../scheme/scheme.js';
 import type { SourceSheet } from '../source/document.js';
 import type { Meaning } from './document-recipe.js';
 import { proposeByValues } from './propose-by-values.js';
@@ -19,15 +20,23 @@ export function proposeSheetRecipe(scheme: Scheme, sheets: readonly SourceSheet[
     const recipe = proposeColumns(scheme, sheets, said.kind);
     return { ...recipe, columns: recipe.columns.map((column) => (column.name === said.column ? { ...column, meaning: { as: 'kind' } } : column)) };
   }
-  const asTests = proposeColumns(scheme, sheets, 'testCase');
-  const hasWords = asTests.columns.some(({ meaning }) => ['reference', 'title', 'text'].includes(meaning.as));
-  const isTests =
-    hasWords &&
-    asTests.columns.some(
-      ({ meaning }) =>
-        (meaning.as === 'field' && ['steps', 'testKind', 'expected'].includes(meaning.field)) || (meaning.as === 'link' && meaning.linkKind === 'verifies'),
-    );
-  return isTests ? asTests : proposeColumns(scheme, sheets, /need/i.test(asTests.sheet) ? 'need' : 'requirement');
+  const test = findKindOfRole(scheme, 'test');
+  const asTests = test && proposeColumns(scheme, sheets, test.id);
+  if (asTests && holdsTests(scheme, test, asTests)) return asTests;
+  const usual = getUsualKind(scheme).id;
+  const recipe = proposeColumns(scheme, sheets, usual);
+  const need = findKindOfRole(scheme, 'need')?.id ?? usual;
+  return need !== usual && /need/i.test(recipe.sheet) ? proposeColumns(scheme, sheets, need) : recipe;
+}
+
+/** Whether columns tell of tests: of steps, of what is expected, of what is verified. */
+function holdsTests(scheme: Scheme, test: Kind, { columns }: SheetRecipe): boolean {
+  const fields = (['steps', 'testKind', 'expected'] as const).map((role) => findFieldOfRole(test, role)?.id);
+  const links = linkKindsOfRole(scheme, 'verifies').map((kind) => kind.id);
+  const hasWords = columns.some(({ meaning }) => ['reference', 'title', 'text'].includes(meaning.as));
+  const isOfTests = ({ meaning }: SheetRecipe['columns'][number]) =>
+    (meaning.as === 'field' && fields.includes(meaning.field)) || (meaning.as === 'link' && links.includes(meaning.linkKind));
+  return hasWords && columns.some(isOfTests);
 }
 
 /** A column that says the kind of each row, and the kind that most of them are. */

@@ -1,4 +1,4 @@
-import type { Scheme } from '../project/scheme.js';
+import type { Scheme } from '../scheme/scheme.js';
 import type { SourceTable } from '../source/document.js';
 import type { Meaning, TableMeaning } from './document-recipe.js';
 import { proposeByValues } from './propose-by-values.js';

@@ -1,3 +1,5 @@
+import { getUsualKind } from '../scheme/roles.js';
+import type { Scheme } from '../scheme/scheme.js';
 import { type DocumentRecipe, usualIdentifier } from './document-recipe.js';
 
 /** Recipes that come with Coomb: starting points to be copied. Tables and labels are proposed from the document they are put on. */
@@ -11,7 +13,14 @@ export interface ReadyRecipe {
 
 const sections = new Array<'section'>(9).fill('section');
 
-export const readyRecipes: readonly ReadyRecipe[] = [
+/** The ready recipes for a project's own kinds. */
+export function buildReadyRecipes(scheme: Scheme): ReadyRecipe[] {
+  const kind = getUsualKind(scheme).id;
+  return ready.map((one) => ({ ...one, recipe: { ...one.recipe, kind } }));
+}
+
+type Ready = Omit<ReadyRecipe, 'recipe'> & { recipe: Omit<DocumentRecipe, 'kind'> };
+const ready: readonly Ready[] = [
   {
     id: 'ready-numbered',
     name: 'Numbered statements under headings',
@@ -19,7 +28,6 @@ export const readyRecipes: readonly ReadyRecipe[] = [
     reads: 'document',
     recipe: {
       name: 'Numbered statements under headings',
-      kind: 'requirement',
       headings: sections,
       identifier: usualIdentifier,
       bindingWords: [],
@@ -34,7 +42,6 @@ export const readyRecipes: readonly ReadyRecipe[] = [
     reads: 'document',
     recipe: {
       name: 'Binding sentences of a standard',
-      kind: 'requirement',
       headings: sections,
       identifier: '',
       bindingWords: ['shall', 'must', 'shall not', 'must not', 'may not'],
@@ -49,7 +56,6 @@ export const readyRecipes: readonly ReadyRecipe[] = [
     reads: 'document',
     recipe: {
       name: 'One heading a requirement',
-      kind: 'requirement',
       headings: ['section', 'section', 'item', 'item', 'item', 'item', 'item', 'item', 'item'],
       identifier: usualIdentifier,
       bindingWords: [],

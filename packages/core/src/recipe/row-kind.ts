@@ -1,4 +1,4 @@
-import type { Scheme } from '../project/scheme.js';
+import { offeredKinds, type Scheme } from '../scheme/scheme.js';
 import type { Draft } from './draft.js';
 
 const SECTION = /^(section|heading|chapter|title|header)s?$/i;
@@ -8,7 +8,7 @@ export class KindNames {
   private readonly kinds = new Map<string, string>();
 
   constructor(scheme: Scheme) {
-    for (const kind of scheme.kinds) for (const name of [kind.id, kind.label, kind.plural]) this.kinds.set(name.toLowerCase(), kind.id);
+    for (const kind of offeredKinds(scheme)) for (const name of [kind.id, kind.label, kind.plural]) this.kinds.set(name.toLowerCase(), kind.id);
   }
 
   /** `otherwise` is the kind of rows that say none, and of sections. Undefined for a name that the project does not know. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from '../project/default-scheme.js';
+import { defaultScheme } from '../scheme/starters/index.js';
 import { alignSheetRecipe } from './departures.js';
 import { proposeSheetRecipe } from './propose-sheet-recipe.js';
 import { applySheetRecipe, columnName, type SheetRecipe } from './sheet-recipe.js';

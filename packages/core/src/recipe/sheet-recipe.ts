@@ -1,4 +1,4 @@
-import { findKind, type Scheme } from '../project/scheme.js';
+import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { counted } from '../wording/counted.js';

@@ -134,6 +134,18 @@ export class TraceGraph {
     this.mark(link, suspect ? this.state[link]! | SUSPECT : this.state[link]! & ~SUSPECT);
   }
 
+  /** Gives a link another kind, in place: constant time but for the links at its ends. */
+  setKind(link: number, kind: number): void {
+    this.kind[link] = kind;
+    for (const [rows, node] of [
+      [this.built.out, this.from[link]!],
+      [this.built.in, this.to[link]!],
+    ] as const) {
+      if (node >= this.built.nodes) continue;
+      for (let i = rows.start[node]!, end = rows.start[node + 1]!; i < end; i++) if (rows.link[i] === link) rows.kind[i] = kind;
+    }
+  }
+
   private mark(link: number, state: number): void {
     this.marks += Number(state !== 0) - Number(this.state[link] !== 0);
     this.state[link] = state;

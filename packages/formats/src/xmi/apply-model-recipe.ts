@@ -1,8 +1,21 @@
-import { escapeHtml, findLinkKind, type Draft, type DraftLink, type Issue, type RecipeOutcome, type Scheme } from '@coomb/core';
+import {
+  type Draft,
+  type DraftLink,
+  escapeHtml,
+  findKindOfRole,
+  isAllowed,
+  type Issue,
+  type KindRole,
+  type LinkKind,
+  linkKindsOfRole,
+  type LinkRole,
+  type RecipeOutcome,
+  type Scheme,
+} from '@coomb/core';
 import type { ModelDocument, ModelElement, ModelRelation } from './model-document.js';
 
-/** Which kind each metaclass or stereotype becomes; the stereotype is asked first. `null` leaves it out. */
-export const usualKinds: Record<string, string | null> = {
+/** Which part each metaclass or stereotype plays; the stereotype is asked first. `null` leaves it out. */
+export const usualKinds: Record<string, KindRole | null> = {
   Requirement: 'requirement',
   AbstractRequirement: 'requirement',
   Block: 'component',
@@ -22,18 +35,19 @@ export const usualKinds: Record<string, string | null> = {
   Property: 'part',
 };
 
-const usualLinks: Record<string, string> = {
-  Satisfy: 'satisfies',
-  Verify: 'verifies',
-  Refine: 'refines',
-  DeriveReqt: 'derives',
-  Allocate: 'allocated',
-  Trace: 'depends',
-  Dependency: 'depends',
-  Usage: 'depends',
-  Realization: 'satisfies',
-  Abstraction: 'depends',
-  Include: 'depends',
+/** Which part each relation plays; the first that the scheme has and that may join the two is taken. */
+const usualLinks: Record<string, readonly LinkRole[]> = {
+  Satisfy: ['satisfies', 'realises'],
+  Verify: ['verifies'],
+  Refine: ['refines', 'satisfies'],
+  DeriveReqt: ['derives'],
+  Allocate: ['allocates', 'realises'],
+  Trace: ['depends'],
+  Dependency: ['depends'],
+  Usage: ['depends'],
+  Realization: ['satisfies', 'realises'],
+  Abstraction: ['depends'],
+  Include: ['depends'],
 };
 
 /** Turns a model into drafts and links. Attributes of plain data stay out; what is left out is counted and named. */
@@ -46,15 +60,16 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
   const skipped = new Map<string, number>();
   const skip = (what: string): void => void skipped.set(what, (skipped.get(what) ?? 0) + 1);
   for (const element of model.elements) {
-    const kind = findElementKind(element, elements);
-    if (!kind || !scheme.kinds.some((one) => one.id === kind)) {
+    const role = findElementRole(element, elements);
+    const kind = role && findKindOfRole(scheme, role)?.id;
+    if (!kind) {
       skip(element.stereotypes[0] ?? element.type);
       continue;
     }
     const draft: Draft = {
       key: drafts.length,
       parent: element.parent === null ? -1 : (keyOf.get(element.parent) ?? -1),
-      role: kind === 'package' ? 'section' : 'item',
+      role: role === 'package' ? 'section' : 'item',
       kind,
       reference: element.reference,
       externalId: element.id,
@@ -74,7 +89,9 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
   for (const element of model.elements) {
     const key = keyOf.get(element.id);
     if (key === undefined || !element.typedBy || !keyOf.has(element.typedBy)) continue;
-    links.push({ draft: key, linkKind: 'typed', reversed: false, target: element.typedBy, place: drafts[key]!.place });
+    const target = drafts[keyOf.get(element.typedBy)!]!;
+    const linkKind = findLink(scheme, ['types'], drafts[key]!.kind, target.kind);
+    if (linkKind) links.push({ draft: key, linkKind: linkKind.id, reversed: false, target: element.typedBy, place: drafts[key]!.place });
   }
   for (const relation of model.relations) addRelation(relation);
   for (const [what, count] of skipped)
@@ -90,24 +107,22 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
     const from = keyOf.get(relation.from);
     const to = keyOf.get(relation.to);
     const name = relation.stereotypes[0] ?? relation.type;
-    const linkKind = findLinkKind(scheme, usualLinks[name] ?? usualLinks[relation.type] ?? '');
-    if (from === undefined || to === undefined || !linkKind) return skip(name);
-    const fromKind = drafts[from]!.kind;
-    const toKind = drafts[to]!.kind;
-    const fits = linkKind.fromKinds.includes(fromKind) && linkKind.toKinds.includes(toKind);
-    const fallback = scheme.linkKinds.find((one) => one.id === 'depends' && one.fromKinds.includes(fromKind) && one.toKinds.includes(toKind));
-    if (!fits && !fallback) {
+    const roles = usualLinks[name] ?? usualLinks[relation.type];
+    const [meant] = (roles ?? []).flatMap((role) => linkKindsOfRole(scheme, role));
+    if (from === undefined || to === undefined || !roles || !meant) return skip(name);
+    const linkKind = findLink(scheme, [...roles, 'depends'], drafts[from]!.kind, drafts[to]!.kind);
+    if (!linkKind) {
       issues.push({
         severity: 'warning',
         code: 'relation-not-allowed',
         at: relation.id,
-        message: `"${drafts[from]!.title}" ${linkKind.phrase} "${drafts[to]!.title}" is not allowed between these kinds; it was left out`,
+        message: `"${drafts[from]!.title}" ${meant.phrase} "${drafts[to]!.title}" is not allowed between these kinds; it was left out`,
       });
       return;
     }
     links.push({
       draft: from,
-      linkKind: fits ? linkKind.id : fallback!.id,
+      linkKind: linkKind.id,
       reversed: false,
       target: relation.to,
       place: { element: relation.id, says: `relation ${relation.id}` },
@@ -115,7 +130,12 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
   }
 }
 
-function findElementKind(element: ModelElement, elements: Map<string, ModelElement>): string | null {
+/** The first link kind that plays one of the parts and may join items of two kinds. */
+function findLink(scheme: Scheme, roles: readonly LinkRole[], fromKind: string, toKind: string): LinkKind | undefined {
+  return roles.flatMap((role) => linkKindsOfRole(scheme, role)).find((one) => isAllowed(one, fromKind, toKind));
+}
+
+function findElementRole(element: ModelElement, elements: Map<string, ModelElement>): KindRole | null {
   if (element.type === 'Property') {
     const type = element.typedBy ? elements.get(element.typedBy) : undefined;
     const isPart = element.composite && type && ['Class', 'Component'].includes(type.type);

@@ -7,6 +7,7 @@ import { layerFigures } from './layer-figures.js';
 import { linkFigures } from './link-figures.js';
 import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
+import { schemeFigures } from './scheme-figures.js';
 import { sourceFigures } from './source-figures.js';
 import { stateFigures } from './state-figures.js';
 import { untitledFigures } from './untitled-figures.js';
@@ -20,6 +21,7 @@ export const figureFamilies: readonly FigureFamily[] = [
   requirementsPerTest,
   gapFigures,
   layerFigures,
+  schemeFigures,
   sourceFigures,
   untitledFigures,
 ];

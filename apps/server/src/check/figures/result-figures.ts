@@ -1,4 +1,4 @@
-import { outcomes, type Outcome } from '@coomb/core';
+import { outcomes, type Outcome, testKinds } from '@coomb/core';
 import type { ProjectState } from '../../project-state/project-state.js';
 import type { FigureFamily } from './figure-family.js';
 
@@ -12,7 +12,7 @@ const words: Record<Outcome | 'none', string> = {
 
 /** Test cases that are present, as nodes. */
 export function findTests(state: ProjectState): readonly number[] {
-  return state.nodesOfKinds(state.scheme.linkKinds.find((kind) => kind.id === state.scheme.verification.verifies)?.fromKinds ?? []);
+  return state.nodesOfKinds(testKinds(state.scheme));
 }
 
 /** `results:<outcome>`: test cases by their latest outcome; `none` where there is none. */

@@ -12,7 +12,7 @@ import {
   type Resolution,
   resolveEntry,
 } from '@coomb/core';
-import { cleanFields } from '../../items/check-fields.js';
+import { cleanFields, hiddenFields } from '../../items/check-fields.js';
 import { changesMeaning } from '../../items/items.service.js';
 import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
 import { LinkEnds } from '../link-ends.js';
@@ -116,7 +116,7 @@ class ImportAgain {
     const { state, person, now } = this.context;
     if (Object.keys(resolution.values).length > 0) {
       Object.assign(row, withValues(row, resolution.values));
-      row.fields = cleanFields(state.scheme, row.kind, row.fields);
+      row.fields = { ...hiddenFields(state.scheme, row.kind, row.fields), ...cleanFields(state.scheme, row.kind, row.fields) };
       if (changesMeaning(state.scheme, before, row)) row.meaningSeq = state.seq + 1;
       Object.assign(row, { changedAt: now, changedBy: person });
       this.counts.changed++;

@@ -20,7 +20,15 @@ export const course: readonly Stage[] = [
       { label: 'Recipes', path: 'gather/recipes' },
     ],
   },
-  { id: 'shape', label: 'Shape', waits: (count) => (count === 0 ? '' : `${count} untitled`), views: [{ label: 'Read', path: 'shape' }] },
+  {
+    id: 'shape',
+    label: 'Shape',
+    waits: (count) => (count === 0 ? '' : `${count} untitled`),
+    views: [
+      { label: 'Read', path: 'shape' },
+      { label: 'Scheme', path: 'shape/scheme' },
+    ],
+  },
   {
     id: 'link',
     label: 'Link',

@@ -17,7 +17,7 @@ export function ReadinessPage() {
   if (readiness.error) return <ErrorNote error={readiness.error} retry={() => void readiness.refetch()} />;
   if (!readiness.data) return <Loading what="the figures" />;
   const base = `/p/${project.id}/check/figure`;
-  const { rules, states, results, links, collections } = readiness.data;
+  const { rules, states, results, links, scheme, collections } = readiness.data;
   return (
     <Page title="Readiness" lead="Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.">
       <Box>
@@ -26,6 +26,7 @@ export function ReadinessPage() {
         ))}
         <VerifiedLine states={states} base={base} />
         <LinksLine links={links} base={base} />
+        <SchemeLine figures={scheme} base={base} />
         <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
           <Distribution title="Tests per requirement" note="Too few, or too many?" figures={readiness.data.testsPerRequirement} base={base} />
           <Distribution title="Requirements per test" note="A test of many proves little of each." figures={readiness.data.requirementsPerTest} base={base} />
@@ -190,6 +191,32 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
           )}
         </>
       }
+    />
+  );
+}
+
+const SCHEME_WORDS: Record<string, string> = {
+  'scheme:kinds': 'of retired kinds',
+  'scheme:links': 'with links not allowed',
+  'scheme:values': 'with values not taken',
+  'scheme:required': 'with empty required fields',
+};
+
+function SchemeLine({ figures, base }: { figures: Readiness['scheme']; base: string }) {
+  const open = figures.find((one) => one.id === 'scheme:open')?.count ?? 0;
+  return (
+    <Line
+      colour={open ? 'fg.warning' : 'moss.fg'}
+      asks="Kinds, links and fields are as the scheme says."
+      open={open ? <FigureLink base={base} id="scheme:open" count={open} /> : '✓'}
+      figures={figures
+        .filter((one) => one.count > 0 && SCHEME_WORDS[one.id])
+        .map((one) => (
+          <FigureLink key={one.id} base={base} id={one.id} count={one.count}>
+            {' '}
+            {SCHEME_WORDS[one.id]}
+          </FigureLink>
+        ))}
     />
   );
 }

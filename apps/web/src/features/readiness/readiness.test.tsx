@@ -33,6 +33,7 @@ function readiness(change: Partial<Readiness> = {}): Readiness {
     states: verificationStates.map((state) => ({ ...figure(`state:${state}`, counts[state] ?? 0), state })),
     results: [figure('results:passed', 3)],
     links: [figure('links:suspect', 2), figure('links:none', 3), figure('links:open', 5)],
+    scheme: [figure('scheme:kinds', 0), figure('scheme:links', 2), figure('scheme:values', 1), figure('scheme:required', 0), figure('scheme:open', 3)],
     testsPerRequirement: [figure('tests-per-requirement:0', 2), figure('tests-per-requirement:1', 6)],
     requirementsPerTest: [figure('requirements-per-test:1', 4)],
     collections: [

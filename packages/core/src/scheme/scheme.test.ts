@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { defaultScheme } from './default-scheme.js';
+import { defaultScheme } from './starters/index.js';
 import { findAllowedLinks, getKind, phraseAt } from './scheme.js';
 
 describe('the usual scheme', () => {

@@ -1,4 +1,5 @@
 import type { CoverageRule, ItemFilter } from '../coverage/rule.js';
+import type { FieldRole, KindRole, LinkRole } from './roles.js';
 
 /** What a field can hold. `options` belongs to `choice` and `choices`, `unit` to `number`. */
 export const fieldTypes = ['text', 'rich', 'number', 'date', 'yesNo', 'choice', 'choices', 'person', 'address'] as const;
@@ -12,6 +13,11 @@ export interface Field {
   unit?: string;
   /** A change of this field changes what the item means, and makes its links suspect. */
   meaning?: boolean;
+  /** Items without a value are findings. */
+  required?: boolean;
+  /** Value of items that are made by hand. */
+  default?: FieldValue;
+  role?: FieldRole;
 }
 
 export interface Layer {
@@ -27,6 +33,12 @@ export interface Kind {
   fields: Field[];
   /** Items of this kind need no coverage: headings, notes, packages. */
   informative?: boolean;
+  /** What code may take it for, whatever it is called. */
+  roles?: KindRole[];
+  /** Collection where an item of it lands that is made in passing. */
+  home?: string;
+  /** In use no more: items that have it keep it, new ones cannot. */
+  retired?: boolean;
 }
 
 /** `from` is the end that depends, `to` the end that is depended on, unless `upstream` says otherwise. */
@@ -39,12 +51,18 @@ export interface LinkKind {
   fromKinds: string[];
   toKinds: string[];
   upstream: 'from' | 'to';
+  role?: LinkRole;
+  fields?: Field[];
+  /** In use no more: links that have it keep it, new ones cannot. */
+  retired?: boolean;
 }
 
 /** The vocabulary of one project: its ordered layers, kinds, link kinds and coverage rules. */
 export interface Scheme {
   layers: Layer[];
+  /** By layer, retired ones among them. */
   kinds: Kind[];
+  /** Retired ones among them. The place of each in the list is its number in the trace graph and stays for ever. */
   linkKinds: LinkKind[];
   rules: CoverageRule[];
   verification: VerificationRule;
@@ -81,12 +99,27 @@ export interface AllowedLink {
   reversed: boolean;
 }
 
+/** Kinds that new items may have. */
+export function offeredKinds(scheme: Scheme): Kind[] {
+  return scheme.kinds.filter((kind) => !kind.retired);
+}
+
+/** Link kinds that new links may have. */
+export function offeredLinkKinds(scheme: Scheme): LinkKind[] {
+  return scheme.linkKinds.filter((kind) => !kind.retired);
+}
+
+/** Whether the scheme lets a link kind join items of two kinds, from the first to the second. */
+export function isAllowed(linkKind: LinkKind, fromKind: string, toKind: string): boolean {
+  return !linkKind.retired && linkKind.fromKinds.includes(fromKind) && linkKind.toKinds.includes(toKind);
+}
+
 /** Link kinds that may join an item of kind `a` with one of kind `b`, in either direction. */
 export function findAllowedLinks(scheme: Scheme, a: string, b: string): AllowedLink[] {
   const allowed: AllowedLink[] = [];
   for (const linkKind of scheme.linkKinds) {
-    if (linkKind.fromKinds.includes(a) && linkKind.toKinds.includes(b)) allowed.push({ linkKind, reversed: false });
-    if (linkKind.fromKinds.includes(b) && linkKind.toKinds.includes(a)) allowed.push({ linkKind, reversed: true });
+    if (isAllowed(linkKind, a, b)) allowed.push({ linkKind, reversed: false });
+    if (isAllowed(linkKind, b, a)) allowed.push({ linkKind, reversed: true });
   }
   return allowed;
 }
