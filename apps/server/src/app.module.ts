@@ -50,6 +50,8 @@ import { ClipService } from './sources/clip.service.js';
 import { SchemeController } from './scheme/scheme.controller.js';
 import { SchemeRepo } from './scheme/scheme.repo.js';
 import { SchemeService } from './scheme/scheme.service.js';
+import { SetsController } from './sets/sets.controller.js';
+import { SetsService } from './sets/sets.service.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './sources/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
@@ -78,6 +80,7 @@ export class AppModule {
         LedgerController,
         ProjectsController,
         SchemeController,
+        SetsController,
         ItemsController,
         LinksController,
         GatherController,
@@ -111,6 +114,7 @@ export class AppModule {
         FieldsService,
         SchemeRepo,
         SchemeService,
+        SetsService,
         ProjectsService,
         ItemsRepo,
         HtmlCleaner,

@@ -19,6 +19,7 @@ export const router = createBrowserRouter([
       { path: 'gather/:tray/compare', lazy: async () => ({ Component: (await import('./features/gather/again/ComparePage')).ComparePage }) },
       { path: 'gather/:tray', lazy: async () => ({ Component: (await import('./features/gather/TrayPage')).TrayPage }) },
       { path: 'shape', lazy: async () => ({ Component: (await import('./features/read/ReadPage')).ReadPage }) },
+      { path: 'shape/contents', lazy: async () => ({ Component: (await import('./features/contents/ContentsPage')).ContentsPage }) },
       { path: 'shape/scheme', lazy: async () => ({ Component: (await import('./features/scheme/SchemePage')).SchemePage }) },
       { path: 'shape/:collection', lazy: async () => ({ Component: (await import('./features/read/ReadPage')).ReadPage }) },
       { path: 'link', lazy: async () => ({ Component: (await import('./features/bench/BenchPage')).BenchPage }) },

@@ -24,7 +24,22 @@ export const listChanges = endpoint({
 
 /** One row of a batch in words: an item, a link with both its ends, or something else by its name. */
 export const batchRowSchema = z.object({
-  entity: z.enum(['item', 'link', 'collection', 'source', 'drawing', 'run', 'waiver', 'recipe', 'clipping', 'schemePart', 'project', 'report', 'baseline']),
+  entity: z.enum([
+    'item',
+    'link',
+    'collection',
+    'source',
+    'drawing',
+    'run',
+    'waiver',
+    'recipe',
+    'clipping',
+    'schemePart',
+    'set',
+    'project',
+    'report',
+    'baseline',
+  ]),
   did: z.enum(['made', 'changed', 'withdrawn', 'restored']),
   item: briefSchema.nullable(),
   /** The phrase and other end of a link. */

@@ -6,6 +6,7 @@ export const errorStatus = {
   'not-found': 404,
   'changed-meanwhile': 409,
   'past-unchangeable': 409,
+  'project-set-aside': 409,
   'link-not-allowed': 409,
   'link-exists': 409,
   'move-refused': 409,

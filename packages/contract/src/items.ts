@@ -27,9 +27,12 @@ export const outlineReply = z.object({
   title: z.array(z.string()),
   /** Numbers of the clauses that items came from, where recipes put them into a field; an empty list where no recipe did. */
   clause: z.array(z.string()),
-  /** Index into the kinds of the scheme. */
+  /** Keys of kinds, and ids of collections, that the indexes below count. */
+  kinds: z.array(z.string()),
+  collections: z.array(z.string()),
+  /** Index into `kinds`. */
   kind: z.array(z.number()),
-  /** Index into the collections of the project. */
+  /** Index into `collections`. */
   collection: z.array(z.number()),
   parent: z.array(z.number()),
   /** 1 for headings. */

@@ -11,6 +11,8 @@ export const needs: Readonly<Record<string, Need>> = {
   ...each('read', ['listBaselines', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
   ...each('write', ['dropTrayEntry', 'editItem', 'importFile', 'keepRecipe', 'keepSource', 'moveItem', 'readTrayAs', 'redo', 'removeClipping', 'removeLinks']),
+  ...each('read', ['planMerge', 'planSet']),
+  ...each('write', ['createSet', 'editCollection', 'editSet', 'mergeSets', 'setStanding', 'withdrawCollection']),
   ...each('write', ['renameProject', 'restoreItems', 'undo', 'uploadFile', 'withdrawItems', 'withdrawRecipe']),
   ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'changeScheme', 'withdrawBaseline', 'withdrawWaiver']),
 };

@@ -8,6 +8,7 @@ export * from './scheme/scheme-part.js';
 export * from './scheme/say-rule.js';
 export * from './scheme/check-scheme.js';
 export * from './scheme/name-key.js';
+export * from './scheme/collections.js';
 export * from './scheme/scheme-file.js';
 export * from './scheme/say-part.js';
 export * from './scheme/starters/index.js';

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { alignExchangeRecipe, alignSheetRecipe, defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe } from '@coomb/core';
+import { alignExchangeRecipe, alignSheetRecipe, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, type Scheme } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { RecipeWish } from '../gather/apply-recipe.js';
 import { UsageError } from './command.js';
@@ -26,9 +26,9 @@ export async function readRecipeFile(path: string, content: Content): Promise<Re
 }
 
 /** What Coomb proposes for a file, for items of one kind when that is asked. */
-export function proposeWish(content: Content, kind: string | undefined): RecipeWish {
-  if (content.type === 'document') return { documentRecipe: proposeDocumentRecipe(defaultScheme, content.document, kind) };
-  if (content.type === 'sheets') return { sheetRecipe: proposeSheetRecipe(defaultScheme, content.sheets, kind) };
-  if (content.type === 'exchange') return { exchangeRecipe: proposeExchangeRecipe(defaultScheme, content.exchange, kind) };
+export function proposeWish(scheme: Scheme, content: Content, kind: string | undefined): RecipeWish {
+  if (content.type === 'document') return { documentRecipe: proposeDocumentRecipe(scheme, content.document, kind) };
+  if (content.type === 'sheets') return { sheetRecipe: proposeSheetRecipe(scheme, content.sheets, kind) };
+  if (content.type === 'exchange') return { exchangeRecipe: proposeExchangeRecipe(scheme, content.exchange, kind) };
   return {};
 }

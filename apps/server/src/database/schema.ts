@@ -38,6 +38,8 @@ export const projects = pgTable('project', {
   revision: integer('revision').notNull().default(1),
   withdrawn: boolean('withdrawn').notNull().default(false),
   name: text('name').notNull(),
+  /** Set aside: it can be read, not changed. */
+  archived: boolean('archived').notNull().default(false),
   /** Number of the last batch; everything that must know "since when" counts in it. */
   seq: integer('seq').notNull(),
   createdAt: time('created_at').notNull(),
@@ -50,6 +52,15 @@ export const collections = pgTable('collection', {
   prefix: text('prefix').notNull(),
   /** Kind of new items. */
   kind: text('kind').notNull(),
+  rank: doublePrecision('rank').notNull(),
+  /** The set that it belongs to; nothing for those of the whole project. */
+  setId: uuid('set_id'),
+});
+
+/** Collections that belong together: one system of several, one process of many. */
+export const sets = pgTable('collection_set', {
+  ...tracked(),
+  name: text('name').notNull(),
   rank: doublePrecision('rank').notNull(),
 });
 

@@ -16,6 +16,7 @@ const collection: CollectionRow = {
   prefix: 'SYS',
   kind: 'requirement',
   rank: 1,
+  setId: null,
 };
 const known = (reference: string, more: Partial<LightItem> = {}): LightItem => ({
   id: `id ${reference}`,
@@ -49,6 +50,9 @@ function stateOf(items: LightItem[]): ProjectState {
     schemeParts: buildPartRows('p', takeApart(defaultScheme), () => `part ${part++}`),
     seq: 9,
     collections: [collection],
+    sets: [],
+    archived: false,
+    out: false,
     items,
     links: { id: new Uint8Array(0), from: none, to: none, kind: new Uint8Array(0), fromSeq: none, toSeq: none },
     waivers: [],

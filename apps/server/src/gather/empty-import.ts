@@ -13,6 +13,7 @@ export function emptyImport(scheme: Scheme): ImportContext {
     prefix: 'NEW',
     kind: scheme.kinds[0]!.id,
     rank: 0,
+    setId: null,
   } as const;
   return {
     state: {

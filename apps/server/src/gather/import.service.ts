@@ -185,7 +185,7 @@ function newCollection(
   wish: Pick<ImportWish, 'documentRecipe' | 'sheetRecipe'>,
 ): CollectionRow {
   const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? (findKindOfRole(state.scheme, ROLE_OF[holds]) ?? getUsualKind(state.scheme)).id;
-  return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1 };
+  return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1, setId: null };
 }
 
 const isBad = (outcome: string) => outcome === 'failed' || outcome === 'broken';

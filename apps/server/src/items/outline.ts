@@ -20,6 +20,8 @@ export function buildOutlineReply(state: ProjectState): OutlineReply {
     reference: column((node) => state.items[node]!.reference),
     title: column((node) => state.items[node]!.title),
     clause: state.hasClauses ? column((node) => state.clauseOf(node)) : [],
+    kinds: [...kinds.keys()],
+    collections: [...collections.keys()],
     kind: column((node) => kinds.get(state.items[node]!.kind) ?? -1),
     collection: column((node) => collections.get(state.items[node]!.collectionId) ?? -1),
     parent: Array.from(parent),

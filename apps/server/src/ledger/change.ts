@@ -10,6 +10,7 @@ export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
 export type RecipeRow = typeof schema.recipes.$inferSelect;
 export type SchemePartRow = typeof schema.schemeParts.$inferSelect;
+export type SetRow = typeof schema.sets.$inferSelect;
 export type ProjectRow = typeof schema.projects.$inferSelect;
 export type BaselineRow = typeof schema.baselines.$inferSelect;
 export type ReportRow = Omit<typeof schema.reports.$inferSelect, 'body'> & { body: ReportBody };
@@ -28,6 +29,7 @@ export interface Entities {
   recipe: RecipeRow;
   clipping: ClippingRow;
   schemePart: SchemePartRow;
+  set: SetRow;
   report: ReportRow;
   baseline: BaselineRow;
 }

@@ -40,8 +40,9 @@ const keysOf =
 const tracked = ['id', 'revision', 'withdrawn'] as const;
 
 export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
-  project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name'), upgrades: [] },
-  collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank'), upgrades: [] },
+  project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
+  collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
+  set: { table: schema.sets, keys: keysOf<'set'>()(...tracked, 'name', 'rank'), upgrades: [] },
   source: {
     table: schema.sources,
     keys: keysOf<'source'>()(

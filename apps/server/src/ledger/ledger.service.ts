@@ -128,6 +128,11 @@ export class LedgerService {
   }
 
   private async write(state: ProjectState, commit: Commit, kind: BatchRow['kind'], target: string | null): Promise<BatchRow> {
+    if (state.standing !== 'open' && !commit.changes.some((change) => change.entity === 'project'))
+      throw new CoombError(
+        'project-set-aside',
+        `${state.name} is ${state.standing === 'out' ? 'taken out' : 'archived'}: it can be read, not changed. Put it back to work on it.`,
+      );
     const changes = numberItems(commit.changes, state.items.length);
     const batch: BatchRow = {
       id: this.clock.newId(),

@@ -1,5 +1,5 @@
 import type { FieldFindings, LatestResult } from '@coomb/core';
-import type { CollectionRow, ItemRow, SchemePartRow, WaiverRow } from '../ledger/change.js';
+import type { CollectionRow, ItemRow, SchemePartRow, SetRow, WaiverRow } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
 import type { LightLinks } from './link-table.js';
 
@@ -38,6 +38,10 @@ export interface ProjectParts {
   life: string;
   day: string;
   collections: CollectionRow[];
+  sets: SetRow[];
+  archived: boolean;
+  /** Taken out of the list of projects. */
+  out: boolean;
   items: LightItem[];
   links: LightLinks;
   waivers: WaiverRow[];

@@ -12,7 +12,7 @@ import {
   type VerificationState,
   addToGroup,
 } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, WaiverRow } from '../ledger/change.js';
+import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, SetRow, WaiverRow } from '../ledger/change.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
@@ -46,6 +46,9 @@ export class ProjectState {
   /** The day that it is, for what holds until one: 2026-11-27. */
   day: string;
   collections: CollectionRow[];
+  sets: SetRow[];
+  archived: boolean;
+  out: boolean;
   readonly items: LightItem[];
   readonly nodeOf = new Map<string, number>();
   readonly byReference = new Map<string, number>();
@@ -73,6 +76,9 @@ export class ProjectState {
     this.contentSeq = parts.contentSeq;
     this.day = parts.day;
     this.collections = parts.collections;
+    this.sets = parts.sets;
+    this.archived = parts.archived;
+    this.out = parts.out;
     this.items = parts.items;
     this.latest = parts.latest;
     this.sources = parts.sources;
@@ -110,6 +116,9 @@ export class ProjectState {
       life: this.life,
       day: this.day,
       collections: [...this.collections],
+      sets: [...this.sets],
+      archived: this.archived,
+      out: this.out,
       items: [...this.items],
       links: this.links.snapshot(),
       waivers: [...this.waivers.values()],
@@ -118,6 +127,10 @@ export class ProjectState {
       kept: this.fields.snapshot(),
       foundFields: this.foundFields.snapshot(),
     };
+  }
+
+  get standing(): 'open' | 'archived' | 'out' {
+    return this.out ? 'out' : this.archived ? 'archived' : 'open';
   }
 
   get graph(): TraceGraph {
@@ -140,7 +153,8 @@ export class ProjectState {
       if (change.entity === 'collection') this.applyCollection(change.after);
       if (change.entity === 'source')
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
-      if (change.entity === 'project') this.name = change.after.name;
+      if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
+      if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
       if (!isQuiet.has(change.entity)) structure = true;
     }
@@ -261,13 +275,15 @@ export class ProjectState {
   describeCollections(): Collection[] {
     const counts = new Map<string, number>();
     for (const item of this.items) if (!item.withdrawn && !item.heading) counts.set(item.collectionId, (counts.get(item.collectionId) ?? 0) + 1);
-    return this.liveCollections().map(({ id, name, holds, prefix, kind, withdrawn }) => ({
+    const sets = new Set(this.liveSets().map((set) => set.id));
+    return this.liveCollections().map(({ id, name, holds, prefix, kind, withdrawn, setId }) => ({
       id,
       name,
       holds,
       prefix,
       kind,
       withdrawn,
+      set: setId !== null && sets.has(setId) ? setId : null,
       items: counts.get(id) ?? 0,
     }));
   }
@@ -282,7 +298,15 @@ export class ProjectState {
   }
 
   liveCollections(): CollectionRow[] {
-    return this.collections.filter((collection) => !collection.withdrawn).sort((a, b) => this.layerOf(a) - this.layerOf(b) || a.rank - b.rank);
+    const setRank = new Map(this.sets.map((set) => [set.id, set.rank]));
+    const ofSet = ({ setId }: CollectionRow) => (setId === null ? -1 : (setRank.get(setId) ?? -1));
+    return this.collections
+      .filter((collection) => !collection.withdrawn)
+      .sort((a, b) => this.layerOf(a) - this.layerOf(b) || ofSet(a) - ofSet(b) || a.rank - b.rank);
+  }
+
+  liveSets(): SetRow[] {
+    return this.sets.filter((set) => !set.withdrawn).sort((a, b) => a.rank - b.rank);
   }
 
   /** Items in reading order, collection by collection. */

@@ -1,4 +1,4 @@
-import { addFields, createCollection, createProject, getProject, listProjects, renameProject } from '@coomb/contract';
+import { addFields, createCollection, createProject, getProject, listProjects, renameProject, setStanding } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { FieldsService } from './fields.service.js';
@@ -17,8 +17,13 @@ export class ProjectsController {
   }
 
   @Route(createProject)
-  create(@Call(createProject) { body }: Input<typeof createProject>) {
-    return this.projects.create(body.name);
+  create(@Call(createProject) { body, person }: Input<typeof createProject>) {
+    return this.projects.create(person, body as Parameters<ProjectsService['create']>[1]);
+  }
+
+  @Route(setStanding)
+  stand(@Call(setStanding) { params, body, person }: Input<typeof setStanding>) {
+    return this.projects.stand(params.project, person, body.standing);
   }
 
   @Route(getProject)

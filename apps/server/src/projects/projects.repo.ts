@@ -17,9 +17,9 @@ export class ProjectsRepo {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
   /** In the order in which they were started. */
-  list(): Promise<{ id: string; name: string; createdAt: string; seq: number }[]> {
-    const { id, name, createdAt, seq } = schema.projects;
-    return this.db.select({ id, name, createdAt, seq }).from(schema.projects).orderBy(createdAt);
+  list(): Promise<{ id: string; name: string; createdAt: string; seq: number; archived: boolean; withdrawn: boolean }[]> {
+    const { id, name, createdAt, seq, archived, withdrawn } = schema.projects;
+    return this.db.select({ id, name, createdAt, seq, archived, withdrawn }).from(schema.projects).orderBy(createdAt);
   }
 
   /** How many items (without sections) and links a project has. Counts rows: takes a while for large ones. */

@@ -1,6 +1,6 @@
 import type { Collection, ReplyOf, getProject, listProjects } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { defaultScheme, takeApart } from '@coomb/core';
+import { checkScheme, defaultScheme, readSchemeFile, type SchemeFile, takeApart } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { countWaiting } from '../check/waiting.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -11,6 +11,7 @@ import { ProjectStates } from '../project-state/project-states.js';
 import { ReportsRepo } from '../reports/reports.repo.js';
 import { buildPartRows } from '../project-state/scheme-parts.js';
 import { assertOffered } from '../items/items.service.js';
+import { getStarter, SetsService } from '../sets/sets.service.js';
 import { type Counts, ProjectsRepo } from './projects.repo.js';
 
 type Project = ReplyOf<typeof listProjects>[number];
@@ -25,20 +26,44 @@ export class ProjectsService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ReportsRepo) private readonly reports: ReportsRepo,
+    @Inject(SetsService) private readonly sets: SetsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async list(): Promise<Project[]> {
     const projects: Project[] = [];
-    for (const { id, name, createdAt, seq } of await this.repo.list())
-      projects.push({ id, name, createdAt: new Date(createdAt).toISOString(), ...(await this.count(id, seq)) });
+    for (const { id, name, createdAt, seq, archived, withdrawn } of await this.repo.list()) {
+      const standing = withdrawn ? 'out' : archived ? 'archived' : 'open';
+      projects.push({ id, name, createdAt: new Date(createdAt).toISOString(), standing, ...(await this.count(id, seq)) });
+    }
     return projects;
   }
 
-  async create(name: string): Promise<Project> {
+  /** With the scheme of a file, of a starter (and then its collections and first outline), or the usual one. Refuses a scheme that cannot stand. */
+  async create(
+    person: string,
+    { name, starter: id, scheme }: { name: string; starter?: string | undefined; scheme?: SchemeFile | undefined },
+  ): Promise<Project> {
+    const starter = id === undefined ? undefined : getStarter(id);
+    const parts = scheme ? readSchemeFile(scheme) : takeApart(starter?.scheme ?? defaultScheme);
+    const errors = checkScheme(parts).filter((issue) => issue.severity === 'error');
+    if (errors.length > 0) throw new CoombError('input-invalid', errors.map((issue) => issue.message).join(' '), { issues: errors });
     const row = { id: this.clock.newId(), name, createdAt: this.clock.now().toISOString() };
-    await this.repo.insert(row, buildPartRows(row.id, takeApart(defaultScheme), this.clock.newId));
-    return { id: row.id, name, createdAt: row.createdAt, items: 0, links: 0 };
+    await this.repo.insert(row, buildPartRows(row.id, parts, this.clock.newId));
+    if (starter && !scheme) await this.sets.start(row.id, person, starter);
+    return this.summary(row.id);
+  }
+
+  /** Sets a project aside or puts it back; nothing of it is lost. */
+  async stand(id: string, person: string, standing: Project['standing']): Promise<Project> {
+    await this.ledger.change(id, async (state) => {
+      const before = (await this.rows.findRows('project', [id])).get(id)!;
+      if (state.standing === standing) return { person, action: '', changes: [] };
+      const after = { ...before, archived: standing === 'archived', withdrawn: standing === 'out', revision: before.revision + 1 };
+      const did = { open: 'Put back', archived: 'Archive', out: 'Take out' }[standing];
+      return { person, action: `${did} the project ${state.name}`, changes: [{ entity: 'project', before, after }] };
+    });
+    return this.summary(id);
   }
 
   async rename(id: string, person: string, name: string): Promise<Project> {
@@ -61,6 +86,7 @@ export class ProjectsService {
       ...(await this.summary(id)),
       seq: state.seq,
       scheme: state.scheme,
+      sets: state.liveSets().map(({ id: set, name, revision }) => ({ id: set, name, revision })),
       collections: state.describeCollections(),
       waiting: countWaiting(state, last),
     };
@@ -70,7 +96,7 @@ export class ProjectsService {
     let id = '';
     await this.ledger.change(projectId, async (state) => {
       assertOffered(state.scheme, wanted.kind);
-      const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, ...wanted };
+      const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, setId: null, ...wanted };
       id = after.id;
       const change: Change = { entity: 'collection', before: null, after };
       return { person, action: `Add the collection ${wanted.name}`, changes: [change] };
@@ -81,7 +107,13 @@ export class ProjectsService {
 
   private async summary(id: string): Promise<Project> {
     const state = await this.states.get(id);
-    return { id, name: state.name, createdAt: state.createdAt, ...(state === this.states.findLoaded(id) ? await this.count(id, state.seq) : state.count()) };
+    return {
+      id,
+      name: state.name,
+      createdAt: state.createdAt,
+      standing: state.standing,
+      ...(state === this.states.findLoaded(id) ? await this.count(id, state.seq) : state.count()),
+    };
   }
 
   /** Counted once a change: in memory where the project is, by the database where nobody works on it. */

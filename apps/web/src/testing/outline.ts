@@ -1,4 +1,5 @@
 import type { OutlineReply } from '@coomb/contract';
+import { aProject } from './page';
 
 export interface Line {
   reference: string;
@@ -19,6 +20,8 @@ export function outlineOf(lines: Line[]): OutlineReply {
     reference: lines.map((line) => line.reference),
     title: lines.map((line) => line.reference),
     clause: [],
+    kinds: aProject.scheme.kinds.map((kind) => kind.id),
+    collections: aProject.collections.map((collection) => collection.id),
     kind: zeros(),
     collection: lines.map((line) => line.collection ?? 0),
     parent: lines.map((line) => line.parent ?? -1),

@@ -22,9 +22,11 @@ export const aProject: Project = {
   links: 1,
   seq: 7,
   scheme: defaultScheme as Project['scheme'],
+  standing: 'open',
+  sets: [],
   collections: [
-    { id: idOf(11), name: 'System requirements', holds: 'specification', prefix: 'SYS', kind: 'requirement', withdrawn: false, items: 2 },
-    { id: idOf(12), name: 'Gate tests', holds: 'tests', prefix: 'TC', kind: 'testCase', withdrawn: false, items: 1 },
+    { id: idOf(11), name: 'System requirements', holds: 'specification', prefix: 'SYS', kind: 'requirement', withdrawn: false, set: null, items: 2 },
+    { id: idOf(12), name: 'Gate tests', holds: 'tests', prefix: 'TC', kind: 'testCase', withdrawn: false, set: null, items: 1 },
   ],
   waiting: { gather: 1, shape: 0, link: 2, check: 1, publish: 7 },
 };

@@ -87,8 +87,8 @@ export const fieldTypeWords = {
   number: 'number',
   date: 'day',
   yesNo: 'yes or no',
-  choice: 'one of several',
-  choices: 'several of several',
+  choice: 'one of some',
+  choices: 'several of some',
   person: 'person',
   address: 'web address',
 } as const;

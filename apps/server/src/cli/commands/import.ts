@@ -1,5 +1,5 @@
 import { describeOutcome } from '../describe-outcome.js';
-import { counted } from '@coomb/core';
+import { counted, findKind, getUsualKind, holdsOf, prefixOf, type Scheme } from '@coomb/core';
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -9,8 +9,6 @@ import type { RecipeWish } from '../../gather/apply-recipe.js';
 import { proposeWish, readRecipeFile } from '../recipe-file.js';
 import { findProject, importThrough, withClient } from '../client.js';
 import { type Command, exitCodes, UsageError } from '../command.js';
-
-const HOLDS = { requirement: 'specification', need: 'specification', component: 'model', testCase: 'tests' } as const;
 
 export const importCommand: Command['run'] = async (args, io) => {
   const { values, positionals } = parseArgs({
@@ -31,16 +29,16 @@ export const importCommand: Command['run'] = async (args, io) => {
   const [path] = positionals;
   if (!path) throw new UsageError('Name the file to import.');
   const bytes = await readFile(path);
-  const recipe = await findRecipe(basename(path), bytes, values.recipe, values.kind);
   return withClient({ data: values.data, server: values.server, person: values.person ?? 'Command line' }, async (client) => {
     const project = await findProject(client, values.project, true);
-    const { collections } = await client.call(getProject, { params: { project } });
+    const { collections, scheme } = await client.call(getProject, { params: { project } });
     const known = collections.find((one) => one.name === values.collection);
-    const kind = values.kind ?? 'requirement';
+    const recipe = await findRecipe(scheme as Scheme, basename(path), bytes, values);
+    const kind = findKind(scheme as Scheme, values.kind ?? '') ?? getUsualKind(scheme as Scheme);
     const collection = known
       ? { id: known.id }
       : values.collection
-        ? { name: values.collection, prefix: values.prefix ?? 'REQ', holds: HOLDS[kind as keyof typeof HOLDS] ?? 'specification' }
+        ? { name: values.collection, prefix: values.prefix ?? prefixOf(kind), holds: holdsOf(kind) }
         : undefined;
     const outcome = await importThrough(client, project, basename(path), bytes, { ...(collection && { collection }), ...recipe });
     if (values.json) io.out(JSON.stringify(outcome));
@@ -53,9 +51,14 @@ export const importCommand: Command['run'] = async (args, io) => {
 };
 
 /** The recipe asked for by file or kind; what the server proposes otherwise. */
-async function findRecipe(name: string, bytes: Uint8Array, recipe: string | undefined, kind: string | undefined): Promise<RecipeWish> {
+async function findRecipe(
+  scheme: Scheme,
+  name: string,
+  bytes: Uint8Array,
+  { recipe, kind }: { recipe?: string | undefined; kind?: string | undefined },
+): Promise<RecipeWish> {
   if (!recipe && !kind) return {};
   const { content } = await readFileContent(name, bytes);
   if (content.type === 'results') return {};
-  return recipe ? readRecipeFile(recipe, content) : proposeWish(content, kind);
+  return recipe ? readRecipeFile(recipe, content) : proposeWish(scheme, content, kind);
 }

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { z } from 'zod';
 import { Link } from 'react-router';
 import { useAddress } from '../../shared/address';
+import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -32,9 +33,7 @@ export function BenchPage() {
         a specification and a model or tests; then link them here, side by side.
       </EmptyState>
     );
-  const leftId = collections.some((one) => one.id === left)
-    ? left
-    : (collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0]!).id;
+  const leftId = collections.some((one) => one.id === left) ? left : findRequirements(project)!.id;
   const rightId = collections.some((one) => one.id === right)
     ? right
     : (collections.find((one) => one.holds === 'model' && one.id !== leftId) ?? collections.find((one) => one.id !== leftId)!).id;

@@ -26,6 +26,7 @@ export const course: readonly Stage[] = [
     waits: (count) => (count === 0 ? '' : `${count} untitled`),
     views: [
       { label: 'Read', path: 'shape' },
+      { label: 'Contents', path: 'shape/contents' },
       { label: 'Scheme', path: 'shape/scheme' },
     ],
   },

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { TrayEntry } from '@coomb/contract';
-import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, proposeMeaning, type RecipeOutcome, type SourceBlock } from '@coomb/core';
+import { applyDocumentRecipe, type DocumentRecipe, findDocumentDepartures, proposeMeaning, type RecipeOutcome, type SourceBlock, findKind } from '@coomb/core';
 import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Page } from '../../shared/ui/page';
@@ -123,7 +123,7 @@ export function DocumentGather({ entry, content }: Props) {
         to={to}
         holds="specification"
         proposedName={base}
-        proposedPrefix={proposePrefix(outcome, recipe.kind)}
+        proposedPrefix={proposePrefix(outcome, findKind(scheme, recipe.kind))}
         summary={describeOutcome(outcome, issues, to.found?.links)}
         wish={{ documentRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={problem !== undefined || outcome.drafts.length === 0}

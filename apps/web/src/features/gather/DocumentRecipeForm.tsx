@@ -10,6 +10,8 @@ import {
   type Scheme,
   type SourceBlock,
   type TableMeaning,
+  offeredKinds,
+  holdsOf,
 } from '@coomb/core';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -64,7 +66,7 @@ export function DocumentRecipeForm({ scheme, recipe, blocks, problem, onChange, 
   }, [blocks]);
   const { tracked, numbered, typed } = useMemo(() => countFeatures(blocks), [blocks]);
   const change = (part: Partial<DocumentRecipe>) => onChange({ ...recipe, ...part });
-  const kinds = scheme.kinds.filter((kind) => ['needs', 'requirements'].includes(kind.layer));
+  const kinds = offeredKinds(scheme).filter((kind) => holdsOf(kind) === 'specification');
   return (
     <Box px="4" py="3" fontSize="13.5px">
       <Row label="Items are">

@@ -9,6 +9,9 @@ import {
   type ExchangeRecipe,
   fieldOfAttribute,
   figure,
+  offeredKinds,
+  findKind,
+  getUsualKind,
 } from '@coomb/core';
 import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
@@ -74,7 +77,10 @@ export function ExchangeGather({ entry, content }: Props) {
                       <Choice
                         label={`Kind of ${type.name}`}
                         value={type.kind ?? ''}
-                        options={[{ value: '', label: 'left out' }, ...scheme.kinds.map((kind) => ({ value: kind.id, label: kind.plural.toLowerCase() }))]}
+                        options={[
+                          { value: '', label: 'left out' },
+                          ...offeredKinds(scheme).map((kind) => ({ value: kind.id, label: kind.plural.toLowerCase() })),
+                        ]}
                         onChange={(kind) => setType(index, { kind: kind || null })}
                       />
                     </Flex>
@@ -149,7 +155,7 @@ export function ExchangeGather({ entry, content }: Props) {
         to={to}
         holds="specification"
         proposedName={content.title || content.outlines[0]?.name || entry.name.replace(/\.[^.]*$/, '')}
-        proposedPrefix={proposePrefix(outcome, recipe.types.find((type) => type.kind)?.kind ?? 'requirement')}
+        proposedPrefix={proposePrefix(outcome, findKind(scheme, recipe.types.find((type) => type.kind)?.kind ?? '') ?? getUsualKind(scheme))}
         summary={`${describeOutcome(outcome, issues, isCut ? undefined : to.found?.links)}${isCut ? ' among the objects shown' : ''}`}
         wish={{ exchangeRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={outcome.drafts.length === 0}

@@ -9,6 +9,10 @@ import {
   proposeSheetRecipe,
   type SheetRecipe,
   type SourceSheet,
+  offeredKinds,
+  findKind,
+  holdsOf,
+  hasRole,
 } from '@coomb/core';
 import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
@@ -32,12 +36,6 @@ interface Props {
   content: Extract<TrayEntry['content'], { type: 'sheets' }>;
 }
 
-const HOLDS: Record<string, 'specification' | 'model' | 'tests'> = {
-  need: 'specification',
-  requirement: 'specification',
-  information: 'specification',
-  testCase: 'tests',
-};
 function nameRows(row: number, rows: number): string {
   return rows > 1 ? `column names in rows ${row - rows + 2} to ${row + 1}` : `column names in row ${row + 1}`;
 }
@@ -48,6 +46,7 @@ export function SheetGather({ entry, content }: Props) {
   const sheets = content.sheets as SourceSheet[];
   const file = useFileRecipe(entry.id, 'sheet', content.recipe as SheetRecipe, (recipe) => alignSheetRecipe(recipe, sheets));
   const { recipe, setRecipe, deferred, kept, departures, put } = file;
+  const kind = findKind(scheme, recipe.kind);
   const outcome = useMemo(() => applySheetRecipe(scheme, deferred, sheets), [scheme, deferred, sheets]);
   const sheet = sheets.find((one) => one.name === recipe.sheet);
   const [shown, setShown] = useState<{ row: number; column?: number }>();
@@ -101,7 +100,7 @@ export function SheetGather({ entry, content }: Props) {
               <Choice
                 label="Kind of the items"
                 value={recipe.kind}
-                options={scheme.kinds.map((kind) => ({ value: kind.id, label: `rows are ${kind.plural.toLowerCase()}` }))}
+                options={offeredKinds(scheme).map((kind) => ({ value: kind.id, label: `rows are ${kind.plural.toLowerCase()}` }))}
                 onChange={(kind) => reread({ kind })}
               />
             </>
@@ -173,9 +172,9 @@ export function SheetGather({ entry, content }: Props) {
         key={recipe.kind}
         entry={entry}
         to={to}
-        holds={HOLDS[recipe.kind] ?? 'model'}
-        proposedName={recipe.kind === 'testCase' ? 'Test cases' : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
-        proposedPrefix={proposePrefix(outcome, recipe.kind)}
+        holds={holdsOf(kind)}
+        proposedName={hasRole(scheme, recipe.kind, 'test') ? kind!.plural : entry.name.replace(/\.[^.]*$/, '').replace(/^\d+\s+/, '')}
+        proposedPrefix={proposePrefix(outcome, kind)}
         summary={describeOutcome(outcome, issues, to.found?.links)}
         wish={{ sheetRecipe: recipe, ...(kept && { recipe: kept }) }}
         disabled={outcome.drafts.length === 0}

@@ -1,4 +1,4 @@
-import type { Issue, RecipeOutcome } from '@coomb/core';
+import { defaultScheme, findKind, type Issue, type RecipeOutcome } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import { describeOutcome, proposePrefix } from './outcome-words';
 
@@ -34,9 +34,9 @@ describe('proposePrefix', () => {
     [['VERYLONGPREFIX-1'], 'need', 'VERYLONGPR'],
     [['A-1', 'SYS-1', 'SYS-2'], 'need', 'SYS'],
     [['intro.a', 'items.a', 'types.a'], 'requirement', 'REQ'],
-    [[], 'hazard', 'REQ'],
+    [[], 'hazard', 'ITEM'],
   ])('of %j, items of kind %s, is %s', (references, kind, prefix) => {
     const drafts = references.map((reference) => ({ reference }) as RecipeOutcome['drafts'][number]);
-    expect(proposePrefix({ drafts, links: [], issues: [] } as unknown as RecipeOutcome, kind)).toBe(prefix);
+    expect(proposePrefix({ drafts, links: [], issues: [] } as unknown as RecipeOutcome, findKind(defaultScheme, kind))).toBe(prefix);
   });
 });

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { Button } from '@chakra-ui/react';
 import { ArrowLeftRight } from 'lucide-react';
 import { useAddress } from '../../shared/address';
+import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -29,9 +30,7 @@ export function MatrixPage() {
   const [{ rows, columns, kind, show }, set] = useAddress(address);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const { collections } = project;
-  const rowId = collections.some((one) => one.id === rows)
-    ? rows
-    : ((collections.find((one) => one.holds === 'specification' && one.kind === 'requirement') ?? collections[0])?.id ?? '');
+  const rowId = collections.some((one) => one.id === rows) ? rows : (findRequirements(project)?.id ?? '');
   const columnId = collections.some((one) => one.id === columns)
     ? columns
     : ((collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '');

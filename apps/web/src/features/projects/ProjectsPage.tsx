@@ -1,20 +1,20 @@
 import { counted } from '@coomb/core';
-import { Box, Button, Flex, Heading, Image, Input, Text } from '@chakra-ui/react';
+import { Box, Button, Flex, Heading, Image, Text } from '@chakra-ui/react';
+import type { ReplyOf, listProjects } from '@coomb/contract';
 import { format } from 'date-fns';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
-import { useCreateProject, useProjects } from './queries';
+import { useProjects, useSetStanding } from './queries';
+import { StartProject } from './StartProject';
 import { useWindowTitle } from '../../shared/ui/window-title';
 
 export function ProjectsPage() {
   const projects = useProjects();
   useWindowTitle('Projects');
-  const navigate = useNavigate();
-  const [name, setName] = useState('');
-  const create = useCreateProject((id) => void navigate(`/p/${id}`));
+  const stand = useSetStanding();
   return (
-    <Box as="main" maxW="46rem" mx="auto" px="6" py="12">
+    <Box as="main" maxW="52rem" mx="auto" px="6" py="12">
       <Flex align="center" gap="3" mb="2">
         <Image src="/coomb.svg" alt="" boxSize="40px" />
         <Heading as="h1" fontSize="28px" fontWeight="650">
@@ -26,45 +26,72 @@ export function ProjectsPage() {
       </Text>
       {projects.error && <ErrorNote error={projects.error} retry={() => void projects.refetch()} />}
       {projects.isPending && <Loading what="the projects" />}
-      {projects.data?.map((project) => (
-        <Flex asChild key={project.id} align="baseline" gap="4" py="3" px="3" borderTopWidth="1px" _hover={{ bg: 'bg.subtle' }}>
-          <Link to={`/p/${project.id}`}>
-            <Box fontFamily="serif" fontSize="18px" flex="1">
-              {project.name}
-            </Box>
-            <Box color="fg.muted" fontSize="13px">
-              {counted(project.items, 'item')} · {counted(project.links, 'link')}
-            </Box>
-            <Box color="fg.muted" fontSize="13px">
-              since {format(new Date(project.createdAt), 'd MMM yyyy')}
-            </Box>
-          </Link>
-        </Flex>
-      ))}
-      <Flex
-        as="form"
-        gap="3"
-        mt="8"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) create.mutate(name.trim());
-        }}
-      >
-        <Input
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          placeholder="Name of a new project"
-          aria-label="Name of a new project"
-          bg="bg.panel"
-          maxLength={120}
-        />
-        <Button type="submit" disabled={!name.trim()} loading={create.isPending}>
-          Start a project
-        </Button>
+      {projects.data
+        ?.filter((project) => project.standing === 'open')
+        .map((project) => (
+          <ProjectLine key={project.id} project={project} onStand={(standing) => stand.mutate({ project: project.id, standing })} />
+        ))}
+      <Aside
+        title="Archived"
+        projects={projects.data?.filter((project) => project.standing === 'archived') ?? []}
+        onStand={(project, standing) => stand.mutate({ project, standing })}
+      />
+      <Aside
+        title="Taken out"
+        projects={projects.data?.filter((project) => project.standing === 'out') ?? []}
+        onStand={(project, standing) => stand.mutate({ project, standing })}
+      />
+      <StartProject />
+    </Box>
+  );
+}
+
+type Project = ReplyOf<typeof listProjects>[number];
+type Standing = Project['standing'];
+
+function ProjectLine({ project, onStand }: { project: Project; onStand: (standing: Standing) => void }) {
+  return (
+    <Flex align="baseline" gap="1" borderTopWidth="1px" _hover={{ bg: 'bg.subtle' }}>
+      <Flex asChild align="baseline" gap="4" py="3" px="3" flex="1" minW="0" wrap="wrap">
+        <Link to={`/p/${project.id}`}>
+          <Box fontFamily="serif" fontSize="18px" flex="1">
+            {project.name}
+          </Box>
+          <Box color="fg.muted" fontSize="13px">
+            {counted(project.items, 'item')} · {counted(project.links, 'link')}
+          </Box>
+          <Box color="fg.muted" fontSize="13px">
+            since {format(new Date(project.createdAt), 'd MMM yyyy')}
+          </Box>
+        </Link>
       </Flex>
-      <Text color="fg.muted" fontSize="13px" mt="3">
-        A project starts with five layers, from needs to tests, and coverage rules between them. Then gather your first document.
-      </Text>
+      {project.standing === 'open' ? (
+        <>
+          <Button size="2xs" variant="ghost" title="It can still be read" onClick={() => onStand('archived')} aria-label={`Archive ${project.name}`}>
+            Archive
+          </Button>
+          <Button size="2xs" variant="ghost" title="Nothing of it is lost" onClick={() => onStand('out')} aria-label={`Take ${project.name} out`}>
+            Take out
+          </Button>
+        </>
+      ) : (
+        <Button size="2xs" variant="outline" onClick={() => onStand('open')} aria-label={`Put ${project.name} back`}>
+          Put back
+        </Button>
+      )}
+    </Flex>
+  );
+}
+
+function Aside({ title, projects, onStand }: { title: string; projects: readonly Project[]; onStand: (project: string, standing: Standing) => void }) {
+  const [open, setOpen] = useState(false);
+  if (projects.length === 0) return null;
+  return (
+    <Box borderTopWidth="1px" pt="2">
+      <Button size="2xs" variant="ghost" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {title} ({projects.length})
+      </Button>
+      {open && projects.map((project) => <ProjectLine key={project.id} project={project} onStand={(standing) => onStand(project.id, standing)} />)}
     </Box>
   );
 }

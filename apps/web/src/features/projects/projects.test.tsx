@@ -9,8 +9,8 @@ import { TopLine } from '../frame/TopLine';
 import { readPerson } from '../../shared/api/person';
 import { ProjectsPage } from './ProjectsPage';
 
-const { id, name, createdAt, items, links } = aProject;
-const brief = { id, name, createdAt, items, links };
+const { id, name, createdAt, items, links, standing } = aProject;
+const brief = { id, name, createdAt, items, links, standing };
 const atStart = { path: '/', at: '/' };
 
 describe('the list of projects', () => {
@@ -34,7 +34,7 @@ describe('the list of projects', () => {
     expect(screen.getByRole('button', { name: 'Start a project' })).toHaveProperty('disabled', true);
     await userEvent.type(input, 'Mill pond {Enter}');
     await waitFor(() => expect(presentAddress()).toBe(`/p/${idOf(9)}`));
-    expect(calls.find(({ call }) => call === 'POST /projects')!.body).toEqual({ name: 'Mill pond' });
+    expect(calls.find(({ call }) => call === 'POST /projects')!.body).toEqual({ name: 'Mill pond', starter: 'needsToTests' });
   });
 
   it('says when the projects cannot be read, and keeps the way to start one', async () => {

@@ -1,4 +1,4 @@
-import { createProject, listProjects } from '@coomb/contract';
+import { type BodyOf, createProject, listProjects, setStanding } from '@coomb/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { notifyError } from '../../shared/ui/notices';
@@ -10,11 +10,21 @@ export function useProjects() {
 export function useCreateProject(onMade: (id: string) => void) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (name: string) => call(createProject, { body: { name } }),
+    mutationFn: (body: BodyOf<typeof createProject>) => call(createProject, { body }),
     onSuccess: ({ id }) => {
       void client.invalidateQueries({ queryKey: ['projects'] });
       onMade(id);
     },
+    onError: notifyError,
+  });
+}
+
+/** Sets a project aside, or puts it back. */
+export function useSetStanding() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ project, standing }: { project: string } & BodyOf<typeof setStanding>) => call(setStanding, { params: { project }, body: { standing } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['projects'] }),
     onError: notifyError,
   });
 }

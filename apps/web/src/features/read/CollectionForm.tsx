@@ -1,4 +1,5 @@
 import { Button, Flex, Input } from '@chakra-ui/react';
+import { findKind, getUsualKind, holdsOf, offeredKinds, prefixOf, withinSentence } from '@coomb/core';
 import { createCollection, type BodyOf } from '@coomb/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,13 +8,6 @@ import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { useChange } from '../item-sheet/queries';
 
-const kinds = [
-  { value: 'need', label: 'needs', prefix: 'NEED', holds: 'specification' },
-  { value: 'requirement', label: 'requirements', prefix: 'REQ', holds: 'specification' },
-  { value: 'component', label: 'components', prefix: 'MOD', holds: 'model' },
-  { value: 'testCase', label: 'test cases', prefix: 'TC', holds: 'tests' },
-] as const;
-
 /** Starts an empty collection. */
 export function CollectionForm() {
   const project = useProject();
@@ -21,15 +15,16 @@ export function CollectionForm() {
   const create = useChange(project.id, (body: BodyOf<typeof createCollection>) => call(createCollection, { params: { project: project.id }, body }));
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
-  const [kind, setKind] = useState<string>('requirement');
-  const [prefix, setPrefix] = useState('REQ');
+  const usual = getUsualKind(project.scheme);
+  const kinds = offeredKinds(project.scheme);
+  const [kind, setKind] = useState(usual.id);
+  const [prefix, setPrefix] = useState(prefixOf(usual));
   if (!open)
     return (
       <Button size="xs" variant="outline" onClick={() => setOpen(true)}>
         Start a collection
       </Button>
     );
-  const chosen = kinds.find((one) => one.value === kind)!;
   return (
     <Flex
       as="form"
@@ -40,7 +35,10 @@ export function CollectionForm() {
       mx="auto"
       onSubmit={(event) => {
         event.preventDefault();
-        create.mutate({ name, kind, prefix, holds: chosen.holds }, { onSuccess: ({ id }) => void navigate(`/p/${project.id}/shape/${id}`) });
+        create.mutate(
+          { name, kind, prefix, holds: holdsOf(findKind(project.scheme, kind)) },
+          { onSuccess: ({ id }) => void navigate(`/p/${project.id}/shape/${id}`) },
+        );
       }}
     >
       <Input
@@ -56,10 +54,10 @@ export function CollectionForm() {
         <Choice
           label="It holds"
           value={kind}
-          options={kinds}
+          options={kinds.map((one) => ({ value: one.id, label: withinSentence(one.plural) }))}
           onChange={(value) => {
             setKind(value);
-            setPrefix(kinds.find((one) => one.value === value)!.prefix);
+            setPrefix(prefixOf(findKind(project.scheme, value)));
           }}
         />
         <Input

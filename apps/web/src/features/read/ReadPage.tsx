@@ -2,6 +2,7 @@ import { figure } from '@coomb/core';
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-router';
+import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -26,10 +27,7 @@ export function ReadPage() {
   );
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
   if (!outline.data) return <Loading what="the specification" />;
-  const first =
-    project.collections.find((one) => one.holds === 'specification' && one.prefix === 'SYS') ??
-    project.collections.find((one) => one.holds === 'specification') ??
-    project.collections[0];
+  const first = findRequirements(project);
   if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}${search}`} replace />;
   if (!collection)
     return (

@@ -1,4 +1,5 @@
 import { type RecipeBody, recipeFile, type RecipeFile } from '@coomb/contract';
+import { readFileOf } from '../../shared/read-json';
 import { saveFile } from '../../shared/save-file';
 
 /** Hands a recipe over as a file. */
@@ -8,15 +9,6 @@ export function saveRecipeFile(name: string, body: RecipeBody): void {
 }
 
 /** Reads a recipe file. Throws with what is wrong with it. */
-export async function readRecipeFile(file: File): Promise<RecipeFile> {
-  let json: unknown;
-  try {
-    json = JSON.parse(await file.text());
-  } catch {
-    throw new Error(`${file.name} is not a recipe file: it is no JSON.`);
-  }
-  const parsed = recipeFile.safeParse(json);
-  if (parsed.success) return parsed.data;
-  const [issue] = parsed.error.issues;
-  throw new Error(`${file.name} is not a recipe file: ${issue!.path.join('.') || 'the whole'}: ${issue!.message}.`);
+export function readRecipeFile(file: File): Promise<RecipeFile> {
+  return readFileOf(file, recipeFile, 'a recipe file');
 }

@@ -4,6 +4,7 @@ import { fieldRoles, type FieldRole, fieldTypes, fieldTypeWords, type FieldValue
 import { ArrowDown, ArrowUp, ChevronDown, ChevronRight, X } from 'lucide-react';
 import { useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
+import { OneLine } from '../../shared/ui/one-line';
 import { Labelled, Several, TextLine, Tick } from './form-parts';
 import type { PartFormProps } from './part-form';
 import { movePart } from './scheme-draft';
@@ -34,9 +35,7 @@ export function FieldForm({ part, scheme, change, rename, order, open, onOpen, i
           <button type="button" aria-expanded={open} onClick={onOpen}>
             {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
             <Box whiteSpace="nowrap">{body.label || 'no name'}</Box>
-            <Box fontSize="12px" color="fg.muted" truncate>
-              {says.join(' · ')}
-            </Box>
+            <OneLine fontSize="12px" color="fg.muted" text={says.join(' · ')} />
           </button>
         </Flex>
         <Move label={`Move ${body.label} up`} by={-1} {...{ order, part, change }} />

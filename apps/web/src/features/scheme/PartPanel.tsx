@@ -23,7 +23,7 @@ export function PartPanel({ part, onLeave, ...rest }: Props) {
   return (
     <Box px="4" py="3">
       <Flex align="baseline" gap="2" mb="2">
-        <Heading as="h2" fontSize="16px" flex="1" minW="0" truncate>
+        <Heading as="h2" fontSize="16px" flex="1" minW="0" overflowWrap="anywhere">
           {part.sort === 'verification' ? 'Verification' : (labelOf(part as SchemePart) ?? '') || `New ${word}`}
         </Heading>
         <Box color="fg.muted" fontSize="13px">

@@ -40,12 +40,12 @@ export function RuleForm({ part, scheme, change }: PartFormProps<'rule'>) {
         />
       </Slot>
       <Slot word="at least">
-        <Number label="At least how many" value={body.atLeast} most={1000} onChange={(atLeast) => set({ atLeast })} />
+        <HowMany label="At least how many" value={body.atLeast} most={1000} onChange={(atLeast) => set({ atLeast })} />
         <Filter name="to be reached" scheme={scheme} value={body.reach} onChange={(reach) => set({ reach })} />
       </Slot>
       <Slot word="over up to">
         <Flex align="center" gap="2">
-          <Number label="Over how many links" value={body.steps} most={8} onChange={(steps) => set({ steps })} />
+          <HowMany label="Over how many links" value={body.steps} most={8} onChange={(steps) => set({ steps })} />
           {body.steps === 1 ? 'link' : 'links'}
         </Flex>
       </Slot>
@@ -66,7 +66,7 @@ function Slot({ word, children }: { word: string; children: ReactNode }) {
   );
 }
 
-function Number({ label, value, most, onChange }: { label: string; value: number; most: number; onChange: (value: number) => void }) {
+function HowMany({ label, value, most, onChange }: { label: string; value: number; most: number; onChange: (value: number) => void }) {
   return (
     <Input
       size="xs"

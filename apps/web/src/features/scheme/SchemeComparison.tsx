@@ -38,7 +38,7 @@ export function SchemeComparison({ name, comparison, onTake, onLeave }: Props) {
   return (
     <Box px="4" py="3">
       <Flex align="baseline" gap="2" mb="1">
-        <Heading as="h2" fontSize="16px" flex="1" minW="0" truncate>
+        <Heading as="h2" fontSize="16px" flex="1" minW="0" overflowWrap="anywhere">
           {name}
         </Heading>
         <Button size="2xs" variant="ghost" onClick={onLeave}>

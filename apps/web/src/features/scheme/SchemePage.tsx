@@ -120,7 +120,7 @@ function SchemeDesk({ parts: stored }: { parts: SchemeEdit[] }) {
         What must hold
       </Heading>
       <RuleSentences scheme={scheme} readiness={readiness.data} chosen={chosen} onChoose={choose} changed={changed} />
-      <Retired parts={parts} onChoose={choose} />
+      <Retired parts={parts} onChoose={choose} onBack={(back) => change([back])} />
     </Box>
   );
   const side = (

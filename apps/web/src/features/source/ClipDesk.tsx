@@ -11,6 +11,7 @@ import {
   type SourceBlock,
   type SourcePlace,
   stepPassages,
+  getUsualKind,
 } from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
 import type { Project } from '../../shared/live/project-queries';
@@ -114,7 +115,10 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
   const fields = [
     { value: 'text', label: 'its text' },
     { value: 'title', label: 'its title' },
-    ...(findKind(project.scheme, current?.kind ?? 'requirement')?.fields ?? []).map((one) => ({ value: one.id, label: one.label.toLowerCase() })),
+    ...(findKind(project.scheme, current?.kind ?? getUsualKind(project.scheme).id)?.fields ?? []).map((one) => ({
+      value: one.id,
+      label: one.label.toLowerCase(),
+    })),
   ];
   return (
     <Flex h="100%" direction={{ base: 'column', md: 'row' }}>

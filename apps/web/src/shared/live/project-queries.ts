@@ -1,8 +1,10 @@
 import { getOutline, getProject, type OutlineReply, type ReplyOf } from '@coomb/contract';
 import { queryOptions, useQuery, useSuspenseQuery } from '@tanstack/react-query';
+import { useMemo, useRef } from 'react';
 import { useParams } from 'react-router';
 import { call } from '../api/client';
 import { projectKey } from '../api/keys';
+import { alignOutline } from './align-outline';
 
 export type Project = ReplyOf<typeof getProject>;
 
@@ -20,8 +22,16 @@ export function useProject(): Project {
   return useSuspenseQuery(projectQuery(useProjectId())).data;
 }
 
+/** The outline, counted as the present project counts kinds and collections; the last one that was while the two are of different moments. */
 export function useOutline() {
-  return useQuery(outlineQuery(useProjectId()));
+  const project = useProject();
+  const query = useQuery(outlineQuery(project.id));
+  const aligned = useMemo(() => alignOutline(query.data, project), [query.data, project]);
+  const last = useRef(aligned);
+  if (aligned) last.current = aligned;
+  const { error, refetch } = query;
+  const data = aligned ?? last.current;
+  return data ? { data, error, refetch } : { data: undefined, error, refetch };
 }
 
 /** Rows of the outline that belong to a collection, in reading order. */

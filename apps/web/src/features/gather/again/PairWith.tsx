@@ -2,7 +2,7 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
-import { outlineQuery, type Project } from '../../../shared/live/project-queries';
+import { useOutline, type Project } from '../../../shared/live/project-queries';
 
 interface Props {
   project: Project;
@@ -50,7 +50,7 @@ function PairWith({ project, entry, gone, onPair, word }: Props & { word: string
   const [open, setOpen] = useState(false);
   const [reference, setReference] = useState('');
   const list = useId();
-  const outline = useQuery(outlineQuery(project.id)).data;
+  const outline = useOutline().data;
   const wanted = reference.trim().toLowerCase();
   const found = outline ? outline.reference.findIndex((one) => one.toLowerCase() === wanted) : -1;
   const match = () => found >= 0 && onPair(entry, outline!.id[found]!);
