@@ -91,6 +91,9 @@ export const trailLinkSchema = z.object({
   end: z.enum(['from', 'to']),
   suspect: z.boolean(),
   origin: z.string(),
+  revision: z.number(),
+  /** What the link's own fields say. */
+  fields: fieldsSchema,
   other: briefSchema,
 });
 export type TrailLink = z.infer<typeof trailLinkSchema>;
@@ -143,7 +146,8 @@ export const createItem = endpoint({
   summary: 'Add an item after another, or as the last child of a parent',
   params: projectParams,
   body: z.object({
-    collection: idSchema,
+    /** Unsaid where an item is made in passing: it lands where its kind is at home. */
+    collection: idSchema.optional(),
     kind: z.string().optional(),
     title: z.string().trim().min(1).max(500),
     html: z.string().max(1_000_000).default(''),

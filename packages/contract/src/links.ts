@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { batchReply, briefSchema, idSchema, lifeSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
+import { fieldsSchema } from './scheme.js';
 
 /** Links in columns; `from` and `to` are node numbers, `kind` an index into the link kinds of the scheme. */
 export const linkColumns = z.object({
@@ -36,6 +37,15 @@ export const createLinks = endpoint({
       .max(5000),
     origin: z.enum(['made', 'suggested']).default('made'),
   }),
+  reply: batchReply,
+});
+
+export const editLink = endpoint({
+  method: 'PATCH',
+  path: '/projects/:project/links/:link',
+  summary: 'Change fields of a link; `revision` is the one that was seen',
+  params: projectParams.extend({ link: idSchema }),
+  body: z.object({ revision: z.number().int(), fields: fieldsSchema }),
   reply: batchReply,
 });
 

@@ -63,7 +63,8 @@ export const clipPassage = endpoint({
     html: z.string().max(200_000).optional(),
     /** A new item, a new item below the current one, a field of the current one, or links from it to the references in the passage. */
     as: z.enum(['item', 'child', 'field', 'link']),
-    collection: idSchema,
+    /** Unsaid: where the kind is at home. */
+    collection: idSchema.optional(),
     /** The current item: new ones come after or below it. */
     item: idSchema.optional(),
     kind: z.string().max(100).optional(),

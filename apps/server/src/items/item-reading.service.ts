@@ -105,7 +105,10 @@ export class ItemReadingService {
   private async readTrail(state: ProjectState, node: number): Promise<{ upstream: TrailLink[]; downstream: TrailLink[] }> {
     const trail = { upstream: [] as TrailLink[], downstream: [] as TrailLink[] };
     const links: number[] = [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')];
-    const origins = await this.repo.findOrigins(links.map((link) => state.linkIds.at(link)));
+    const rows = await this.repo.findLinks(
+      state.id,
+      links.map((link) => state.linkIds.at(link)),
+    );
     for (const link of links) {
       const end: 'from' | 'to' = state.graph.from[link] === node ? 'from' : 'to';
       const other = end === 'from' ? state.graph.to[link]! : state.graph.from[link]!;
@@ -119,7 +122,9 @@ export class ItemReadingService {
         phrase: phraseAt(linkKind, end),
         end,
         suspect: state.graph.isSuspect(link),
-        origin: origins.get(id) ?? 'made',
+        origin: rows.get(id)?.origin ?? 'made',
+        revision: rows.get(id)?.revision ?? 1,
+        fields: rows.get(id)?.fields ?? {},
         other: state.brief(other),
       });
     }

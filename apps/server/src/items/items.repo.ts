@@ -4,7 +4,7 @@ import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { SourcePlace } from '@coomb/core';
-import type { ItemRow } from '../ledger/change.js';
+import type { ItemRow, LinkRow } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 
 @Injectable()
@@ -34,13 +34,9 @@ export class ItemsRepo {
     return first && { id: first.id, name: first.name, place: null };
   }
 
-  async findOrigins(links: readonly string[]): Promise<Map<string, string>> {
-    if (links.length === 0) return new Map();
-    const rows = await this.db
-      .select({ id: schema.links.id, origin: schema.links.origin })
-      .from(schema.links)
-      .where(inArray(schema.links.id, [...links]));
-    return new Map(rows.map((row) => [row.id, row.origin]));
+  /** Where links came from and what their own fields say, as whoever asks reads them. */
+  findLinks(project: string, links: readonly string[]): Promise<Map<string, LinkRow>> {
+    return this.rows.findRows(project, 'link', links);
   }
 
   /** Every result of the given tests in live runs, newest first. */

@@ -3,7 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, offeredKinds, isWithin, type Scheme, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { type Change, type ItemRow, UNNUMBERED } from '../ledger/change.js';
+import { type Change, type CollectionRow, type ItemRow, UNNUMBERED } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -36,8 +36,7 @@ export class ItemsService {
 
   /** The row of a new item at its place, and the siblings that must make room. Refuses what is not allowed there. Nothing is stored. */
   async planCreate(state: ProjectState, person: string, wanted: NewItem): Promise<{ row: ItemRow; moved: Change[] }> {
-    const collection = state.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
-    if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection} in ${state.name}.`);
+    const collection = findHome(state, wanted);
     const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
     const parentId = after ? after.parentId : (wanted.parent ?? null);
     if (parentId !== null && state.items[getNode(state, parentId)]!.collectionId !== collection.id)
@@ -236,4 +235,18 @@ export function assertOffered(scheme: Scheme, kind: string): void {
       'input-invalid',
       `"${found.label}" is retired: items that are of this kind stay, new ones cannot be. Take the kind back in use, or choose another.`,
     );
+}
+
+/** The collection asked for; where none is, that in which the kind is at home, else the first that makes items of it. */
+function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, 'collection' | 'kind'>): CollectionRow {
+  const live = state.liveCollections();
+  if (id === undefined && kind === undefined) throw new CoombError('input-invalid', 'Say the collection of the new item, or its kind.');
+  const home = id ?? (kind !== undefined ? findKind(state.scheme, kind)?.home : undefined);
+  const found = live.find((one) => one.id === home) ?? (id === undefined ? live.find((one) => one.kind === kind) : undefined);
+  if (found) return found;
+  if (id !== undefined) throw new CoombError('not-found', `There is no collection ${id} in ${state.name}.`);
+  throw new CoombError(
+    'input-invalid',
+    `Items of the kind "${kind}" have no home, and no collection makes them. Say the collection, or give the kind a home in the scheme.`,
+  );
 }

@@ -1,4 +1,4 @@
-import { confirmLinks, createLinks, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
+import { confirmLinks, createLinks, editLink, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { LinksService } from './links.service.js';
@@ -15,6 +15,11 @@ export class LinksController {
   @Route(createLinks)
   create(@Call(createLinks) { params, body, person }: Input<typeof createLinks>) {
     return this.links.create(params.project, person, body.links, body.origin);
+  }
+
+  @Route(editLink)
+  edit(@Call(editLink) { params, body, person }: Input<typeof editLink>) {
+    return this.links.edit(params.project, person, params.link, body);
   }
 
   @Route(removeLinks)

@@ -1,9 +1,10 @@
 import type { LinkColumnsReply, ReplyOf, getLinkDifference, suggestLinks } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildWordDiff, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
+import { buildWordDiff, type FieldValue, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
 import { getNode, ItemReadingService } from '../items/item-reading.service.js';
 import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
@@ -103,6 +104,33 @@ export class LinksService {
       confirmedBy: person,
       confirmedAt: now,
     };
+  }
+
+  /** Changes fields of a link. Refuses fields that its kind has not, values that they do not take, and a link that was changed meanwhile. */
+  edit(
+    projectId: string,
+    person: string,
+    id: string,
+    wanted: { revision: number; fields: Record<string, FieldValue> },
+  ): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const before = (await this.rows.findRows('link', [id])).get(id);
+      if (!before || before.projectId !== projectId || before.withdrawn) throw new CoombError('not-found', `There is no link ${id}.`);
+      if (before.revision !== wanted.revision)
+        throw new CoombError('changed-meanwhile', 'This link was changed by somebody else while you changed it. Look at it again before you keep yours.', {
+          revision: before.revision,
+          fields: before.fields,
+        });
+      const kind = findLinkKind(state.scheme, before.kind);
+      const own = { ...state.scheme, kinds: [{ id: before.kind, label: '', plural: '', layer: '', fields: kind?.fields ?? [] }] };
+      checkFields(own, before.kind, wanted.fields);
+      const unknown = Object.keys(wanted.fields).find((field) => !kind?.fields?.some((one) => one.id === field));
+      if (unknown !== undefined)
+        throw new CoombError('input-invalid', `fields.${unknown}: links that read "${kind?.phrase ?? before.kind}" have no such field.`);
+      const fields = { ...hiddenFields(own, before.kind, before.fields), ...cleanFields(own, before.kind, { ...before.fields, ...wanted.fields }) };
+      const action = `Change the link from ${referenceOf(state, before.fromId)} to ${referenceOf(state, before.toId)}`;
+      return { person, action, changes: [{ entity: 'link', before, after: { ...before, fields, revision: before.revision + 1 } }] };
+    });
   }
 
   remove(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {

@@ -2,7 +2,9 @@ import {
   addFields,
   changeScheme,
   compareScheme,
+  createItem,
   editItem,
+  editLink,
   explainCoverage,
   getItem,
   getProject,
@@ -271,6 +273,34 @@ describe('the scheme of a project', () => {
     expect((await server.client.call(getItem, { params: { project, item: later.id } })).fields).toEqual({ priority: 'Medium' });
     expect(await items('scheme:open', seq)).toEqual([]);
     expect([two.reference, test.reference]).toEqual(['REQ-002', 'TC-001']);
+  });
+
+  it('brings items that are made in passing to the home of their kind, else to where such items are made', async () => {
+    const { project, design, tests } = await makeLinked();
+    const make = async (kind: string) => server.client.call(createItem, { params: { project }, body: { kind, title: 'In passing' } });
+    expect((await make('testCase')).collection).toBe(tests);
+    await expect(make('actor')).rejects.toMatchObject({ message: expect.stringContaining('home') });
+    const actor = await part(project, 'kind', 'actor');
+    await change(project, { edits: [{ ...actor, body: { ...actor.body, home: design } }] });
+    expect((await make('actor')).collection).toBe(design);
+  });
+
+  it('gives links fields of their own, which take what fits and are part of the history', async () => {
+    const { project, one, test } = await makeLinked();
+    const linkOf = async () => (await server.client.call(getItem, { params: { project, item: test.id } })).upstream.find((link) => link.other.id === one.id)!;
+    const body = { label: 'Depth', type: 'choice' as const, options: ['whole', 'part'], kinds: [], linkKinds: ['verifies'] };
+    await change(project, { edits: [{ sort: 'field', key: 'depth', rank: 50, retired: false, revision: null, body }] });
+    const link = await linkOf();
+    const edit = (fields: Record<string, string | number>, revision = link.revision) =>
+      server.client.call(editLink, { params: { project, link: link.id }, body: { revision, fields } });
+    await expect(edit({ depth: 3 })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('Depth') });
+    await expect(edit({ width: 'x' })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('width') });
+    await edit({ depth: 'part' });
+    await expect(edit({ depth: 'whole' })).rejects.toMatchObject({ code: 'changed-meanwhile' });
+    await server.restart();
+    expect((await linkOf()).fields).toEqual({ depth: 'part' });
+    await server.client.call(undo, { params: { project } });
+    expect((await linkOf()).fields).toEqual({});
   });
 
   it('is told in the history part by part', async () => {

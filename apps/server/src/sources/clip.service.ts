@@ -80,9 +80,9 @@ export class ClipService {
   private planItem(state: ProjectState, person: string, wish: Wish): Promise<{ row: ItemRow; moved: Change[] }> {
     const current = wish.item === undefined ? undefined : state.items[getNode(state, wish.item)]!;
     if (wish.as === 'child' && !current) throw new CoombError('input-invalid', 'Say which item the new one goes below: none is current.');
-    const fits = current?.collectionId === wish.collection;
+    const fits = current !== undefined && (wish.collection === undefined ? wish.kind === undefined : current.collectionId === wish.collection);
     return this.items.planCreate(state, person, {
-      collection: wish.collection,
+      ...(wish.collection !== undefined && { collection: wish.collection }),
       title: buildTitle(wish.passages[0]!.quote),
       html: htmlOf(wish),
       ...(wish.kind && { kind: wish.kind }),

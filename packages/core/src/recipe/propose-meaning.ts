@@ -1,7 +1,7 @@
-import { findFieldOfRole, type FieldRole, linkKindsOfRole, type LinkRole } from '../scheme/roles.js';
-import { type Field, findKind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
+import { fieldRoles, findFieldOfRole, type FieldRole, linkKindsOfRole, type LinkRole } from '../scheme/roles.js';
+import { type Field, findKind, type Kind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { Meaning } from './document-recipe.js';
-import { type Concept, findConcepts } from './header-words.js';
+import { type Concept, findConcepts, fold } from './header-words.js';
 
 /** Names in forms that no list of words holds: "requirement text", "test case no". */
 const SHAPES: [RegExp, Concept][] = [
@@ -43,6 +43,8 @@ export function proposeMeaning(scheme: Scheme, kind: string, name: string): Mean
   }
   const field = findKind(scheme, kind)?.fields.find((one) => one.label.toLowerCase() === clean.toLowerCase() || one.id === clean.toLowerCase());
   if (field) return { as: 'field', field: field.id };
+  const named = findByRoleName(findKind(scheme, kind), clean);
+  if (named) return { as: 'field', field: named.id };
   const similar = findKind(scheme, kind)?.fields.find((one) => clean.length > 3 && one.label.toLowerCase().startsWith(clean.toLowerCase()));
   if (similar) return { as: 'field', field: similar.id };
   const concepts = findConcepts(clean);
@@ -53,6 +55,12 @@ export function proposeMeaning(scheme: Scheme, kind: string, name: string): Mean
     if (meaning) return meaning;
   }
   return { as: 'ignore' };
+}
+
+/** The field whose part is called so, whatever the field itself is called in the project. */
+function findByRoleName(kind: Kind | undefined, name: string): Field | undefined {
+  const word = fold(name);
+  return kind?.fields.find((field) => field.role && [fieldRoles[field.role].label, ...fieldRoles[field.role].words].some((one) => fold(one) === word));
 }
 
 /** The first link kind of a part that may begin at items of a kind. */

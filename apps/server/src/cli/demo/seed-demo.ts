@@ -1,7 +1,17 @@
 import { describeOutcome } from '../describe-outcome.js';
 import { readFileSync } from 'node:fs';
 import { type BodyOf, createLinks, createProject, createWaiver, editItem, getItem, getOutline, getProject, type importFile, keepRecipe } from '@coomb/contract';
-import { defaultScheme, proposeDocumentRecipe, proposeExchangeRecipe, proposeSheetRecipe, counted } from '@coomb/core';
+import {
+  counted,
+  findKindOfRole,
+  type KindRole,
+  linkKindsOfRole,
+  type LinkRole,
+  proposeDocumentRecipe,
+  proposeExchangeRecipe,
+  proposeSheetRecipe,
+  type Scheme,
+} from '@coomb/core';
 import { readCsv, readDocx, readReqifFile, readXlsx } from '@coomb/formats';
 import { type Client, importThrough } from '../client.js';
 
@@ -17,25 +27,25 @@ const steps: { file: string; wish: Wish }[] = [
 type Recipes = Pick<NonNullable<Wish>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
 
 /** Files of other structures, each read by a recipe that is kept in the project. */
-const byRecipe: { file: string; name: string; prefix: string; recipe: (bytes: Buffer, file: string) => Promise<Recipes> }[] = [
+const byRecipe: { file: string; name: string; prefix: string; recipe: (scheme: Scheme, bytes: Buffer) => Promise<Recipes> }[] = [
   {
     file: '7 Gate drive of the supplier.reqif',
     name: 'Gate drive of the supplier',
     prefix: 'GD',
-    recipe: async (bytes) => ({ exchangeRecipe: proposeExchangeRecipe(defaultScheme, (await readReqifFile(bytes)).exchange) }),
+    recipe: async (scheme, bytes) => ({ exchangeRecipe: proposeExchangeRecipe(scheme, (await readReqifFile(bytes)).exchange) }),
   },
   {
     file: '8 Needs of the parish.docx',
     name: 'Needs of the parish',
     prefix: 'NEED',
-    recipe: async (bytes) => ({ documentRecipe: proposeDocumentRecipe(defaultScheme, (await readDocx(bytes)).document, 'need') }),
+    recipe: async (scheme, bytes) => ({ documentRecipe: proposeDocumentRecipe(scheme, (await readDocx(bytes)).document, keyOf(scheme, 'need')) }),
   },
   {
     file: '9 Control software requirements.xlsx',
     name: 'Control software',
     prefix: 'SW',
-    recipe: async (bytes) => {
-      const recipe = proposeSheetRecipe(defaultScheme, (await readXlsx(bytes)).sheets, 'requirement');
+    recipe: async (scheme, bytes) => {
+      const recipe = proposeSheetRecipe(scheme, (await readXlsx(bytes)).sheets, keyOf(scheme, 'requirement'));
       return { sheetRecipe: { ...recipe, skip: [{ column: 'State', values: ['Dropped'] }] } };
     },
   },
@@ -48,23 +58,26 @@ const rewordings: [reference: string, from: string, to: string][] = [
   ['SYS-044', 'within 0.01 m', 'within 0.008 m'],
 ];
 
-/** Makes the Larkbeck Weir project through the same calls that people use. Returns its id. */
-export async function seedDemo(client: Client, folder: string, tell: (text: string) => void): Promise<string> {
-  const { id: project } = await client.call(createProject, { body: { name: 'Larkbeck Weir' } });
+const keyOf = (scheme: Scheme, role: KindRole) => findKindOfRole(scheme, role)!.id;
+
+/** Makes the Larkbeck Weir project through the same calls that people use, with the usual scheme or that of a file. Returns its id. */
+export async function seedDemo(client: Client, folder: string, tell: (text: string) => void, file?: BodyOf<typeof createProject>['scheme']): Promise<string> {
+  const { id: project } = await client.call(createProject, { body: { name: 'Larkbeck Weir', ...(file && { scheme: file }) } });
+  const scheme = (await client.call(getProject, { params: { project } })).scheme as Scheme;
   for (const { file, wish } of steps) {
     const bytes = readFileSync(`${folder}${file}`);
-    const recipe = file.endsWith('.csv') ? { sheetRecipe: proposeSheetRecipe(defaultScheme, readCsv(bytes, file).sheets, 'need') } : {};
+    const recipe = file.endsWith('.csv') ? { sheetRecipe: proposeSheetRecipe(scheme, readCsv(bytes, file).sheets, keyOf(scheme, 'need')) } : {};
     const outcome = await importThrough(client, project, file, bytes, { ...wish, ...recipe });
     tell(`${file}: ${describeOutcome(outcome)}`);
   }
-  await linkDesign(client, project, `${folder}links.csv`);
+  await linkDesign(client, project, scheme, `${folder}links.csv`);
   for (const file of ['5 Rig run 7.xml', '6 Site run 3.xml']) {
     const outcome = await importThrough(client, project, file, readFileSync(`${folder}${file}`), {});
     tell(`${file}: ${counted(outcome.results, 'result')}`);
   }
   for (const { file, name, prefix, recipe } of byRecipe) {
     const bytes = readFileSync(`${folder}${file}`);
-    const wish = await recipe(bytes, file);
+    const wish = await recipe(scheme, bytes);
     const body = wish.documentRecipe
       ? { reads: 'document' as const, recipe: wish.documentRecipe }
       : wish.sheetRecipe
@@ -80,7 +93,7 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
     params: { project },
     body: {
       item: lamp.id,
-      rule: 'tested',
+      rule: scheme.verification.waivedBy,
       reason: 'The fish counter is delivered in the second stage; the fishery board agreed to wait.',
       until: '2027-06-30',
     },
@@ -88,22 +101,27 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
   return project;
 }
 
-/** Links kept in a list by the design team: element by name, requirement by reference. */
-async function linkDesign(client: Client, project: string, path: string): Promise<void> {
+/** Links kept in a list by the design team: element by name, what it does for the requirement, and that by reference. */
+async function linkDesign(client: Client, project: string, scheme: Scheme, path: string): Promise<void> {
   const rows = readCsv(readFileSync(path), 'links.csv')
     .sheets[0]!.rows.slice(1)
     .filter((row) => row.length === 3);
   const outline = await client.call(getOutline, { params: { project } });
   const { collections } = await client.call(getProject, { params: { project } });
   const model = collections.findIndex((collection) => collection.holds === 'model');
-  const kinds = defaultScheme.kinds.map((kind) => kind.id);
+  const kinds = scheme.kinds.map((kind) => kind.id);
+  const designed = (['component', 'function', 'useCase'] as const).map((role) => keyOf(scheme, role));
   const byTitle = new Map<string, string>();
   const byReference = new Map<string, string>();
   outline.id.forEach((id, row) => {
     byReference.set(outline.reference[row]!, id);
-    if (outline.collection[row] === model && ['component', 'function', 'useCase'].includes(kinds[outline.kind[row]!]!)) byTitle.set(outline.title[row]!, id);
+    if (outline.collection[row] === model && designed.includes(kinds[outline.kind[row]!]!)) byTitle.set(outline.title[row]!, id);
   });
-  const links = rows.map(([element, linkKind, requirement]) => ({ linkKind: linkKind!, from: byTitle.get(element!)!, to: byReference.get(requirement!)! }));
+  const links = rows.map(([element, role, requirement]) => ({
+    linkKind: linkKindsOfRole(scheme, role as LinkRole)[0]!.id,
+    from: byTitle.get(element!)!,
+    to: byReference.get(requirement!)!,
+  }));
   await client.call(createLinks, { params: { project }, body: { links } });
 }
 

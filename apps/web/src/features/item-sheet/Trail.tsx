@@ -1,10 +1,13 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
 import type { TrailLink } from '@coomb/contract';
+import { findLinkKind } from '@coomb/core';
 import { Unlink } from 'lucide-react';
 import { useState } from 'react';
+import { useProject } from '../../shared/live/project-queries';
 import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
-import { useConfirmLinks, useLinkDifference, useRemoveLinks } from './queries';
+import { FieldEditor, FieldText } from './FieldEditor';
+import { useConfirmLinks, useEditLink, useLinkDifference, useRemoveLinks } from './queries';
 import { Words } from './Words';
 import { OneLine } from '../../shared/ui/one-line';
 
@@ -63,6 +66,7 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
         </IconButton>
       </Flex>
       {open && link.suspect && <Suspicion project={project} link={link.id} />}
+      <LinkFields project={project} link={link} />
     </Box>
   );
 }
@@ -84,6 +88,61 @@ function Suspicion({ project, link }: { project: string; link: string }) {
       <Button size="2xs" loading={confirm.isPending} onClick={() => confirm.mutate([link])}>
         The link still holds
       </Button>
+    </Box>
+  );
+}
+
+/** What the link's own fields say, where its kind has some; a click opens them to be changed. */
+function LinkFields({ project, link }: { project: string; link: TrailLink }) {
+  const fields = findLinkKind(useProject().scheme, link.linkKind)?.fields ?? [];
+  const edit = useEditLink(project);
+  const [draft, setDraft] = useState<TrailLink['fields']>();
+  if (fields.length === 0) return null;
+  if (!draft)
+    return (
+      <Flex asChild gap="3" pl="6" fontSize="12.5px" wrap="wrap" textAlign="left" color="fg.muted" _hover={{ color: 'moss.fg' }}>
+        <button type="button" aria-label={`Change what the link to ${link.other.reference} says`} onClick={() => setDraft(link.fields)}>
+          {fields.map((field) => (
+            <Box as="span" key={field.id}>
+              {field.label}: {link.fields[field.id] === undefined ? '–' : <FieldText field={field} value={link.fields[field.id]} />}
+            </Box>
+          ))}
+        </button>
+      </Flex>
+    );
+  return (
+    <Box
+      as="form"
+      pl="6"
+      aria-label={`Link to ${link.other.reference}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        edit.mutate({ link: link.id, revision: link.revision, fields: draft }, { onSuccess: () => setDraft(undefined) });
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.stopPropagation();
+        setDraft(undefined);
+      }}
+    >
+      {fields.map((field) => (
+        <Flex key={field.id} gap="2" align="center" fontSize="12.5px" py="0.5">
+          <Box w="7rem" color="fg.muted">
+            {field.label}
+          </Box>
+          <Box flex="1">
+            <FieldEditor field={field} value={draft[field.id]} onChange={(value) => setDraft({ ...draft, [field.id]: value })} />
+          </Box>
+        </Flex>
+      ))}
+      <Flex gap="1" py="1">
+        <Button type="submit" size="2xs" loading={edit.isPending}>
+          Keep
+        </Button>
+        <Button size="2xs" variant="ghost" onClick={() => setDraft(undefined)}>
+          Leave
+        </Button>
+      </Flex>
     </Box>
   );
 }

@@ -23,7 +23,17 @@ const other = {
   withdrawn: false,
   state: 'verified' as const,
 };
-const link = { id: idOf(41), linkKind: 'verifies', phrase: 'is verified by', end: 'to' as const, suspect: true, origin: 'made', other };
+const link = {
+  id: idOf(41),
+  linkKind: 'verifies',
+  phrase: 'is verified by',
+  end: 'to' as const,
+  suspect: true,
+  origin: 'made',
+  revision: 1,
+  fields: {},
+  other,
+};
 
 const sheet = (change: Partial<Sheet> = {}) =>
   ({

@@ -4,6 +4,7 @@ import {
   createItem,
   createWaiver,
   editItem,
+  editLink,
   explainCoverage,
   getHistory,
   getItem,
@@ -70,6 +71,8 @@ export const useRestore = (project: string) =>
   useChange(project, (items: string[]) => call(restoreItems, { params: { project }, body: { items } }), 'Restored');
 export const useRemoveLinks = (project: string) =>
   useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }), 'Link removed. Undo brings it back.');
+export const useEditLink = (project: string) =>
+  useChange(project, ({ link, ...body }: BodyOf<typeof editLink> & { link: string }) => call(editLink, { params: { project, link }, body }));
 export const useConfirmLinks = (project: string) =>
   useChange(project, (links: string[]) => call(confirmLinks, { params: { project }, body: { links } }), 'Confirmed');
 export const useWaive = (project: string) =>

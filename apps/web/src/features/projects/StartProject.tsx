@@ -110,6 +110,9 @@ function Card({ label, explains, scheme, chosen, onChoose }: { label: string; ex
       p="0"
       overflow="hidden"
       borderRadius="l3"
+      display="flex"
+      flexDirection="column"
+      alignItems="stretch"
       _hover={{ borderColor: chosen ? 'moss.solid' : 'moss.border' }}
     >
       {/* biome-ignore lint/a11y/useSemanticElements: a card with a drawing is no radio input. */}

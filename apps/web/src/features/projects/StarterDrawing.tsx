@@ -1,14 +1,16 @@
 import type { Scheme } from '@coomb/core';
 
-const ROW = 25;
-const LABELS = 128;
+const ROW = 24;
+const LABELS = 160;
 const LANE = 11;
-const STONES = 110;
+const STONES = 112;
+/** All drawings are of one scale: most schemes have fewer kinds of links than this. */
+const LANES = 9;
 
 /** A scheme as ground, small: layers as strata with their names, kinds as stones in them, links as shafts. */
 export function StarterDrawing({ scheme }: { scheme: Scheme }) {
   const links = scheme.linkKinds.filter((kind) => !kind.retired);
-  const width = LABELS + STONES + links.length * LANE + 10;
+  const width = LABELS + STONES + Math.max(LANES, links.length) * LANE + 8;
   const height = scheme.layers.length * ROW;
   const depthOf = new Map(scheme.layers.map((layer, depth) => [layer.id, depth]));
   const depths = (keys: readonly string[]) => [...new Set(keys.flatMap((key) => depthOf.get(scheme.kinds.find((kind) => kind.id === key)?.layer ?? '') ?? []))];
@@ -21,7 +23,7 @@ export function StarterDrawing({ scheme }: { scheme: Scheme }) {
           <g key={layer.id} transform={`translate(0 ${depth * ROW})`}>
             <rect width={width} height={ROW} fill={`var(--chakra-colors-bg-${depth % 2 ? 'subtle' : 'panel'})`} />
             <line x2={width} stroke="var(--chakra-colors-border-emphasized)" />
-            <text x="7" y="16.5" fontSize="11.5" fill="var(--chakra-colors-fg)">
+            <text x="8" y="16" fontSize="11" fill="var(--chakra-colors-fg)">
               {layer.label}
             </text>
             {kinds.map((kind, index) => (

@@ -12,6 +12,8 @@ import {
   type SourcePlace,
   stepPassages,
   getUsualKind,
+  offeredKinds,
+  withinSentence,
 } from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
 import type { Project } from '../../shared/live/project-queries';
@@ -42,7 +44,11 @@ interface Current {
 export function ClipDesk({ project, reading, blocks, at }: Props) {
   const root = useRef<HTMLDivElement>(null);
   const specifications = project.collections.filter((one) => one.holds === 'specification');
-  const [collection, setCollection] = useState(specifications[0]?.id ?? '');
+  const [chosen, setCollection] = useState('');
+  const [kind, setKind] = useState('');
+  const home = project.collections.find((one) => one.id === findKind(project.scheme, kind)?.home);
+  // A kind brings its items home, unless somebody says where they go.
+  const collection = chosen || (home ?? specifications[0])?.id || '';
   const [current, setCurrent] = useState<Current>();
   const [selected, select] = useState<readonly Passage[]>([]);
   const quote = useMemo(() => quotePassages(blocks, selected), [blocks, selected]);
@@ -72,7 +78,15 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
     if (!quote) return notify('Select a passage in the text first.', 'info');
     const passages = selected.map((one) => ({ ...one, quote: quotePassages(blocks, [one]) }));
     clip.mutate(
-      { passages, html: buildPassageHtml(blocks, selected), as, collection, ...(current && { item: current.id }), ...(as === 'field' && { field }) },
+      {
+        passages,
+        html: buildPassageHtml(blocks, selected),
+        as,
+        collection,
+        ...(kind && { kind }),
+        ...(current && { item: current.id }),
+        ...(as === 'field' && { field }),
+      },
       {
         onSuccess: ({ item, links, issues }) => {
           select([]);
@@ -174,8 +188,24 @@ export function ClipDesk({ project, reading, blocks, at }: Props) {
           <Choice
             label="Collection"
             value={collection}
-            options={specifications.map((one) => ({ value: one.id, label: one.name }))}
+            options={(home && !specifications.includes(home) ? [home, ...specifications] : specifications).map((one) => ({ value: one.id, label: one.name }))}
             onChange={setCollection}
+            width="200px"
+          />
+        </Flex>
+        <Flex gap="2" align="center" mb="1.5">
+          <Box flex="1">as</Box>
+          <Choice
+            label="Kind of the new items"
+            value={kind}
+            options={[
+              { value: '', label: 'the collection’s own kind' },
+              ...offeredKinds(project.scheme).map((one) => ({ value: one.id, label: withinSentence(one.label) })),
+            ]}
+            onChange={(next) => {
+              setKind(next);
+              setCollection('');
+            }}
             width="200px"
           />
         </Flex>

@@ -1,0 +1,2 @@
+export * from './random.js';
+export * from './strange-scheme.js';
