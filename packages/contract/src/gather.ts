@@ -194,6 +194,8 @@ export const choicesSchema = z.record(z.string().max(60), z.union([sideSchema, z
 /** Which file is a newer version of which source, and which of its items is which: `pairs` corrects what Coomb matched by itself. */
 const againSchema = z.object({
   source: idSchema,
+  /** Whether the file comes from another partner than that source: its items then become known to both, and each keeps a base of its own. */
+  other: z.boolean().optional(),
   pairs: z
     .array(z.tuple([z.number().int().min(0), idSchema.nullable()]))
     .max(10_000)

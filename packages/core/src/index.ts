@@ -53,6 +53,7 @@ export * from './recipe/propose-sheet-recipe.js';
 export * from './recipe/field-value.js';
 export * from './recipe/propose-field.js';
 export * from './results/match-results.js';
+export * from './merge/binding.js';
 export * from './merge/match-versions.js';
 export * from './merge/merge-versions.js';
 export * from './merge/resolve-merge.js';

@@ -51,6 +51,7 @@ describe('openDatabase', () => {
       'batch',
       'clipping',
       'collection',
+      'collection_set',
       'drawing',
       'file',
       'history',

@@ -1,5 +1,5 @@
 import type { RecipeBody } from '@coomb/contract';
-import type { ExchangeBase, FieldValue, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
+import type { Binding, FieldValue, LastContact, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
 import type { Entity } from '../ledger/change.js';
 import {
@@ -98,11 +98,10 @@ export const items = pgTable(
     /** Number of the batch in which the present meaning (title, text, meaning-bearing fields) came to be. */
     meaningSeq: integer('meaning_seq').notNull(),
     origin: text('origin').notNull(),
-    externalId: text('external_id'),
-    sourceId: uuid('source_id'),
-    place: jsonb('place').$type<SourcePlace>(),
-    /** What was last exchanged of the item with its source: the base of the next three-way merge. */
-    base: jsonb('base').$type<ExchangeBase>(),
+    /** Partners that know the item: the first is where it came from. */
+    bindings: jsonb('bindings').$type<Binding[]>().notNull(),
+    /** What was last exchanged with each of them, by partner. */
+    exchanged: jsonb('exchanged').$type<Record<string, LastContact>>().notNull(),
     createdAt: time('created_at').notNull(),
     changedAt: time('changed_at').notNull(),
     changedBy: text('changed_by').notNull(),

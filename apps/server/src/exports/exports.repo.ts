@@ -1,3 +1,4 @@
+import { type Binding, findBinding, type LastContact } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
@@ -9,7 +10,9 @@ import { PastRepo } from '../ledger/past.repo.js';
 import type { ItemRow, SourceRow } from '../ledger/change.js';
 
 /** What of an item goes out. */
-export type ExportRow = Pick<ItemRow, 'id' | 'reference' | 'externalId' | 'title' | 'html' | 'kind' | 'heading' | 'fields' | 'base'>;
+export type ExportRow = Pick<ItemRow, 'id' | 'reference' | 'title' | 'html' | 'kind' | 'heading' | 'fields'> &
+  Pick<Binding, 'externalId'> &
+  Pick<LastContact, 'base'>;
 
 @Injectable()
 export class ExportsRepo {
@@ -26,20 +29,25 @@ export class ExportsRepo {
 
   /**
    * Items by id as they stand, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of
-   * values one by one take the database four times as long, and the text is read where it is needed only. `seq` is the change that they are of.
+   * values one by one take the database four times as long, and the text is read where it is needed only. Identifier and base are those of the
+   * partner that they go to, else of the first that knows them. `seq` is the change that they are of.
    */
-  async findRows(project: string, ids: readonly string[]): Promise<{ seq: number; rows: string }> {
+  async findRows(project: string, ids: readonly string[], partner: string | undefined): Promise<{ seq: number; rows: string }> {
+    const of = (key: string) =>
+      partner === undefined
+        ? sql`bindings -> 0 ->> ${key}::text`
+        : sql`(select one ->> ${key}::text from jsonb_array_elements(bindings) one where one ->> 'partner' = ${partner})`;
     const { rows } = await this.db.execute<{ seq: number; text: string }>(sql`
       select (select seq from project where id = ${project}) as seq, coalesce(json_agg(json_build_object(
-        'id', id, 'reference', reference, 'externalId', external_id, 'title', title, 'html', html, 'kind', kind,
-        'heading', heading, 'fields', fields, 'base', base
+        'id', id, 'reference', reference, 'externalId', ${of('externalId')}, 'title', title, 'html', html, 'kind', kind,
+        'heading', heading, 'fields', fields, 'base', exchanged -> coalesce(${partner ?? null}::text, bindings -> 0 ->> 'partner') -> 'base'
       )), '[]')::text as text from item where id = any(${`{${ids.join(',')}}`}::uuid[])`);
     return { seq: rows[0]!.seq, rows: rows[0]!.text };
   }
 
   /** The same as of a change. */
-  async findRowsAt(project: string, seq: number, ids: readonly string[]): Promise<string> {
-    return JSON.stringify([...(await this.past.findRows(project, seq, 'item', ids)).values()].map(asExportRow));
+  async findRowsAt(project: string, seq: number, ids: readonly string[], partner: string | undefined): Promise<string> {
+    return JSON.stringify([...(await this.past.findRows(project, seq, 'item', ids)).values()].map((row) => asExportRow(row, partner)));
   }
 
   /** Links that somebody removed, by the item that they led from. */
@@ -80,6 +88,8 @@ export class ExportsRepo {
 }
 
 /** No more than goes out: a worker is given it. */
-function asExportRow({ id, reference, externalId, title, html, kind, heading, fields, base }: ItemRow): ExportRow {
-  return { id, reference, externalId, title, html, kind, heading, fields, base };
+function asExportRow({ id, reference, title, html, kind, heading, fields, bindings, exchanged }: ItemRow, partner: string | undefined): ExportRow {
+  const binding = partner === undefined ? bindings[0] : findBinding(bindings, partner);
+  const base = exchanged[partner ?? bindings[0]?.partner ?? '']?.base ?? null;
+  return { id, reference, externalId: binding?.externalId ?? null, title, html, kind, heading, fields, base };
 }

@@ -99,10 +99,11 @@ export class ExportsService {
     const state = await this.states.get(projectId);
     const { seq } = state;
     const { head, nodes } = openScene(state, wanted);
-    const partner = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
+    const found = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
+    const partner = found?.file;
     const { repo } = this;
     const reader = new SceneReader(state, nodes);
-    const readSlice = () => this.readSlice(state, seq, reader);
+    const readSlice = () => this.readSlice(state, seq, reader, found?.lineage);
     const supply = {
       async *slices() {
         for (; !reader.isDone; reader.skip()) {
@@ -116,23 +117,21 @@ export class ExportsService {
   }
 
   /** A file tells of one moment: what somebody changes while it is written is read as it stood before. */
-  private async readSlice(state: ProjectState, seq: number, reader: SceneReader): Promise<Slice> {
+  private async readSlice(state: ProjectState, seq: number, reader: SceneReader, partner: string | undefined): Promise<Slice> {
     const parts = reader.peek(state.seq === seq ? state : await this.states.getAt(state.id, seq));
     const ids = parts.map(({ id }) => id);
     // What is committed reaches the database before the memory.
-    const now = await this.repo.findRows(state.id, ids);
-    return { parts, rows: now.seq === seq ? now.rows : await this.repo.findRowsAt(state.id, seq, ids) };
+    const now = await this.repo.findRows(state.id, ids, partner);
+    return { parts, rows: now.seq === seq ? now.rows : await this.repo.findRowsAt(state.id, seq, ids, partner) };
   }
 
-  private async findPartnerFile(projectId: string, collection: string): Promise<PartnerFile | undefined> {
+  /** The newest exchange file that a collection came from, to be written on in, with the line of versions that it belongs to. */
+  private async findPartnerFile(projectId: string, collection: string): Promise<{ lineage: string; file: PartnerFile } | undefined> {
     const source = await this.repo.findNewestReqif(projectId, collection);
     if (!source?.recipe) return undefined;
     const { bytes } = await this.files.getOriginal(projectId, source.id);
-    return {
-      bytes,
-      recipe: source.recipe as ExchangeRecipe,
-      pictures: await this.repo.findPictureNames(projectId, source.lineageId ?? source.id),
-      removedLinks: await this.repo.findRemovedLinks(projectId),
-    };
+    const lineage = source.lineageId ?? source.id;
+    const pictures = await this.repo.findPictureNames(projectId, lineage);
+    return { lineage, file: { bytes, recipe: source.recipe as ExchangeRecipe, pictures, removedLinks: await this.repo.findRemovedLinks(projectId) } };
   }
 }

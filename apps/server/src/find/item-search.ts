@@ -70,8 +70,8 @@ export class ItemSearch {
   }
 
   sourceOf(node: number): string | undefined {
-    const { sourceId } = this.state.items[node]!;
-    return sourceId === null ? undefined : this.sources.get(sourceId);
+    const names = this.state.items[node]!.bindings.flatMap(({ partner }) => this.sources.get(partner) ?? []);
+    return names.length === 0 ? undefined : names.join(', ');
   }
 
   /** What an item says apart from its reference and title, each with what it is called. */

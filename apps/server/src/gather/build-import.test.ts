@@ -30,8 +30,7 @@ const known = (reference: string, more: Partial<LightItem> = {}): LightItem => (
   withdrawn: false,
   meaningSeq: 2,
   revision: 1,
-  externalId: null,
-  sourceId: null,
+  bindings: [],
   node: 0,
   ...more,
 });
@@ -125,7 +124,7 @@ describe('buildImport', () => {
   });
 
   it('finds the other end of links by reference or external id, in the file and in the project', () => {
-    const items = [known('NEED-001', { kind: 'need' }), known('NEED-002', { kind: 'need', externalId: 'ext-2' })];
+    const items = [known('NEED-001', { kind: 'need' }), known('NEED-002', { kind: 'need', bindings: [{ partner: 'b', externalId: 'ext-2', tag: null }] })];
     const { made } = build(
       items,
       [draft(0, { reference: 'SYS-001' }), draft(1, { externalId: 'x-1' })],
@@ -177,7 +176,10 @@ describe('buildImport', () => {
   });
 
   it('looks in the collections named, and takes identifiers for identifiers only', () => {
-    const items = [known('NEED-001', { kind: 'need', collectionId: 'other', externalId: 'n1' }), known('NEED-002', { kind: 'need', externalId: 'n1' })];
+    const items = [
+      known('NEED-001', { kind: 'need', collectionId: 'other', bindings: [{ partner: 'b', externalId: 'n1', tag: null }] }),
+      known('NEED-002', { kind: 'need', bindings: [{ partner: 'b', externalId: 'n1', tag: null }] }),
+    ];
     const { made, issues } = build(
       items,
       [draft(0)],
@@ -220,7 +222,7 @@ describe('buildImport', () => {
 
   it('keeps only fields that the kind has, and cuts titles that are too long', () => {
     const { rows } = build([], [draft(0, { title: 'x'.repeat(700), fields: { priority: 'High', riddle: 'x', owner: '' } })]);
-    expect(rows[0]).toMatchObject({ fields: { priority: 'High' }, origin: 'imported', sourceId: 's', changedBy: 'Ada', meaningSeq: 10 });
+    expect(rows[0]).toMatchObject({ fields: { priority: 'High' }, origin: 'imported', bindings: [{ partner: 's' }], changedBy: 'Ada', meaningSeq: 10 });
     expect(rows[0]!.title).toHaveLength(500);
   });
 });

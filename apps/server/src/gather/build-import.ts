@@ -17,6 +17,7 @@ export interface ImportContext<State extends ImportTarget = ImportTarget> {
   now: string;
   newId: () => string;
   collection: CollectionRow;
+  /** The partner that it comes from: the line of versions of the file. */
   sourceId: string;
   /** Stored address of each picture of the source. */
   pictureAddress: Map<string, string>;
@@ -55,7 +56,8 @@ function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, is
     ranks.set(draft.parent, rank);
     const parentId = draft.parent < 0 ? null : rows[draft.parent]!.id;
     rows.push({ ...buildItem(context, draft, nameItem(draft)), parentId, rank });
-    rows.at(-1)!.base = { values: valuesOf(rows.at(-1)!), links: linksOf.get(draft.key) ?? [], parent: parentId, order: draft.key };
+    const base = { values: valuesOf(rows.at(-1)!), links: linksOf.get(draft.key) ?? [], parent: parentId, order: draft.key };
+    rows.at(-1)!.exchanged = { [context.sourceId]: { place: draft.place, base } };
   }
   return rows;
 }
@@ -114,10 +116,8 @@ export function buildItem(context: ImportContext, draft: Draft, reference: strin
     node: UNNUMBERED,
     meaningSeq: state.seq + 1,
     origin: 'imported',
-    externalId: draft.externalId,
-    sourceId: context.sourceId,
-    place: draft.place,
-    base: null,
+    bindings: [{ partner: context.sourceId, externalId: draft.externalId, tag: null }],
+    exchanged: { [context.sourceId]: { place: draft.place, base: null } },
     createdAt: now,
     changedAt: now,
     changedBy: person,
@@ -130,14 +130,15 @@ export function checkImport(context: ImportContext, outcome: RecipeOutcome, isAg
   const nameItem = isAgain ? (draft: Draft) => draft.reference ?? '' : buildNaming(context, outcome.drafts, issues);
   const ends = outcome.drafts.map((draft): LinkEnd => {
     const { kind, externalId, title } = draft;
-    return { id: `draft ${draft.key}`, reference: nameItem(draft), kind, externalId, title, meaningSeq: 0, collectionId: context.collection.id };
+    const bindings = [{ partner: context.sourceId, externalId, tag: null }];
+    return { id: `draft ${draft.key}`, reference: nameItem(draft), kind, bindings, title, meaningSeq: 0, collectionId: context.collection.id };
   });
   return { links: buildLinks(context, outcome, ends, issues).length, issues };
 }
 
 export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): LinkRow[] {
   const { state } = context;
-  const ends = new LinkEnds(state, rows);
+  const ends = new LinkEnds(state, rows, context.sourceId);
   const seen = new Set<string>();
   const links: LinkRow[] = [];
   for (const link of outcome.links) {

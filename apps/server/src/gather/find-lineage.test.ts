@@ -4,8 +4,7 @@ import { findLineage } from './find-lineage.js';
 
 const draft = (externalId: string | null, title = 'x', role: Draft['role'] = 'item') => ({ externalId, title, role }) as Draft;
 const item = (sourceId: string, externalId: string | null, title = 'x', more = {}) => ({
-  sourceId,
-  externalId,
+  bindings: [{ partner: sourceId, externalId, tag: null }],
   title,
   heading: false,
   withdrawn: false,
@@ -52,13 +51,13 @@ describe('the source that a file is a newer version of', () => {
     expect(
       findLineage(
         known,
-        known.map(({ externalId }) => draft(externalId, 'x', 'section')),
+        known.map(({ bindings: [{ externalId } = { externalId: null }] }) => draft(externalId, 'x', 'section')),
       ),
     ).toBeNull();
     expect(
       findLineage(
         known.map((one) => ({ ...one, withdrawn: true })),
-        known.map(({ externalId }) => draft(externalId)),
+        known.map(({ bindings: [{ externalId } = { externalId: null }] }) => draft(externalId)),
       ),
     ).toBeNull();
   });
@@ -68,7 +67,7 @@ describe('the source that a file is a newer version of', () => {
     expect(
       findLineage(
         [...others, ...known],
-        known.map(({ externalId }) => draft(externalId)),
+        known.map(({ bindings: [{ externalId } = { externalId: null }] }) => draft(externalId)),
       ),
     ).toBe('register');
   });

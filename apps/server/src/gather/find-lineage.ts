@@ -1,8 +1,7 @@
-import type { Draft } from '@coomb/core';
+import type { Binding, Draft } from '@coomb/core';
 
 interface KnownItem {
-  sourceId: string | null;
-  externalId: string | null;
+  bindings: readonly Binding[];
   title: string;
   heading: boolean;
   withdrawn: boolean;
@@ -18,10 +17,12 @@ export function findLineage(items: readonly KnownItem[], drafts: readonly Draft[
   const ids = new Set(own.flatMap(({ externalId }) => externalId?.toLowerCase() ?? []));
   const titles = new Set(own.flatMap(({ externalId, title }) => (externalId === null && tells(title) ? title.toLowerCase() : [])));
   const counts = new Map<string, number>();
-  for (const { sourceId, externalId, title, heading, withdrawn } of items) {
-    if (sourceId === null || heading || withdrawn) continue;
-    const isKnown = externalId === null ? titles.has(title.toLowerCase()) : ids.has(externalId.toLowerCase());
-    if (isKnown) counts.set(sourceId, (counts.get(sourceId) ?? 0) + 1);
+  for (const { bindings, title, heading, withdrawn } of items) {
+    if (heading || withdrawn) continue;
+    for (const { partner, externalId } of bindings) {
+      const isKnown = externalId === null ? titles.has(title.toLowerCase()) : ids.has(externalId.toLowerCase());
+      if (isKnown) counts.set(partner, (counts.get(partner) ?? 0) + 1);
+    }
   }
   const [best] = [...counts].sort((a, b) => b[1] - a[1]);
   return best && best[1] >= FEWEST && best[1] * 2 >= own.length ? best[0] : null;

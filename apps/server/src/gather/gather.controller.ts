@@ -188,7 +188,7 @@ function sendFile(response: Response, file: Pick<FileRow, 'name' | 'mediaType' |
 /** How many present items came from each lineage of sources. */
 function countBySource(state: ProjectState): Map<string, number> {
   const counts = new Map<string, number>();
-  for (const { sourceId, withdrawn, heading } of state.items)
-    if (sourceId !== null && !withdrawn && !heading) counts.set(sourceId, (counts.get(sourceId) ?? 0) + 1);
+  for (const { bindings, withdrawn, heading } of state.items)
+    if (!withdrawn && !heading) for (const { partner } of bindings) counts.set(partner, (counts.get(partner) ?? 0) + 1);
   return counts;
 }

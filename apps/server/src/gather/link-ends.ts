@@ -3,11 +3,14 @@ import type { ItemRow } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** What a link needs to know of an item at its end. */
-export type LinkEnd = Pick<ItemRow, 'id' | 'kind' | 'reference' | 'externalId' | 'title' | 'meaningSeq' | 'collectionId'>;
+export type LinkEnd = Pick<ItemRow, 'id' | 'kind' | 'reference' | 'bindings' | 'title' | 'meaningSeq' | 'collectionId'>;
 
-type Key = 'reference' | 'source' | 'title';
+type Key = 'partner' | 'reference' | 'source' | 'title';
 
-/** Finds the items that a file names: those of the project, and those that the file itself brings, which come first. */
+/**
+ * Finds the items that a file names: those that the file itself brings come first; then what its partner knows by that identifier, whatever others
+ * call so; then what is of that reference, or known so to any partner.
+ */
 export class LinkEnds {
   private readonly indexes = new Map<Key, Map<string, LinkEnd[]>>();
   private readonly collections: Map<string, string>;
@@ -15,6 +18,7 @@ export class LinkEnds {
   constructor(
     private readonly state: Pick<ProjectState, 'collections' | 'items'>,
     private readonly brought: readonly LinkEnd[],
+    private readonly partner: string,
   ) {
     this.collections = new Map(state.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));
   }
@@ -22,7 +26,7 @@ export class LinkEnds {
   /** The item that a link leads to, or how many answer to the name: none, or several of one title. */
   find({ target, by, within }: Pick<DraftLink, 'target' | 'by' | 'within'>): LinkEnd | { count: number } {
     const places = within?.length ? new Set(within.map((name) => this.collections.get(name.toLowerCase()))) : undefined;
-    for (const key of by ? [by] : (['reference', 'source'] as const)) {
+    for (const key of KEYS[by ?? 'any']) {
       const found = (this.index(key).get(normalise(target)) ?? []).filter((end) => !places || places.has(end.collectionId));
       if (found.length === 1 || (found.length > 1 && key !== 'title')) return found[0]!;
       if (found.length > 1) return { count: found.length };
@@ -41,11 +45,24 @@ export class LinkEnds {
     return index;
   }
 
+  private namesOf(key: Key, end: LinkEnd): string[] {
+    if (key === 'reference') return [end.reference];
+    if (key === 'title') return end.title ? [end.title] : [];
+    return end.bindings.flatMap(({ partner, externalId }) => (externalId !== null && (key === 'source' || partner === this.partner) ? [externalId] : []));
+  }
+
   private enter(index: Map<string, LinkEnd[]>, key: Key, end: LinkEnd): void {
-    const name = key === 'reference' ? end.reference : key === 'source' ? end.externalId : end.title;
-    if (name) addToGroup(index, normalise(name), end);
+    for (const name of this.namesOf(key, end)) addToGroup(index, normalise(name), end);
   }
 }
+
+/** Names that are looked through for what a link says it is known by; where it says nothing, each in turn. */
+const KEYS: Record<NonNullable<DraftLink['by']> | 'any', readonly Key[]> = {
+  reference: ['reference'],
+  source: ['partner', 'source'],
+  title: ['title'],
+  any: ['partner', 'reference', 'source'],
+};
 
 function normalise(name: string): string {
   return name.trim().replace(/\s+/g, ' ').toLowerCase();

@@ -35,7 +35,8 @@ export class ItemReadingService {
     const state = await this.states.get(projectId);
     const node = getNode(state, idOrReference);
     const row = (await this.repo.findMany(projectId, [state.items[node]!.id])).get(state.items[node]!.id)!;
-    const source = row.sourceId ? await this.repo.findSource(projectId, row.sourceId, row.id) : undefined;
+    const [home] = row.bindings;
+    const source = home && (await this.repo.findSource(projectId, home.partner, row.id));
     const { upstream, downstream } = await this.readTrail(state, node);
     return {
       ...asItem(state, node, row),
@@ -43,7 +44,7 @@ export class ItemReadingService {
       changedAt: asIso(row.changedAt),
       changedBy: row.changedBy,
       origin: row.origin,
-      place: source?.place ?? row.place,
+      place: source?.place ?? (home && row.exchanged[home.partner]?.place) ?? null,
       source: source ? { id: source.id, name: source.name } : null,
       path: readPath(state, node),
       upstream,

@@ -39,6 +39,12 @@ const keysOf =
 
 const tracked = ['id', 'revision', 'withdrawn'] as const;
 
+/** Items once knew one source only. */
+function bindToSource({ externalId = null, sourceId = null, place = null, base = null, ...item }: Value): Value {
+  if (sourceId === null) return { ...item, bindings: [], exchanged: {} };
+  return { ...item, bindings: [{ partner: sourceId, externalId, tag: null }], exchanged: { [String(sourceId)]: { place, base } } };
+}
+
 export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
   collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
@@ -56,9 +62,9 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     keys: keysOf<'item'>()(
       ...tracked,
       ...(['collectionId', 'kind', 'reference', 'title', 'html', 'fields', 'heading', 'parentId', 'rank', 'meaningSeq', 'origin'] as const),
-      ...(['externalId', 'sourceId', 'place', 'base', 'createdAt', 'changedAt', 'changedBy'] as const),
+      ...(['bindings', 'exchanged', 'createdAt', 'changedAt', 'changedBy'] as const),
     ),
-    upgrades: [],
+    upgrades: [bindToSource],
   },
   link: {
     table: schema.links,

@@ -30,7 +30,7 @@ export async function loadPast(present: ProjectState, seq: number, { states, row
     const now = await rows.findRows(entity, [...then.keys()]);
     changes.push(...[...then].map(([one, row]) => putBack(entity, now.get(one)!, row)));
   }
-  const items = await past.findChangedLater(id, seq, 'item', ['html', 'base', 'place']);
+  const items = await past.findChangedLater(id, seq, 'item', ['html', 'exchanged']);
   const links = await past.findChangedLater(id, seq, 'link', ['fields', 'confirmedBy', 'confirmedAt']);
   const live = async <E extends 'run' | 'source'>(entity: E) => [...(await past.findAll(id, seq, entity)).values()].filter((row) => !row.withdrawn);
   const latest = await states.loadLatest(

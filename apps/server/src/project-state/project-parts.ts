@@ -6,20 +6,7 @@ import type { LightLinks } from './link-table.js';
 /** What memory keeps of an item; its text stays in the database. */
 export type LightItem = Pick<
   ItemRow,
-  | 'id'
-  | 'collectionId'
-  | 'kind'
-  | 'reference'
-  | 'title'
-  | 'heading'
-  | 'parentId'
-  | 'rank'
-  | 'withdrawn'
-  | 'meaningSeq'
-  | 'revision'
-  | 'externalId'
-  | 'sourceId'
-  | 'node'
+  'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'bindings' | 'node'
 >;
 
 export interface TestResult extends LatestResult {

@@ -1,5 +1,5 @@
 import { CoombError } from '@coomb/contract';
-import { type Field, type FieldType, IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
+import { type Binding, type Field, type FieldType, IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
@@ -11,8 +11,9 @@ import type { LightLinks } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
 
 const [COMMA, ZERO] = [44, 48];
-const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'source_id', 'node'];
-const textColumns = ['reference', 'title', 'external_id'];
+const UNBOUND: Binding[] = [];
+const plainColumns = ['id', 'collection_id', 'kind', 'heading', 'parent_id', 'rank', 'withdrawn', 'meaning_seq', 'revision', 'node', 'bindings'];
+const textColumns = ['reference', 'title'];
 const parts = "E'\\x1f\\x1e'";
 
 /** Loads a whole project in a few packed queries: columns joined into one text each are far cheaper than rows. */
@@ -110,7 +111,7 @@ export class ProjectStateRepo {
       from (select * from item where project_id = ${id} order by node) one`);
     if (!row?.joined) return [];
     return row.joined.split('\x1e').map((joined) => {
-      const [itemId, collectionId, kind, heading, parentId, rank, withdrawn, meaningSeq, revision, sourceId, node, reference, title, externalId] = joined.split(
+      const [itemId, collectionId, kind, heading, parentId, rank, withdrawn, meaningSeq, revision, node, bindings, reference, title] = joined.split(
         '\x1f',
       ) as string[];
       return {
@@ -125,8 +126,7 @@ export class ProjectStateRepo {
         withdrawn: withdrawn === 'true',
         meaningSeq: Number(meaningSeq),
         revision: Number(revision),
-        externalId: externalId || null,
-        sourceId: sourceId || null,
+        bindings: bindings === '[]' ? UNBOUND : (JSON.parse(bindings!) as Binding[]),
         node: Number(node),
       };
     });

@@ -413,9 +413,9 @@ export class ProjectState {
     const node = known ?? this.graph.addNode();
     if (node !== row.node) throw new Error(`${row.reference} is node ${row.node} in the database and ${node} in memory`);
     const before = this.items[node];
-    const { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId } = row;
+    const { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, bindings } = row;
     if (before && before.reference !== reference) this.byReference.delete(before.reference.toLowerCase());
-    this.items[node] = { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, externalId, sourceId, node };
+    this.items[node] = { id, collectionId, kind, reference, title, heading, parentId, rank, withdrawn, meaningSeq, revision, bindings, node };
     this.nodeOf.set(id, node);
     this.byReference.set(reference.toLowerCase(), node);
     this.lastNumbers?.see(reference);

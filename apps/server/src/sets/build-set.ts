@@ -99,7 +99,7 @@ export function buildCollections(context: SetContext, plan: SetPlan, setId: stri
       ...{ id: newId(), projectId: state.id, revision: 1, withdrawn: false, node: UNNUMBERED, collectionId, fields: {} },
       ...words,
       reference: free(`${prefix}-${words.reference}`),
-      ...{ meaningSeq: state.seq + 1, origin: 'made', externalId: null, sourceId: null, place: null, base: null },
+      ...{ meaningSeq: state.seq + 1, origin: 'made', bindings: [], exchanged: {} },
       ...{ createdAt: now, changedAt: now, changedBy: person },
     };
   }

@@ -41,7 +41,7 @@ export class ClipService {
       let row: ItemRow;
       if (wish.as === 'item' || wish.as === 'child') {
         const planned = await this.planItem(state, person, wish);
-        row = { ...planned.row, origin: 'clipped', sourceId: source.lineageId ?? source.id };
+        row = { ...planned.row, origin: 'clipped', bindings: [{ partner: source.lineageId ?? source.id, externalId: null, tag: null }] };
         changes.push({ entity: 'item', before: null, after: row }, ...planned.moved);
       } else {
         const before = await this.getCurrent(state, wish);

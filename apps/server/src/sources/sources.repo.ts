@@ -1,6 +1,6 @@
 import type { SourcePlace } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, eq, isNotNull } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
@@ -31,12 +31,11 @@ export class SourcesRepo {
     return this.db.select({ itemId: places.itemId, place: places.place }).from(places).where(eq(places.sourceId, source));
   }
 
-  async findFirstPlaces(lineage: string): Promise<{ itemId: string; place: SourcePlace }[]> {
-    const { items } = schema;
-    const rows = await this.db
-      .select({ itemId: items.id, place: items.place })
-      .from(items)
-      .where(and(eq(items.sourceId, lineage), isNotNull(items.place)));
-    return rows.flatMap(({ itemId, place }) => (place ? [{ itemId, place }] : []));
+  /** Where items stood in the first version of their source, as their binding says. */
+  async findFirstPlaces(project: string, lineage: string): Promise<{ itemId: string; place: SourcePlace }[]> {
+    const { rows } = await this.db.execute<{ itemId: string; place: SourcePlace }>(sql`
+      select id as "itemId", exchanged -> ${lineage}::text -> 'place' as place from item
+      where project_id = ${project} and exchanged ? ${lineage}::text and jsonb_typeof(exchanged -> ${lineage}::text -> 'place') = 'object'`);
+    return rows;
   }
 }

@@ -141,7 +141,7 @@ export class SourcesService {
   /** Where each item stands in this version: as noted when it was imported, or, for the first version, with the item itself. */
   private async findPlaces(state: ProjectState, source: SourceRow): Promise<{ node: number; place: SourcePlace }[]> {
     const lineage = source.lineageId ?? source.id;
-    const noted = source.id === lineage ? await this.repo.findFirstPlaces(lineage) : await this.repo.findPlaces(source.id);
+    const noted = source.id === lineage ? await this.repo.findFirstPlaces(state.id, lineage) : await this.repo.findPlaces(source.id);
     return noted.flatMap(({ itemId, place }) => {
       const node = state.nodeOf.get(itemId);
       return node === undefined || state.items[node]!.withdrawn ? [] : [{ node, place }];

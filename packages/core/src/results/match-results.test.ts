@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { matchResults } from './match-results.js';
 
 const tests = [
-  { id: '1', reference: 'TC-001', externalId: 'ext-77', title: 'Opens the gate' },
-  { id: '2', reference: 'TC-012', externalId: null, title: 'Closes the gate' },
-  { id: '3', reference: 'TC-013', externalId: null, title: 'Closes the gate' },
+  { id: '1', reference: 'TC-001', bindings: [{ externalId: 'ext-77' }], title: 'Opens the gate' },
+  { id: '2', reference: 'TC-012', bindings: [], title: 'Closes the gate' },
+  { id: '3', reference: 'TC-013', bindings: [], title: 'Closes the gate' },
 ];
 const match = (name: string, more: { suite?: string; properties?: string[] } = {}) =>
   matchResults([{ suite: more.suite ?? '', name, properties: more.properties ?? [] }], tests)[0]!;

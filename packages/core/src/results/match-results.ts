@@ -1,3 +1,4 @@
+import type { Binding } from '../merge/binding.js';
 /** One case of a result file, as the file names it. */
 export interface ReportedCase {
   suite: string;
@@ -9,7 +10,8 @@ export interface ReportedCase {
 export interface KnownTest {
   id: string;
   reference: string;
-  externalId: string | null;
+  /** What partners call it. */
+  bindings: readonly Pick<Binding, 'externalId'>[];
   title: string;
 }
 
@@ -37,7 +39,7 @@ export function matchResults(cases: readonly ReportedCase[], tests: readonly Kno
   };
   for (const test of tests) {
     put(byKey, test.reference.toLowerCase(), test.id);
-    if (test.externalId) put(byKey, test.externalId.toLowerCase(), test.id);
+    for (const { externalId } of test.bindings) if (externalId) put(byKey, externalId.toLowerCase(), test.id);
     put(byTitle, fold(test.title), test.id);
   }
   const decide = (found: Set<string>, reason: MatchReason): CaseMatch =>

@@ -1,3 +1,4 @@
+import { findBinding } from '@coomb/core';
 import type { FigureFamily } from './figure-family.js';
 
 /** `source:<source>`: the items that came from a source. */
@@ -7,7 +8,7 @@ export const sourceFigures = {
   collect: (state, [id]) => {
     const found: number[] = [];
     state.items.forEach((item, node) => {
-      if (item.sourceId === id && !item.withdrawn && !item.heading) found.push(node);
+      if (id !== undefined && findBinding(item.bindings, id) && !item.withdrawn && !item.heading) found.push(node);
     });
     return found;
   },

@@ -2,6 +2,7 @@ import {
   buildRanks,
   type Draft,
   type ExchangeBase,
+  findBinding,
   groupBy,
   type Issue,
   isSame,
@@ -11,6 +12,7 @@ import {
   type RecipeOutcome,
   type Resolution,
   resolveEntry,
+  withBinding,
 } from '@coomb/core';
 import { cleanFields, hiddenFields } from '../../items/check-fields.js';
 import { changesMeaning } from '../../items/items.service.js';
@@ -102,7 +104,8 @@ class ImportAgain {
   private add(entry: MergeEntry, resolution: Resolution, nameItem: (draft: Draft) => string): void {
     if (!resolution.create) return;
     const draft = this.comparison.drafts[entry.theirs]!;
-    const row = { ...buildItem(this.context, draft, nameItem(draft)), place: null, parentId: this.parentOf(entry.theirs) };
+    const row = { ...buildItem(this.context, draft, nameItem(draft)), parentId: this.parentOf(entry.theirs) };
+    row.exchanged = { [this.context.sourceId]: { place: null, base: null } };
     this.rowOf.set(entry.theirs, row);
     this.byId.set(row.id, row);
     this.loose.add(row.id);
@@ -122,8 +125,7 @@ class ImportAgain {
       this.counts.changed++;
     }
     if (resolution.restore) row.withdrawn = false;
-    if (row.externalId === null) row.externalId = this.comparison.drafts[entry.theirs]!.externalId;
-    row.sourceId ??= this.context.sourceId;
+    this.bind(row, this.comparison.drafts[entry.theirs]!);
     if (!resolution.place) return;
     const parent = this.parentOf(entry.theirs);
     if (parent !== null && this.isBelow(parent, row.id)) {
@@ -138,6 +140,14 @@ class ImportAgain {
     row.parentId = parent;
     this.loose.add(row.id);
     this.counts.moved++;
+  }
+
+  /** From now on the partner knows the item; what others know of it stays. */
+  private bind(row: ItemRow, { externalId }: Draft): void {
+    const partner = this.context.sourceId;
+    const known = findBinding(row.bindings, partner);
+    if (known && (known.externalId !== null || externalId === null)) return;
+    row.bindings = withBinding(row.bindings, { partner, externalId: known?.externalId ?? externalId, tag: known?.tag ?? null });
   }
 
   /** The item that a draft's parent is; the nearest taken one above where that was not taken. */
@@ -186,7 +196,9 @@ class ImportAgain {
     const parentDraft = this.comparison.drafts[draft]!.parent;
     const parent = parentDraft < 0 ? null : (this.rowOf.get(parentDraft)?.id ?? null);
     const base: ExchangeBase = { values, links, parent, order };
-    if (!row.base || !isSameBase(row.base, base)) row.base = base;
+    const partner = this.context.sourceId;
+    const known = row.exchanged[partner] ?? { place: null, base: null };
+    if (!known.base || !isSameBase(known.base, base)) row.exchanged = { ...row.exchanged, [partner]: { ...known, base } };
   }
 
   /** New and moved items take their place among their siblings as they stand here. */
@@ -228,7 +240,7 @@ class ImportAgain {
 
   /** Item that a link of the older version led to: by reference or identifier, else by title. */
   private findTarget(target: string): string | undefined {
-    this.ends ??= new LinkEnds(this.context.state, []);
+    this.ends ??= new LinkEnds(this.context.state, [], this.context.sourceId);
     const found = this.ends.find({ target });
     const end = 'count' in found ? this.ends.find({ target, by: 'title' }) : found;
     return 'count' in end ? undefined : end.id;

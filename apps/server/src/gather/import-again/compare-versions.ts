@@ -1,4 +1,4 @@
-import { type Draft, type Issue, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
+import { type Draft, findBinding, type Issue, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
 import { plainText, wordsByLine } from '@coomb/formats';
 import type { ItemRow } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
@@ -20,7 +20,7 @@ export interface Comparison {
 export function findMine(state: ProjectState, lineage: string, collection: string): string[] {
   const isMine = (node: number) => {
     const item = state.items[node]!;
-    return item.sourceId === lineage || (item.sourceId === null && item.collectionId === collection && !item.withdrawn);
+    return findBinding(item.bindings, lineage) !== undefined || (item.bindings.length === 0 && item.collectionId === collection && !item.withdrawn);
   };
   const inOrder = Array.from(state.outline().nodes).filter(isMine);
   const withdrawn = [...state.items.keys()].filter((node) => state.items[node]!.withdrawn && isMine(node));
@@ -38,26 +38,27 @@ export function compareVersions(
   chosen: ReadonlyMap<number, string | null>,
   isPlain: boolean,
 ): Comparison {
-  const ends = new LinkEnds(context.state, []);
+  const ends = new LinkEnds(context.state, [], context.sourceId);
+  const baseOf = (row: ItemRow) => row.exchanged[context.sourceId]?.base ?? null;
   const theirs = readTheirs(context, outcome);
-  const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(row.base?.values ?? {}))]);
+  const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(baseOf(row)?.values ?? {}))]);
   const indexOf = new Map(rows.map((row, index) => [row.id, index]));
   const mine = rows.map((row): MergeMine => {
     const parent = row.parentId === null ? -1 : (indexOf.get(row.parentId) ?? -1);
     const values = Object.fromEntries(Object.entries(valuesOf(row)).filter(([name]) => fields.has(name)));
     return {
-      key: row.externalId,
+      key: keyOf(row, context.sourceId),
       alias: row.reference,
       heading: row.heading,
       title: row.title,
       words: wordsOf(row.title, row.html),
       parent,
       values,
-      links: row.base?.links ?? [],
+      links: baseOf(row)?.links ?? [],
       id: row.id,
       parentId: row.parentId,
       withdrawn: row.withdrawn,
-      base: row.base,
+      base: baseOf(row),
       hasLink: (link) => standsHere(context.state, ends, row.id, link),
     };
   });
@@ -66,6 +67,12 @@ export function compareVersions(
   const settle = (their: MergeTheirs, own: MergeMine) => keepFormatting(their, own, issues);
   const merge = mergeVersions(mine, theirs, pairs, isPlain ? settle : undefined);
   return { merge, mine, theirs, rows, drafts: outcome.drafts, issues };
+}
+
+/** What an item is called by a partner; what others call it where the partner does not know it yet. */
+function keyOf({ bindings }: ItemRow, partner: string): string | null {
+  const own = findBinding(bindings, partner);
+  return own ? own.externalId : (bindings.find(({ externalId }) => externalId !== null)?.externalId ?? null);
 }
 
 function standsHere(state: ProjectState, ends: LinkEnds, own: string, link: string): boolean {

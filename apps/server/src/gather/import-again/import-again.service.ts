@@ -25,8 +25,11 @@ type Outcome = NonNullable<Job['outcome']>;
 
 interface Scene {
   older: SourceRow;
+  /** Line of versions whose items it is compared with. */
   lineage: string;
   collection: CollectionRow;
+  /** Who the file comes from; nothing while another partner is only compared. */
+  partner: string;
 }
 
 /** Compares a newer version of a source with what came of the older one, and imports what was chosen of it as one batch. */
@@ -45,7 +48,7 @@ export class ImportAgainService {
   async compare(projectId: string, person: string, trayId: string, wish: CompareWish): Promise<ComparisonReply> {
     const file = await this.tray.read(projectId, trayId);
     const state = await this.states.get(projectId);
-    const scene = await this.findScene(state, wish.source);
+    const scene = await this.findScene(state, wish.source, wish.other ? '' : undefined);
     const known = await this.repo.findPictures(projectId, scene.lineage);
     const { addresses } = await buildFiles(this.clock, projectId, scene.lineage, file, known);
     const context = this.buildContext(state, person, scene, addresses);
@@ -77,7 +80,8 @@ export class ImportAgainService {
           `The project changed since the comparison (change ${state.seq} instead of ${wish.again.seq}). Nothing was imported; compare again, your choices are kept.`,
           { seq: state.seq },
         );
-      const scene = await this.findScene(state, wish.again.source);
+      const id = this.clock.newId();
+      const scene = await this.findScene(state, wish.again.source, wish.again.other ? id : undefined);
       const known = await this.repo.findPictures(projectId, scene.lineage);
       const now = this.clock.now().toISOString();
       const source: SourceRow = {
@@ -85,7 +89,8 @@ export class ImportAgainService {
           ...withOlderRecipe(file, scene.older, wish),
           recipe: wish.recipe ?? scene.older.recipeId ?? undefined,
         }),
-        lineageId: scene.lineage,
+        id,
+        lineageId: scene.partner,
         collectionId: scene.collection.id,
         choices: wish.again.choices ?? {},
       };
@@ -147,13 +152,14 @@ export class ImportAgainService {
     return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues, ...comparison.issues] };
   }
 
-  private async findScene(state: ProjectState, sourceId: string): Promise<Scene> {
+  private async findScene(state: ProjectState, sourceId: string, other: string | undefined): Promise<Scene> {
     const older = (await this.rows.findRows('source', [sourceId])).get(sourceId);
     if (!older || older.projectId !== state.id || older.withdrawn)
       throw new CoombError('not-found', 'The older version is not there any more; its import was undone.');
     const collection = state.collections.find((one) => one.id === older.collectionId && !one.withdrawn);
     if (!collection) throw new CoombError('not-found', `The collection that ${older.name} went to is not there any more. Import the file into a new one.`);
-    return { older, lineage: older.lineageId ?? older.id, collection };
+    const lineage = older.lineageId ?? older.id;
+    return { older, lineage, collection, partner: other ?? lineage };
   }
 
   private buildContext(state: ProjectState, person: string, scene: Scene, pictureAddress: Map<string, string>): ImportContext<ProjectState> {
@@ -163,7 +169,7 @@ export class ImportAgainService {
       now: this.clock.now().toISOString(),
       newId: this.clock.newId,
       collection: scene.collection,
-      sourceId: scene.lineage,
+      sourceId: scene.partner,
       pictureAddress,
     };
   }

@@ -68,6 +68,9 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
             ...(isDocument && likely ? [{ value: `clip:${likely.id}`, label: `keep to clip from, as a newer ${likely.name}` }] : []),
             ...fitting.map((collection) => ({ value: collection.id, label: collection.name })),
             ...newest.flatMap(({ id, collection, name: older }) => (collection === null ? [] : [{ value: `again:${id}`, label: `newer version of ${older}` }])),
+            ...newest.flatMap(({ id, collection, name: older }) =>
+              collection === null ? [] : [{ value: `other:${id}`, label: `${older}, come through another tool` }],
+            ),
           ]}
           onChange={setTarget}
         />
@@ -107,7 +110,9 @@ export function ImportBar({ entry, to, holds, proposedName, proposedPrefix, summ
           <Button
             size="sm"
             disabled={disabled}
-            onClick={() => void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}`, { state: wish })}
+            onClick={() =>
+              void navigate(`/p/${project.id}/gather/${entry.id}/compare?source=${older.id}${target.startsWith('other:') ? '&other=yes' : ''}`, { state: wish })
+            }
           >
             Compare…
           </Button>

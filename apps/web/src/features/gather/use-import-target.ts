@@ -20,7 +20,7 @@ export function useImportTarget(entry: TrayEntry, recipes: Recipes) {
   const target = chosen ?? proposed ?? 'new';
   /** The older version of a document that is kept to clip from. */
   const clipped = newest.find((source) => target === `clip:${source.id}`);
-  const older = newest.find((source) => target === `again:${source.id}`);
+  const older = newest.find((source) => target === `again:${source.id}` || target === `other:${source.id}`);
   const asked = useQuiet(JSON.stringify({ ...recipes, ...(older && { again: older.id }) }));
   const check = useImportCheck(project.id, entry.id, asked);
   // The answer that names the source is asked for anew once the target follows it: what was found holds until then.

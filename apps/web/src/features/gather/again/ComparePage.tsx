@@ -18,7 +18,13 @@ import { EntryDetail } from './EntryDetail';
 import { EntryList } from './EntryList';
 
 const filters = ['all', 'conflicts', 'new', 'changed', 'moved', 'removed', 'returned', 'same'] as const;
-const address = z.object({ source: z.string(), show: z.enum(filters).default('all'), part: z.string().optional(), entry: z.string().optional() });
+const address = z.object({
+  source: z.string(),
+  other: z.enum(['yes', '']).default(''),
+  show: z.enum(filters).default('all'),
+  part: z.string().optional(),
+  entry: z.string().optional(),
+});
 export const sortWords: Record<Sort, string> = {
   new: 'new',
   changed: 'changed',
@@ -34,10 +40,11 @@ export function ComparePage() {
   const { tray } = useParams();
   const navigate = useNavigate();
   const recipe = (useLocation().state ?? {}) as RecipeWish;
-  const [{ source, show, part, entry: chosen }, set] = useAddress(address);
+  const [{ source, other: through, show, part, entry: chosen }, set] = useAddress(address);
+  const other = through === 'yes';
   const [choices, setChoices] = useState<Choices>({});
   const [pairs, setPairs] = useState<Pairs>([]);
-  const comparison = useComparison(project.id, tray!, source, recipe, pairs);
+  const comparison = useComparison(project.id, tray!, source, recipe, pairs, other);
   const start = useImport(project.id, tray!);
   const entries = comparison.data?.entries;
   const sorted = useMemo(
@@ -65,7 +72,7 @@ export function ComparePage() {
   const failure = start.error ?? (start.data && start.data.state !== 'done' ? new Error(start.data.message) : undefined);
   const run = () =>
     start.mutate(
-      { ...recipe, again: { source, pairs, choices, seq: comparison.data.seq } },
+      { ...recipe, again: { source, ...(other && { other }), pairs, choices, seq: comparison.data.seq } },
       {
         onSuccess: (job) => {
           if (job.state !== 'done') return void comparison.refetch();

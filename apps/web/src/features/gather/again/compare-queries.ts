@@ -8,11 +8,11 @@ export type RecipeWish = Pick<NonNullable<BodyOf<typeof compareFile>>, 'document
 export type Pairs = [number, string | null][];
 
 /** The comparison of a file in the tray with what came of an older version; follows every change of the project. */
-export function useComparison(project: string, tray: string, source: string, recipe: RecipeWish, pairs: Pairs) {
+export function useComparison(project: string, tray: string, source: string, recipe: RecipeWish, pairs: Pairs, other = false) {
   return useQuery<Comparison>({
-    queryKey: [...projectKey(project), 'compare', tray, source, recipe, pairs],
+    queryKey: [...projectKey(project), 'compare', tray, source, recipe, pairs, other],
     enabled: () => isWaiting(tray),
-    queryFn: () => call(compareFile, { params: { project, tray }, body: { source, pairs, ...recipe } }),
+    queryFn: () => call(compareFile, { params: { project, tray }, body: { source, ...(other && { other }), pairs, ...recipe } }),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
