@@ -36,6 +36,7 @@ export const batchRowSchema = z.object({
     'clipping',
     'schemePart',
     'set',
+    'usage',
     'project',
     'report',
     'baseline',

@@ -64,6 +64,14 @@ export const explainCoverage = endpoint({
     paths: z.array(z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema })) })),
     ends: z.array(briefSchema),
     looksFor: z.string(),
+    /** Of a rule that is asked in each usage: how each stands by itself. */
+    usages: z.array(
+      z.object({
+        says: z.string(),
+        state: coverageStateSchema,
+        paths: z.array(z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema })) })),
+      }),
+    ),
   }),
 });
 

@@ -72,6 +72,23 @@ export const itemSchema = z.object({
 });
 export type Item = z.infer<typeof itemSchema>;
 
+/** Where an item is used. */
+export const usageSchema = z.object({
+  /** Null for a path that no link needs yet. */
+  id: idSchema.nullable(),
+  path: z.array(briefSchema),
+  says: z.string(),
+  links: z.number(),
+});
+
+export const listUsages = endpoint({
+  method: 'GET',
+  path: '/projects/:project/items/:item/usages',
+  summary: 'Paths of parts that lead down to an item, each with how many links hold in it only',
+  params: projectParams.extend({ item: z.string().max(200) }),
+  reply: z.object({ usages: z.array(usageSchema) }),
+});
+
 export const readCollection = endpoint({
   method: 'GET',
   path: '/projects/:project/collections/:collection/reading',
@@ -92,6 +109,9 @@ export const trailLinkSchema = z.object({
   suspect: z.boolean(),
   origin: z.string(),
   revision: z.number(),
+  /** The usage of this item, and of the other, in which the link holds only: "Larkbeck weir › Gate 1 › Drive". */
+  usage: z.string().nullable(),
+  otherUsage: z.string().nullable(),
   /** What the link's own fields say. */
   fields: fieldsSchema,
   other: briefSchema,

@@ -4,6 +4,9 @@ import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 import { fieldsSchema } from './scheme.js';
 
+/** A usage of an item: ids of items from a root down to it. */
+const usagePath = z.array(idSchema).min(2).max(50);
+
 /** Links in columns; `from` and `to` are node numbers, `kind` an index into the link kinds of the scheme. */
 export const linkColumns = z.object({
   seq: z.number(),
@@ -13,6 +16,10 @@ export const linkColumns = z.object({
   to: z.array(z.number()),
   kind: z.array(z.number()),
   suspect: z.array(z.number()),
+  /** How the usages read that links hold in, and of each link which one at either end: its place in the list, or -1 where it holds in all. Empty where none does. */
+  usages: z.array(z.string()),
+  fromUsage: z.array(z.number()),
+  toUsage: z.array(z.number()),
 });
 export type LinkColumnsReply = z.infer<typeof linkColumns>;
 
@@ -32,7 +39,7 @@ export const createLinks = endpoint({
   params: projectParams,
   body: z.object({
     links: z
-      .array(z.object({ linkKind: z.string(), from: idSchema, to: idSchema }))
+      .array(z.object({ linkKind: z.string(), from: idSchema, to: idSchema, fromUsage: usagePath.optional(), toUsage: usagePath.optional() }))
       .min(1)
       .max(5000),
     origin: z.enum(['made', 'suggested']).default('made'),

@@ -8,7 +8,7 @@ export const needs: Readonly<Record<string, Need>> = {
   ...each('read', ['getReportPage', 'getSourceFile', 'getTrace', 'getTrayEntry', 'getTrayPicture', 'getUndo', 'getUpkeep', 'listChanges', 'listJobs']),
   ...each('read', ['listLinks', 'listProjects', 'listRecipes', 'listReports', 'listRunResults', 'listRuns', 'listSources', 'listTray', 'live', 'openFigure']),
   ...each('read', ['compareScheme', 'getScheme', 'getSchemeFile', 'getSchemeFileSchema', 'openSchemeEffect', 'previewScheme']),
-  ...each('read', ['listBaselines', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
+  ...each('read', ['listBaselines', 'listUsages', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
   ...each('write', [
     'dropTrayEntry',

@@ -1,6 +1,6 @@
 import type { ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildExplanation, getKind, phraseAt, type Reached } from '@coomb/core';
+import { buildExplanation, getKind, phraseAt, type Reached, UsageCoverage } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { getNode } from '../items/item-reading.service.js';
@@ -34,14 +34,26 @@ export class CheckService {
     const rule = state.findRule(ruleId);
     if (!rule) throw new CoombError('not-found', `There is no coverage rule "${ruleId}".`);
     const node = getNode(state, item);
-    const explanation = buildExplanation(state.graph, state.question(rule), node);
+    const question = state.question(rule);
+    const explanation = buildExplanation(state.graph, question, node);
+    const coverage = state.coverage(rule);
+    const usages = coverage instanceof UsageCoverage ? state.usagesOf(state.items[node]!.id) : [];
     const along = rule.along.map(({ linkKind, direction }) => {
       const kind = state.scheme.linkKinds.find((one) => one.id === linkKind);
       return kind ? phraseAt(kind, direction === 'out' ? 'from' : 'to') : linkKind;
     });
     const kinds = rule.reach.kinds.map((kind) => getKind(state.scheme, kind).label.toLowerCase());
     return {
-      state: state.coverage(rule).stateOf(node),
+      state: coverage.stateOf(node),
+      usages: usages.map(({ id }) => {
+        const number = state.usageNumber(id);
+        const { paths } = buildExplanation(state.graph, question, node, number);
+        return {
+          says: state.sayUsage(id),
+          state: (coverage as UsageCoverage).stateIn(node, number),
+          paths: paths.map((path) => ({ suspect: path.suspect, steps: path.nodes.slice(1).map((entry) => describeStep(state, entry)) })),
+        };
+      }),
       sentence: rule.sentence,
       paths: explanation.paths.map(({ nodes, suspect }) => ({ suspect, steps: nodes.slice(1).map((entry) => describeStep(state, entry)) })),
       ends: explanation.ends.map((entry) => state.brief(entry.node)),

@@ -120,9 +120,9 @@ export const links = pgTable(
     kind: text('kind').notNull(),
     fromId: uuid('from_id').notNull(),
     toId: uuid('to_id').notNull(),
-    /** Path of parts when the link holds in one usage of an end only. */
-    fromUsage: jsonb('from_usage').$type<string[]>(),
-    toUsage: jsonb('to_usage').$type<string[]>(),
+    /** Usages, where the link holds in one usage of an end only. */
+    fromUsage: uuid('from_usage'),
+    toUsage: uuid('to_usage'),
     fields: jsonb('fields').$type<Record<string, FieldValue>>().notNull(),
     origin: text('origin').notNull(),
     /** Meaning of each end at which the link was last confirmed. */
@@ -132,6 +132,18 @@ export const links = pgTable(
     confirmedAt: time('confirmed_at').notNull(),
   },
   (table) => [index('link_project').on(table.projectId), index('link_from').on(table.fromId), index('link_to').on(table.toId)],
+);
+
+/** A use of an item: the path of parts that leads down to it, stored once. */
+export const usages = pgTable(
+  'usage',
+  {
+    ...tracked(),
+    itemId: uuid('item_id').notNull(),
+    /** Ids of items from a root down to the item itself. */
+    path: jsonb('path').$type<string[]>().notNull(),
+  },
+  (table) => [index('usage_item').on(table.itemId)],
 );
 
 export const sources = pgTable(
@@ -213,6 +225,8 @@ export const files = pgTable('file', {
 export const drawings = pgTable('drawing', {
   ...tracked(),
   collectionId: uuid('collection_id').notNull(),
+  /** The item that it is: what links and lists see of it. Nothing for drawings that came in before drawings were items. */
+  itemId: uuid('item_id'),
   name: text('name').notNull(),
   externalId: text('external_id').notNull(),
   body: jsonb('body')

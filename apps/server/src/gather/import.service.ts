@@ -15,7 +15,7 @@ import { buildImport, checkImport } from './build-import.js';
 import { findLineage } from './find-lineage.js';
 import { GatherRepo, type ResultRow } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
-import { buildDrawings, buildFiles, buildSource } from './source-rows.js';
+import { buildDrawings, buildFiles, buildSource, itemsByName } from './source-rows.js';
 import { matchCases, type TrayFile, TrayService } from './tray.service.js';
 
 export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
@@ -89,7 +89,7 @@ export class ImportService {
       const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
       source.issues = [...content.issues, ...built.issues];
       Object.assign(outcome, { collection: collection.id, items: built.items, sections: built.sections, links: built.links, issues: source.issues });
-      const drawings = content.type === 'model' ? buildDrawings(this.clock, projectId, collection.id, content.model) : [];
+      const drawings = content.type === 'model' ? buildDrawings(this.clock, collection, content.model, itemsByName(built.changes, source.id)) : [];
       const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
       return {
         person,

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import type { SourcePicture } from '@coomb/core';
+import { findBinding, type SourcePicture } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
-import type { Change, DrawingRow, SourceRow } from '../ledger/change.js';
+import type { Change, CollectionRow, DrawingRow, SourceRow } from '../ledger/change.js';
 import type { RecipeWish } from './apply-recipe.js';
 import type { NewFile } from './gather.repo.js';
 import type { TrayFile } from './tray.service.js';
@@ -64,18 +64,39 @@ function picturesOf(content: FileContent): ReadonlyMap<string, SourcePicture> {
 type Model = Extract<FileContent, { type: 'model' }>['model'];
 
 /** Drawings of a model: new, changed, or withdrawn where `before` has one that the model lacks. */
-export function buildDrawings(clock: Clock, projectId: string, collectionId: string, model: Model, before: readonly DrawingRow[] = []): Change[] {
+/** Shapes and routes of the drawings of a model; `items` are those that the drawings are, by what the model calls them. */
+export function buildDrawings(
+  clock: Clock,
+  collection: Pick<CollectionRow, 'id' | 'projectId'>,
+  model: Model,
+  items: ReadonlyMap<string, string>,
+  before: readonly DrawingRow[] = [],
+): Change[] {
+  const { id: collectionId, projectId } = collection;
   const known = new Map(before.map((row) => [row.externalId, row]));
   const changes = model.drawings.flatMap((drawing): Change[] => {
     const body = { shapes: drawing.shapes, routes: drawing.routes };
+    const itemId = items.get(drawing.id) ?? null;
     const old = known.get(drawing.id);
     known.delete(drawing.id);
     if (!old) {
-      const after: DrawingRow = { id: clock.newId(), projectId, revision: 1, withdrawn: false, collectionId, name: drawing.name, externalId: drawing.id, body };
+      const after: DrawingRow = {
+        id: clock.newId(),
+        projectId,
+        revision: 1,
+        withdrawn: false,
+        collectionId,
+        itemId,
+        name: drawing.name,
+        externalId: drawing.id,
+        body,
+      };
       return [{ entity: 'drawing', before: null, after }];
     }
-    const isSame = !old.withdrawn && old.name === drawing.name && sorted(old.body) === sorted(body);
-    return isSame ? [] : [{ entity: 'drawing', before: old, after: { ...old, withdrawn: false, name: drawing.name, body, revision: old.revision + 1 } }];
+    const isSame = !old.withdrawn && old.itemId === itemId && old.name === drawing.name && sorted(old.body) === sorted(body);
+    return isSame
+      ? []
+      : [{ entity: 'drawing', before: old, after: { ...old, withdrawn: false, itemId, name: drawing.name, body, revision: old.revision + 1 } }];
   });
   for (const old of known.values())
     if (!old.withdrawn) changes.push({ entity: 'drawing', before: old, after: { ...old, withdrawn: true, revision: old.revision + 1 } });
@@ -86,5 +107,15 @@ export function buildDrawings(clock: Clock, projectId: string, collectionId: str
 function sorted(value: unknown): string {
   return JSON.stringify(value, (_, one: unknown) =>
     one && typeof one === 'object' && !Array.isArray(one) ? Object.fromEntries(Object.entries(one).sort(([a], [b]) => (a < b ? -1 : 1))) : one,
+  );
+}
+
+/** Items that changes make or leave, by what a partner calls them. */
+export function itemsByName(changes: readonly Change[], partner: string): Map<string, string> {
+  return new Map(
+    changes.flatMap((change) => {
+      const name = change.entity === 'item' ? findBinding(change.after.bindings, partner)?.externalId : undefined;
+      return name ? [[name, change.after.id] as const] : [];
+    }),
   );
 }

@@ -1,4 +1,5 @@
-import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace } from '@coomb/contract';
+import { findPaths } from '../usages/usage-finder.js';
+import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace, listUsages } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking } from '@coomb/core';
 import { plainText } from '@coomb/formats';
@@ -64,6 +65,23 @@ export class ItemReadingService {
     };
   }
 
+  /** Where an item is used: the usages that links hold in, and the other paths that lead to it. */
+  async listUsages(projectId: string, idOrReference: string): Promise<ReplyOf<typeof listUsages>> {
+    const state = await this.states.get(projectId);
+    const { id } = state.items[getNode(state, idOrReference)]!;
+    const stored = state.usagesOf(id);
+    const known = new Map(stored.map((usage) => [usage.path.join(' '), usage.id]));
+    const others = findPaths(state, id).filter((path) => !known.has(path.join(' ')));
+    const node = state.nodeOf.get(id)!;
+    const links = [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')];
+    const count = (usage: string) => links.filter((link) => state.linkUsage(link)?.[state.graph.from[link] === node ? 'from' : 'to'] === usage).length;
+    const describe = (usage: string | null, path: readonly string[]) => {
+      const briefs = path.map((one) => state.brief(state.nodeOf.get(one)!));
+      return { id: usage, path: briefs, says: briefs.map((one) => one.title).join(' › '), links: usage === null ? 0 : count(usage) };
+    };
+    return { usages: [...stored.map((usage) => describe(usage.id, usage.path)), ...others.map((path) => describe(null, path))] };
+  }
+
   /** Every change of an item, each compared with what stood before it. */
   async getHistory(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getHistory>> {
     const state = await this.states.get(projectId);
@@ -83,8 +101,9 @@ export class ItemReadingService {
     const state = await this.states.get(projectId);
     const node = getNode(state, idOrReference);
     const reach = (towards: 'up' | 'down') =>
-      buildReach(state.graph, node, { steps: buildTowards(state, towards), mayEnter: (other) => state.isPresent(other) })
+      buildReach(state.graph, node, { steps: buildTowards(state, towards), mayEnter: (other) => state.isPresent(other), ...usageOptions(state) })
         .slice(1)
+        .filter(({ node: other }, index, all) => all.findIndex((one) => one.node === other) === index)
         .map((entry): [number, number] => [entry.node, entry.distance]);
     return { life: state.life, up: reach('up'), down: reach('down') };
   }
@@ -124,6 +143,8 @@ export class ItemReadingService {
         end,
         suspect: state.graph.isSuspect(link),
         origin: rows.get(id)?.origin ?? 'made',
+        usage: sayUsage(state, state.linkUsage(link)?.[end]),
+        otherUsage: sayUsage(state, state.linkUsage(link)?.[end === 'from' ? 'to' : 'from']),
         revision: rows.get(id)?.revision ?? 1,
         fields: rows.get(id)?.fields ?? {},
         other: state.brief(other),
@@ -230,4 +251,13 @@ function compareItems(state: ProjectState, before: ItemRow | null, after: ItemRo
 function describePlace(state: ProjectState, row: ItemRow): string {
   const node = row.parentId === null ? undefined : state.nodeOf.get(row.parentId);
   return `below ${node === undefined ? 'the top' : state.items[node]!.reference}, position ${row.rank}`;
+}
+
+function sayUsage(state: ProjectState, usage: string | null | undefined): string | null {
+  return usage ? state.sayUsage(usage) : null;
+}
+
+function usageOptions(state: ProjectState) {
+  const usages = state.usageEnds();
+  return usages ? { usages } : {};
 }

@@ -6,6 +6,7 @@ import {
   getItem,
   getOutline,
   getTrace,
+  listUsages,
   moveItem,
   readCollection,
   restoreItems,
@@ -77,6 +78,11 @@ export class ItemsController {
   @Route(getHistory)
   history(@Call(getHistory) { params }: Input<typeof getHistory>) {
     return this.reading.getHistory(params.project, params.item);
+  }
+
+  @Route(listUsages)
+  usages(@Call(listUsages) { params }: Input<typeof listUsages>) {
+    return this.reading.listUsages(params.project, params.item);
   }
 
   @Route(getTrace)

@@ -10,6 +10,7 @@ export type RunRow = typeof schema.runs.$inferSelect;
 export type WaiverRow = typeof schema.waivers.$inferSelect;
 export type RecipeRow = typeof schema.recipes.$inferSelect;
 export type SchemePartRow = typeof schema.schemeParts.$inferSelect;
+export type UsageRow = typeof schema.usages.$inferSelect;
 export type SetRow = typeof schema.sets.$inferSelect;
 export type ProjectRow = typeof schema.projects.$inferSelect;
 export type BaselineRow = typeof schema.baselines.$inferSelect;
@@ -30,6 +31,7 @@ export interface Entities {
   clipping: ClippingRow;
   schemePart: SchemePartRow;
   set: SetRow;
+  usage: UsageRow;
   report: ReportRow;
   baseline: BaselineRow;
 }

@@ -25,6 +25,8 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
         phrase: findLinkKind(state.scheme, change.after.kind)?.phrase ?? change.after.kind,
         other: brief(change.after.toId),
       };
+    case 'usage':
+      return { ...row, item: brief(change.after.itemId), name: change.after.path.map((id) => brief(id)?.title ?? '').join(' › ') };
     case 'waiver':
       return { ...row, item: brief(change.after.itemId), name: change.after.reason };
     case 'clipping':

@@ -48,6 +48,7 @@ function bindToSource({ externalId = null, sourceId = null, place = null, base =
 export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
   collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
+  usage: { table: schema.usages, keys: keysOf<'usage'>()(...tracked, 'itemId', 'path'), upgrades: [] },
   set: { table: schema.sets, keys: keysOf<'set'>()(...tracked, 'name', 'rank'), upgrades: [] },
   source: {
     table: schema.sources,
@@ -74,7 +75,7 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     ),
     upgrades: [],
   },
-  drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'name', 'externalId', 'body'), upgrades: [] },
+  drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'itemId', 'name', 'externalId', 'body'), upgrades: [] },
   run: { table: schema.runs, keys: keysOf<'run'>()(...tracked, 'name', 'at', 'seq', 'sourceId'), upgrades: [] },
   waiver: { table: schema.waivers, keys: keysOf<'waiver'>()(...tracked, 'itemId', 'rule', 'person', 'reason', 'until'), upgrades: [] },
   recipe: { table: schema.recipes, keys: keysOf<'recipe'>()(...tracked, 'name', 'reads', 'body', 'changedAt', 'changedBy'), upgrades: [] },

@@ -11,12 +11,16 @@ import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { UsageFinder } from '../usages/usage-finder.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
 export interface WantedLink {
   linkKind: string;
   from: string;
   to: string;
+  /** Ids of items from a root down to the end, where the link holds in that usage only. */
+  fromUsage?: readonly string[] | undefined;
+  toUsage?: readonly string[] | undefined;
 }
 
 /** Makes, removes, confirms and suggests links. */
@@ -39,7 +43,25 @@ export class LinksService {
     const { graph } = state;
     const isLeft = buildSide(state, left);
     const isRight = buildSide(state, right);
-    const reply: LinkColumnsReply = { seq: state.seq, life: state.life, id: [], from: [], to: [], kind: [], suspect: [] };
+    const reply: LinkColumnsReply = {
+      seq: state.seq,
+      life: state.life,
+      id: [],
+      from: [],
+      to: [],
+      kind: [],
+      suspect: [],
+      usages: [],
+      fromUsage: [],
+      toUsage: [],
+    };
+    const used = new Map<string, number>();
+    const placeOf = (usage: string | null | undefined) => {
+      if (!usage) return -1;
+      if (!used.has(usage)) used.set(usage, reply.usages.push(state.sayUsage(usage)) - 1);
+      return used.get(usage)!;
+    };
+    const inUsages = state.usages.size > 0;
     for (let link = 0; link < graph.links; link++) {
       if (!graph.isAlive(link)) continue;
       const from = graph.from[link]!;
@@ -50,13 +72,19 @@ export class LinksService {
       reply.to.push(to);
       reply.kind.push(graph.kind[link]!);
       reply.suspect.push(graph.isSuspect(link) ? 1 : 0);
+      if (!inUsages) continue;
+      const usage = state.linkUsage(link);
+      reply.fromUsage.push(placeOf(usage?.from));
+      reply.toUsage.push(placeOf(usage?.to));
     }
     return reply;
   }
 
   create(projectId: string, person: string, wanted: readonly WantedLink[], origin: string): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
-      const changes = wanted.map((one): Change => ({ entity: 'link', before: null, after: this.build(state, person, one, origin) }));
+      const usages = new UsageFinder(state, this.clock.newId);
+      const links = wanted.map((one): Change => ({ entity: 'link', before: null, after: this.build(state, person, one, origin, usages) }));
+      const changes = [...links, ...usages.made];
       const first = wanted[0]!;
       const action =
         wanted.length === 1
@@ -67,7 +95,7 @@ export class LinksService {
   }
 
   /** A new link row; refuses what is not allowed or stands already. */
-  build(state: ProjectState, person: string, { linkKind, from, to }: WantedLink, origin: string): LinkRow {
+  build(state: ProjectState, person: string, { linkKind, from, to, ...wanted }: WantedLink, origin: string, usages: UsageFinder): LinkRow {
     const kind = findLinkKind(state.scheme, linkKind);
     if (!kind)
       throw new CoombError('input-invalid', `There is no link kind "${linkKind}"; there are ${state.scheme.linkKinds.map((one) => one.id).join(', ')}.`);
@@ -84,7 +112,11 @@ export class LinksService {
         `"${kind.phrase}" does not join ${getKind(state.scheme, a.kind).label.toLowerCase()} ${a.reference} with ${getKind(state.scheme, b.kind).label.toLowerCase()} ${b.reference}.`,
       );
     const kindIndex = state.linkKindIndex(linkKind);
-    if (state.graph.findLinks(fromNode, 'out', kindIndex).some((link) => state.graph.to[link] === toNode))
+    const [fromUsage, toUsage] = [usages.find(a, wanted.fromUsage), usages.find(b, wanted.toUsage)];
+    const standing = state.graph.findLinks(fromNode, 'out', kindIndex).filter((link) => state.graph.to[link] === toNode);
+    // A link that holds in all usages, or in the same, says it already; one in another usage is another link.
+    const covers = (known: string | null, asked: string | null) => known === null || known === asked;
+    if (standing.some((link) => covers(state.linkUsage(link)?.from ?? null, fromUsage) && covers(state.linkUsage(link)?.to ?? null, toUsage)))
       throw new CoombError('link-exists', `${a.reference} ${kind.phrase} ${b.reference} already.`);
     const now = this.clock.now().toISOString();
     return {
@@ -95,8 +127,8 @@ export class LinksService {
       kind: linkKind,
       fromId: a.id,
       toId: b.id,
-      fromUsage: null,
-      toUsage: null,
+      fromUsage,
+      toUsage,
       fields: {},
       origin,
       fromSeq: a.meaningSeq,

@@ -10,6 +10,14 @@ export interface LightLinks {
   kind: Uint8Array;
   fromSeq: Uint32Array;
   toSeq: Uint32Array;
+  /** Usages by link, of those that hold in one usage of an end only. */
+  inUsage: ReadonlyMap<string, LinkUsage>;
+}
+
+/** Ids of the usages in which a link holds at its ends; null where it holds in all. */
+export interface LinkUsage {
+  from: string | null;
+  to: string | null;
 }
 
 /** What became of a link when its row changed. */
@@ -29,6 +37,7 @@ export class LinkTable {
   readonly ids: LinkIds;
   private readonly fromSeq: number[];
   private readonly toSeq: number[];
+  private readonly inUsage = new Map<number, LinkUsage>();
   private marksNow: LinkMarks | undefined;
 
   constructor(
@@ -41,6 +50,7 @@ export class LinkTable {
     this.toSeq = Array.from(links.toSeq);
     this.graph = TraceGraph.build({ nodes, from: links.from, to: links.to, kind: links.kind });
     for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
+    for (const [id, usage] of links.inUsage) this.inUsage.set(this.ids.find(id)!, usage);
   }
 
   /** The live links as they could be loaded now. */
@@ -61,7 +71,8 @@ export class LinkTable {
       columns.fromSeq[at] = this.fromSeq[link]!;
       columns.toSeq[at++] = this.toSeq[link]!;
     }
-    return { id, ...columns };
+    const inUsage = new Map([...this.inUsage].flatMap(([link, usage]) => (graph.isAlive(link) ? [[this.ids.at(link), usage] as const] : [])));
+    return { id, ...columns, inUsage };
   }
 
   /** Follows a link's row; says what that did to the graph. */
@@ -71,6 +82,7 @@ export class LinkTable {
     if (known === undefined && row.withdrawn) return undefined;
     const link = known ?? this.graph.addLink(from, to, kind);
     if (known === undefined) this.ids.add(row.id);
+    this.followUsage(link, row);
     this.fromSeq[link] = row.fromSeq;
     this.toSeq[link] = row.toSeq;
     const wasAlive = known !== undefined && this.graph.isAlive(link);
@@ -121,6 +133,21 @@ export class LinkTable {
 
   forgetMarks(): void {
     this.marksNow = undefined;
+  }
+
+  /** Whether any link that lives holds in one usage only. */
+  get hasUsages(): boolean {
+    for (const link of this.inUsage.keys()) if (this.graph.isAlive(link)) return true;
+    return false;
+  }
+
+  usageOf(link: number): LinkUsage | undefined {
+    return this.inUsage.get(link);
+  }
+
+  private followUsage(link: number, { fromUsage = null, toUsage = null }: LinkRow): void {
+    if (fromUsage === null && toUsage === null) this.inUsage.delete(link);
+    else this.inUsage.set(link, { from: fromUsage, to: toUsage });
   }
 
   private followSuspicion(link: number): LinkMove {

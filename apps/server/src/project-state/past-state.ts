@@ -13,7 +13,7 @@ interface Sources {
 }
 
 /** What a project in memory is made of, apart from items and links. */
-const few = ['project', 'collection', 'set', 'schemePart', 'source', 'waiver'] as const satisfies readonly Entity[];
+const few = ['project', 'collection', 'set', 'usage', 'schemePart', 'source', 'waiver'] as const satisfies readonly Entity[];
 
 /**
  * A project as it stood right after a change: a snapshot of the present one, with everything that changed later put back; what changes while

@@ -1,5 +1,5 @@
 import type { FieldFindings, LatestResult } from '@coomb/core';
-import type { CollectionRow, ItemRow, SchemePartRow, SetRow, WaiverRow } from '../ledger/change.js';
+import type { CollectionRow, ItemRow, SchemePartRow, SetRow, UsageRow, WaiverRow } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
 import type { LightLinks } from './link-table.js';
 
@@ -32,6 +32,7 @@ export interface ProjectParts {
   items: LightItem[];
   links: LightLinks;
   waivers: WaiverRow[];
+  usages: UsageRow[];
   latest: Map<string, TestResult>;
   sources: number;
   kept: KeptFields;

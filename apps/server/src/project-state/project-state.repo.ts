@@ -46,6 +46,7 @@ export class ProjectStateRepo {
       items,
       links: await this.loadLinks(id, items, kinds),
       waivers: await this.db.select().from(schema.waivers).where(eq(schema.waivers.projectId, id)),
+      usages: await this.db.select().from(schema.usages).where(eq(schema.usages.projectId, id)),
       latest: await this.loadLatest(id),
       sources: await this.countSources(id),
       foundFields: findIn(scheme, await this.loadDoubtful(id, scheme)),
@@ -147,7 +148,10 @@ export class ProjectStateRepo {
       for (let i = 0; i < found.length; i++) found[i] = index.find(words, i * 4);
       return found;
     };
+    const inUsage = await this.columns<{ id: string; from: string | null; to: string | null }>(sql`
+      select id, from_usage as "from", to_usage as "to" from link where project_id = ${id} and not withdrawn and (from_usage is not null or to_usage is not null)`);
     return {
+      inUsage: new Map(inUsage.map(({ id: link, from, to }) => [link, { from, to }])),
       id: Buffer.from(columns?.id ?? '', 'base64'),
       from: nodes(columns?.from),
       to: nodes(columns?.to),

@@ -5,19 +5,20 @@ import {
   type CoverageRule,
   type FieldFindings,
   findKind,
-  type LiveCoverage,
+  type CoverageReading,
   type Scheme,
   type TraceGraph,
   type VerificationReading,
   type VerificationState,
   addToGroup,
+  type UsageEnds,
 } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, SetRow, WaiverRow } from '../ledger/change.js';
+import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, SetRow, UsageRow, WaiverRow } from '../ledger/change.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
 import type { LinkIds } from './link-ids.js';
-import { type LinkMarks, LinkTable } from './link-table.js';
+import { type LinkMarks, LinkTable, type LinkUsage } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
 import { type OutlineOrder, orderItems } from './outline-order.js';
 import { ProjectCoverage } from './project-coverage.js';
@@ -53,6 +54,7 @@ export class ProjectState {
   readonly nodeOf = new Map<string, number>();
   readonly byReference = new Map<string, number>();
   readonly waivers = new Map<string, WaiverRow>();
+  readonly usages = new Map<string, UsageRow>();
   latest: Map<string, TestResult>;
   sources: number;
   private readonly fields: FieldValues;
@@ -61,6 +63,7 @@ export class ProjectState {
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
   private readonly verifying: ProjectVerification;
+  private endsNow: UsageEnds | undefined;
   private order: OutlineOrder | undefined;
   private byKind: Map<string, number[]> | undefined;
   private readonly followers = new Set<(changes: readonly Change[]) => void>();
@@ -88,12 +91,14 @@ export class ProjectState {
       this.nodeOf.set(item.id, node);
       this.byReference.set(item.reference.toLowerCase(), node);
     });
+    for (const usage of parts.usages) this.usages.set(usage.id, usage);
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
     this.links = new LinkTable(parts.items.length, parts.links, (node) => this.items[node]!.meaningSeq);
     this.rules = new ProjectCoverage(
       () => this.scheme,
       this.graph,
       () => this.coverageItems(),
+      () => this.usageEnds(),
     );
     this.verifying = new ProjectVerification({
       scheme: () => this.scheme,
@@ -122,6 +127,7 @@ export class ProjectState {
       items: [...this.items],
       links: this.links.snapshot(),
       waivers: [...this.waivers.values()],
+      usages: [...this.usages.values()],
       latest: this.latest,
       sources: this.sources,
       kept: this.fields.snapshot(),
@@ -155,6 +161,7 @@ export class ProjectState {
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
       if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
       if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
+      if (change.entity === 'usage') this.usages.set(change.after.id, change.after);
       if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
       if (!isQuiet.has(change.entity)) structure = true;
     }
@@ -248,6 +255,7 @@ export class ProjectState {
   forget(): void {
     this.order = undefined;
     this.byKind = undefined;
+    this.endsNow = undefined;
     this.rules.forget();
     this.verifying.forget();
     this.links.forgetMarks();
@@ -329,7 +337,7 @@ export class ProjectState {
     return this.rules.question(rule);
   }
 
-  coverage(rule: CoverageRule): LiveCoverage {
+  coverage(rule: CoverageRule): CoverageReading {
     return this.rules.coverage(rule);
   }
 
@@ -375,15 +383,60 @@ export class ProjectState {
 
   /** What rules need to know of the items. */
   coverageItems(): CoverageItems {
-    const waivedBy = new Map(this.scheme.rules.map((rule) => [rule.id, this.waivedItems(rule.id)]));
+    const waivedBy = new Map<string, Set<string>>();
+    const waived = (rule: string) => {
+      if (!waivedBy.has(rule)) waivedBy.set(rule, this.waivedItems(rule));
+      return waivedBy.get(rule)!;
+    };
     return {
       count: this.items.length,
       kindOf: (node) => this.items[node]!.kind,
       isPresent: (node) => this.isPresent(node),
       isHeading: (node) => this.items[node]!.heading || findKind(this.scheme, this.items[node]!.kind)?.informative === true,
       fieldOf: (node, field) => this.fields.find(field, this.items[node]!.id),
-      isWaived: (node, rule) => waivedBy.get(rule)!.has(this.items[node]!.id),
+      isWaived: (node, rule) => waived(rule).has(this.items[node]!.id),
     };
+  }
+
+  /** Usages in which links hold, numbered from 1, and which links hold in one only; nothing while no usage is known. */
+  usageEnds(): UsageEnds | undefined {
+    if (this.usages.size === 0) return undefined;
+    if (!this.endsNow) {
+      const numbers = new Map<string, number>();
+      const ofItem = new Map<number, number[]>();
+      for (const { id, itemId, withdrawn } of this.usages.values()) {
+        const node = this.nodeOf.get(itemId);
+        numbers.set(id, numbers.size + 1);
+        if (node !== undefined && !withdrawn) addToGroup(ofItem, node, numbers.get(id)!);
+      }
+      const { graph, links } = this;
+      const usageAt = (link: number, node: number) => {
+        const usage = links.usageOf(link);
+        const id = usage && (graph.from[link] === node ? usage.from : usage.to);
+        return id ? (numbers.get(id) ?? 0) : 0;
+      };
+      this.endsNow = { usageAt, usagesOf: (node) => ofItem.get(node) ?? [] };
+    }
+    return this.endsNow;
+  }
+
+  /** Usages of an item that are known, in the order in which they were made; their place is their number in coverage. */
+  usagesOf(id: string): UsageRow[] {
+    return [...this.usages.values()].filter((usage) => usage.itemId === id && !usage.withdrawn);
+  }
+
+  /** Number of a usage among all, as coverage counts them. */
+  usageNumber(id: string): number {
+    return [...this.usages.keys()].indexOf(id) + 1;
+  }
+
+  linkUsage(link: number): LinkUsage | undefined {
+    return this.links.usageOf(link);
+  }
+
+  /** How a path of parts reads: "Larkbeck weir › Gate 1 › Drive". */
+  sayUsage(id: string): string {
+    return (this.usages.get(id)?.path ?? []).map((item) => this.items[this.nodeOf.get(item) ?? -1]?.title ?? '').join(' › ');
   }
 
   /** Whether a waiver holds today. */

@@ -303,6 +303,15 @@ describe('the scheme of a project', () => {
     expect((await linkOf()).fields).toEqual({});
   });
 
+  it('tells of a rule that is new what it applies to', async () => {
+    const { project } = await makeLinked();
+    const rule = await part(project, 'rule', 'tested');
+    const wish: SchemeWish = {
+      edits: [{ ...rule, key: 'owned', revision: null, body: { ...rule.body, label: 'Owned', of: { kinds: ['testCase'] }, reach: { kinds: ['need'] } } }],
+    };
+    expect(await effectsOf(project, wish)).toEqual([['moved-rule:owned', 1, expect.stringContaining('"Owned" applies to 1 item, 1 of them open')]]);
+  });
+
   it('is told in the history part by part', async () => {
     const { project } = await makeLinked();
     const kind = await part(project, 'kind', 'testCase');

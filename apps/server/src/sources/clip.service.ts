@@ -6,6 +6,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem, getNode } from '../items/item-reading.service.js';
 import { cleanFields, hiddenFields } from '../items/check-fields.js';
+import { UsageFinder } from '../usages/usage-finder.js';
 import { changesMeaning, ItemsService } from '../items/items.service.js';
 import type { Change, ClippingRow, ItemRow } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
@@ -116,6 +117,7 @@ export class ClipService {
 
   private planLinks(state: ProjectState, person: string, item: ItemRow, wish: Wish, issues: Issue[]): Change[] {
     const references = splitReferences(quoteOf(wish).replace(/\p{L}[\p{L}\s]*:/gu, ' '));
+    const usages = new UsageFinder(state, this.clock.newId);
     const changes = references.flatMap((reference): Change[] => {
       const node = state.byReference.get(reference.toLowerCase());
       const other = node === undefined ? undefined : state.items[node]!;
@@ -130,7 +132,7 @@ export class ClipService {
         return [];
       }
       const [from, to] = allowed.reversed ? [other.id, item.id] : [item.id, other.id];
-      return [{ entity: 'link', before: null, after: this.links.build(state, person, { linkKind: allowed.linkKind.id, from, to }, 'clipped') }];
+      return [{ entity: 'link', before: null, after: this.links.build(state, person, { linkKind: allowed.linkKind.id, from, to }, 'clipped', usages) }];
     });
     if (changes.length === 0) throw new CoombError('input-invalid', `No reference in “${quoteOf(wish).slice(0, 80)}” can be linked to ${item.reference}.`);
     return changes;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { toColumns } from '../testing/random.js';
 import { TraceGraph } from '../trace/graph.js';
 import { buildExplanation } from './explain.js';
-import type { CoverageQuestion } from './live-coverage.js';
+import type { CoverageQuestion } from './coverage-question.js';
 
 const link = (from: number, to: number, suspect = false) => ({ from, to, kind: 0, suspect });
 const question = (targets: number[], maxSteps: number): CoverageQuestion => ({
@@ -38,6 +38,6 @@ describe('buildExplanation', () => {
 
   it('shows at most as many paths as asked', () => {
     const graph = TraceGraph.build(toColumns(5, [link(0, 1), link(0, 2), link(0, 3)]));
-    expect(buildExplanation(graph, question([1, 2, 3], 1), 0, 2).paths).toHaveLength(2);
+    expect(buildExplanation(graph, question([1, 2, 3], 1), 0, 0, 2).paths).toHaveLength(2);
   });
 });

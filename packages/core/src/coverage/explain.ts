@@ -1,6 +1,6 @@
 import type { TraceGraph } from '../trace/graph.js';
 import { buildReach, findPath, type Reached } from '../trace/reach.js';
-import type { CoverageQuestion } from './live-coverage.js';
+import type { CoverageQuestion } from './coverage-question.js';
 
 export interface Explanation {
   /** Shortest path to each item that meets the rule, root first; clean paths before suspect ones. */
@@ -10,15 +10,18 @@ export interface Explanation {
 }
 
 /** Answers "why?" for one item under one coverage rule: the very paths, or where the search ended. */
-export function buildExplanation(graph: TraceGraph, question: CoverageQuestion, root: number, mostPaths = 20): Explanation {
-  const { steps, maxSteps, target, present } = question;
+/** `usage` asks in one usage of the item; 0 wherever it is used. */
+export function buildExplanation(graph: TraceGraph, question: CoverageQuestion, root: number, usage = 0, mostPaths = 20): Explanation {
+  const { steps, maxSteps, target, present, usages } = question;
   const mayEnter = (node: number) => (present ? present[node] === 1 : true);
-  const reached = buildReach(graph, root, { steps, maxDistance: maxSteps, mayEnter });
-  const clean = buildReach(graph, root, { steps, maxDistance: maxSteps, mayEnter, cleanOnly: true });
+  const reached = buildReach(graph, root, { steps, maxDistance: maxSteps, mayEnter, usage, ...(usages && { usages }) });
+  const clean = buildReach(graph, root, { steps, maxDistance: maxSteps, mayEnter, usage, ...(usages && { usages }), cleanOnly: true });
   const cleanNodes = new Set(clean.map((entry) => entry.node));
   const paths: Explanation['paths'] = [];
+  const told = new Set<number>();
   for (const entry of reached) {
-    if (entry.distance === 0 || !target[entry.node]) continue;
+    if (entry.distance === 0 || !target[entry.node] || told.has(entry.node)) continue;
+    told.add(entry.node);
     const suspect = !cleanNodes.has(entry.node);
     paths.push({ nodes: findPath(suspect ? reached : clean, entry.node) ?? [], suspect });
   }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { below, randomLinks, seeded, toColumns } from '../testing/random.js';
 import { type Step, TraceGraph } from '../trace/graph.js';
 import { buildReach } from '../trace/reach.js';
-import { type CoverageQuestion, LiveCoverage } from './live-coverage.js';
+import type { CoverageQuestion } from './coverage-question.js';
+import { LiveCoverage } from './live-coverage.js';
 import type { CoverageState } from './rule.js';
 
 /** The rule as it reads: from each subject, look how many different targets can be reached. */

@@ -1,20 +1,7 @@
-import type { Step, TraceGraph } from '../trace/graph.js';
-import { buildReach } from '../trace/reach.js';
+import type { TraceGraph } from '../trace/graph.js';
+import { countReached } from './count-reached.js';
+import type { CoverageQuestion } from './coverage-question.js';
 import type { CoverageState } from './rule.js';
-
-export interface CoverageQuestion {
-  steps: readonly Step[];
-  maxSteps: number;
-  atLeast: number;
-  /** 1 for each node the rule asks about (applicable: not withdrawn, not a heading). */
-  subject: Uint8Array;
-  /** 1 for each node that counts as reached. */
-  target: Uint8Array;
-  /** 1 for each node with an active waiver of this rule. */
-  waived?: Uint8Array;
-  /** 0 for nodes that may not be walked through (withdrawn); all may when left out. */
-  present?: Uint8Array;
-}
 
 /** Marks of a node during a sweep, side by side so that one look tells both. */
 const PRESENT = 1;
@@ -52,10 +39,12 @@ export class LiveCoverage {
   stateOf(node: number): CoverageState {
     const { subject, waived, maxSteps, atLeast } = this.question;
     if (!subject[node]) return 'notApplicable';
+    // Counts know nothing of usages: over one link they need not, over several they say at most too much.
+    const isReached = maxSteps === 1 || !this.question.usages ? () => true : (cleanOnly: boolean) => this.countReached(node, cleanOnly) > 0;
     if (!this.searches) {
-      if (this.clean[maxSteps - 1]![node]! > 0) return 'met';
+      if (this.clean[maxSteps - 1]![node]! > 0 && isReached(true)) return 'met';
       if (waived?.[node]) return 'waived';
-      return this.all[maxSteps - 1]![node]! > 0 ? 'suspect' : 'notMet';
+      return this.all[maxSteps - 1]![node]! > 0 && isReached(false) ? 'suspect' : 'notMet';
     }
     if (this.countReached(node, true) >= atLeast) return 'met';
     if (waived?.[node]) return 'waived';
@@ -87,12 +76,7 @@ export class LiveCoverage {
   }
 
   private countReached(node: number, cleanOnly: boolean): number {
-    const { steps, maxSteps, target, present } = this.question;
-    const mayEnter = present ? (other: number) => present[other] === 1 : undefined;
-    const reached = buildReach(this.graph, node, { steps, maxDistance: maxSteps, cleanOnly, ...(mayEnter && { mayEnter }) });
-    let count = 0;
-    for (const entry of reached) if (entry.distance > 0 && target[entry.node]) count++;
-    return count;
+    return countReached(this.graph, this.question, node, cleanOnly, this.question.usages);
   }
 
   private isPresent(node: number): boolean {

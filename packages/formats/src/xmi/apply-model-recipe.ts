@@ -86,6 +86,12 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
     keyOf.set(element.id, draft.key);
     drafts.push(draft);
   }
+  const drawingKind = findKindOfRole(scheme, 'drawing')?.id;
+  for (const { id, name } of drawingKind === undefined ? [] : model.drawings)
+    drafts.push({
+      ...{ key: drafts.length, parent: -1, role: 'item', kind: drawingKind!, reference: null, externalId: id },
+      ...{ title: name || 'Unnamed drawing', html: '', fields: {}, place: { element: id, says: `drawing ${id}` } },
+    });
   for (const element of model.elements) {
     const key = keyOf.get(element.id);
     if (key === undefined || !element.typedBy || !keyOf.has(element.typedBy)) continue;

@@ -1,6 +1,6 @@
 import type { BodyOf, ComparedEntry, Comparison as ComparisonReply, compareFile, importFile, Job } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { carryClippings, type Clipping, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
+import { carryClippings, type Clipping, findBinding, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
@@ -12,7 +12,7 @@ import { ProjectStates } from '../../project-state/project-states.js';
 import type { ImportContext } from '../build-import.js';
 import { applyRecipe, type RecipeWish } from '../apply-recipe.js';
 import { GatherRepo } from '../gather.repo.js';
-import { buildDrawings, buildFiles, buildSource } from '../source-rows.js';
+import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-rows.js';
 import { type TrayFile, TrayService } from '../tray.service.js';
 import { SourcesRepo } from '../../sources/sources.repo.js';
 import { buildImportAgain, entryId } from './build-import-again.js';
@@ -103,7 +103,13 @@ export class ImportAgainService {
       const unlinked = await this.buildUnlinks(state, built.unlink);
       const drawings =
         file.content.type === 'model'
-          ? buildDrawings(this.clock, projectId, scene.collection.id, file.content.model, await this.repo.findDrawings(scene.collection.id))
+          ? buildDrawings(
+              this.clock,
+              scene.collection,
+              file.content.model,
+              this.findByName(state, built, scene),
+              await this.repo.findDrawings(scene.collection.id),
+            )
           : [];
       const changes: Change[] = [
         { entity: 'source', before: null, after: source },
@@ -160,6 +166,15 @@ export class ImportAgainService {
     if (!collection) throw new CoombError('not-found', `The collection that ${older.name} went to is not there any more. Import the file into a new one.`);
     const lineage = older.lineageId ?? older.id;
     return { older, lineage, collection, partner: other ?? lineage };
+  }
+
+  /** Items by what the partner calls them: those that it knew, and those that it brought. */
+  private findByName(state: ProjectState, built: { changes: readonly Change[] }, { partner }: Scene): Map<string, string> {
+    const known = state.items.flatMap(({ id, bindings }) => {
+      const name = findBinding(bindings, partner)?.externalId;
+      return name ? [[name, id] as const] : [];
+    });
+    return new Map([...known, ...itemsByName(built.changes, partner)]);
   }
 
   private buildContext(state: ProjectState, person: string, scene: Scene, pictureAddress: Map<string, string>): ImportContext<ProjectState> {

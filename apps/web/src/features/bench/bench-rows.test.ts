@@ -19,6 +19,9 @@ const links = (...pairs: [number, number][]) => ({
   to: pairs.map(([, to]) => to),
   kind: pairs.map(() => 2),
   suspect: pairs.map(() => 1),
+  usages: [],
+  fromUsage: [],
+  toUsage: [],
 });
 
 describe('buildThreads', () => {

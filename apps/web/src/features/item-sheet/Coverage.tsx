@@ -51,18 +51,16 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
   return (
     <Box bg="bg.subtle" p="2" fontSize="13px" my="1">
       <Box mb="1.5">{explanation.sentence}</Box>
-      {explanation.paths.map((path, index) => (
-        <Flex key={index} wrap="wrap" gap="1.5" align="baseline" py="0.5">
-          {path.steps.map((step) => (
-            <Flex key={step.item.id} gap="1.5" align="baseline">
-              <Box color="fg.muted">{step.phrase}</Box>
-              <Reference reference={step.item.reference} />
-              <Box dir="auto">{step.item.title}</Box>
-            </Flex>
-          ))}
-          {path.suspect && <Box color="fg.warning">(suspect)</Box>}
-        </Flex>
+      {explanation.usages.map((usage) => (
+        <Box key={usage.says} mb="1.5">
+          <Flex gap="1.5" align="baseline" wrap="wrap">
+            <Box fontWeight="600">{usage.says}</Box>
+            <Box color={usage.state === 'notMet' ? 'brick.fg' : 'fg.muted'}>{coverageLooks[usage.state].label.toLowerCase()}</Box>
+          </Flex>
+          <Paths paths={usage.paths} />
+        </Box>
       ))}
+      {explanation.usages.length === 0 && <Paths paths={explanation.paths} />}
       {explanation.paths.length === 0 && (
         <Box>
           <Box color="fg.muted">Looked for {explanation.looksFor}.</Box>
@@ -81,6 +79,21 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
       {waivable && <WaiverForm project={project} item={item} rule={rule} />}
     </Box>
   );
+}
+
+function Paths({ paths }: { paths: { suspect: boolean; steps: { phrase: string; item: { id: string; reference: string; title: string } }[] }[] }) {
+  return paths.map((path, index) => (
+    <Flex key={index} wrap="wrap" gap="1.5" align="baseline" py="0.5">
+      {path.steps.map((step) => (
+        <Flex key={step.item.id} gap="1.5" align="baseline">
+          <Box color="fg.muted">{step.phrase}</Box>
+          <Reference reference={step.item.reference} />
+          <Box dir="auto">{step.item.title}</Box>
+        </Flex>
+      ))}
+      {path.suspect && <Box color="fg.warning">(suspect)</Box>}
+    </Flex>
+  ));
 }
 
 function WaiverForm({ project, item, rule }: { project: string; item: string; rule: string }) {

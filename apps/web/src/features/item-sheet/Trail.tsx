@@ -49,6 +49,7 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
         <StateMark state={link.other.state} bare />
         <Reference reference={link.other.reference} />
         <OneLine flex="1" text={link.other.title} />
+        <InUsage link={link} />
         {link.suspect && (
           <Button size="2xs" variant="subtle" color="fg.warning" onClick={() => setOpen(!open)} aria-expanded={open}>
             Suspect
@@ -145,4 +146,11 @@ function LinkFields({ project, link }: { project: string; link: TrailLink }) {
       </Flex>
     </Box>
   );
+}
+
+/** That a link holds in one usage only, of this item or of the other. */
+function InUsage({ link }: { link: TrailLink }) {
+  const says = [link.usage && `here as ${link.usage}`, link.otherUsage && `there as ${link.otherUsage}`].filter(Boolean).join('; ');
+  if (!says) return null;
+  return <OneLine text={`only ${says}`} maxW="45%" fontSize="12px" color="heather.fg" />;
 }

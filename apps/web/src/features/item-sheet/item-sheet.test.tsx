@@ -31,6 +31,8 @@ const link = {
   suspect: true,
   origin: 'made',
   revision: 1,
+  usage: null,
+  otherUsage: null,
   fields: {},
   other,
 };
@@ -56,6 +58,7 @@ describe('why an item misses a rule', () => {
       sentence: 'Every requirement is verified by a test.',
       paths: [],
       ends: [other],
+      usages: [],
       looksFor: 'at least 1 of: test cases',
       ...change,
     });

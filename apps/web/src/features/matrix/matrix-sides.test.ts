@@ -9,7 +9,18 @@ const outline = outlineOf([
   { reference: 'TC-1', collection: 1 },
   { reference: 'TC-2', collection: 1 },
 ]);
-const links = { seq: 1, life: 'one', id: ['a', 'b', 'c'], from: [103, 103, 101], to: [101, 101, 103], kind: [0, 1, 2], suspect: [0, 1, 0] };
+const links = {
+  seq: 1,
+  life: 'one',
+  id: ['a', 'b', 'c'],
+  from: [103, 103, 101],
+  to: [101, 101, 103],
+  kind: [0, 1, 2],
+  suspect: [0, 1, 0],
+  usages: [],
+  fromUsage: [],
+  toUsage: [],
+};
 
 describe('buildMatrixSides', () => {
   it('puts links on rows and columns, whichever way they point', () => {

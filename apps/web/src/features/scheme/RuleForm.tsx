@@ -2,7 +2,7 @@ import { Box, Flex, Input } from '@chakra-ui/react';
 import { type ItemFilter, type PartOf, sayRule, type Scheme } from '@coomb/core';
 import type { ReactNode } from 'react';
 import { Choice } from '../../shared/ui/choice';
-import { Several, TextLine } from './form-parts';
+import { Several, TextLine, Tick } from './form-parts';
 import type { PartFormProps } from './part-form';
 
 /** A rule as a sentence that is composed by choosing its words. */
@@ -48,6 +48,13 @@ export function RuleForm({ part, scheme, change }: PartFormProps<'rule'>) {
           <HowMany label="Over how many links" value={body.steps} most={8} onChange={(steps) => set({ steps })} />
           {body.steps === 1 ? 'link' : 'links'}
         </Flex>
+      </Slot>
+      <Slot word="and">
+        <Tick
+          label="in each usage of an item that is used in several places"
+          checked={body.throughUsages ?? false}
+          onChange={(throughUsages) => set({ throughUsages })}
+        />
       </Slot>
     </>
   );
