@@ -160,6 +160,8 @@ export const getItem = endpoint({
 });
 export type ItemSheet = z.infer<(typeof getItem)['reply']>;
 
+const conflictValue = z.union([z.string(), z.number(), z.boolean(), z.array(z.string()), z.null()]);
+
 export const createItem = endpoint({
   method: 'POST',
   path: '/projects/:project/items',
@@ -182,10 +184,13 @@ export const createItem = endpoint({
 export const editItem = endpoint({
   method: 'PATCH',
   path: '/projects/:project/items/:item',
-  summary: 'Change title, text, fields or kind; `revision` guards against overwriting what somebody else just changed',
+  summary:
+    'Change title, text, fields or kind. `revision` is the one that the change is based on: what others changed since goes together with it, and what both changed is refused as a conflict with all three values, until `settled` says which to keep',
   params: itemParams,
   body: z.object({
     revision: z.number().int(),
+    /** Of the conflicts at a revision: whose value holds, by `title`, `text`, `kind` or `field:<id>`. */
+    settled: z.object({ revision: z.number().int(), fields: z.record(z.string().max(120), z.enum(['mine', 'theirs'])) }).optional(),
     title: z.string().trim().min(1).max(500).optional(),
     html: z.string().max(1_000_000).optional(),
     fields: fieldsSchema.optional(),
@@ -193,6 +198,14 @@ export const editItem = endpoint({
   }),
   reply: itemSchema,
 });
+
+/** What a refusal with the code `changed-meanwhile` holds of an item that two people changed. */
+export const editConflictSchema = z.object({
+  revision: z.number(),
+  by: z.string(),
+  conflicts: z.array(z.object({ field: z.string(), label: z.string(), base: conflictValue, mine: conflictValue, theirs: conflictValue })),
+});
+export type EditConflicts = z.infer<typeof editConflictSchema>;
 
 export const moveItem = endpoint({
   method: 'POST',

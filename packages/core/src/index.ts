@@ -60,6 +60,7 @@ export * from './results/match-results.js';
 export * from './merge/binding.js';
 export * from './merge/match-versions.js';
 export * from './merge/merge-versions.js';
+export * from './merge/merge-edit.js';
 export * from './merge/resolve-merge.js';
 export * from './source/exchange.js';
 export * from './recipe/exchange-recipe.js';

@@ -1,6 +1,6 @@
 import { cleanAllTexts, isSame } from '@coomb/core';
 import type { ReqifItem } from '@coomb/formats';
-import { valuesOf } from '../gather/import-again/exchange.js';
+import { valuesOf } from '../items/item-values.js';
 import type { ScenePart } from './export-scene.js';
 import type { ExportRow } from './exports.repo.js';
 

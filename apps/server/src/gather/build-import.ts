@@ -3,7 +3,8 @@ import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats'
 import { cleanFields } from '../items/check-fields.js';
 import { type Change, type CollectionRow, type ItemRow, type LinkRow, UNNUMBERED } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { linksByDraft, valuesOf } from './import-again/exchange.js';
+import { linksByDraft } from './import-again/exchange.js';
+import { valuesOf } from '../items/item-values.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
 
 /** What an import must know of the project that it goes into. */

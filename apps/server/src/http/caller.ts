@@ -7,6 +7,8 @@ interface Caller {
   hand: string | null;
   /** Number of the change that everything is read as of; the present when unsaid. */
   asOf: number | undefined;
+  /** Number of the change that whoever asks had seen of the project; unsaid by programs that do not look first. */
+  basedOn: number | undefined;
 }
 
 const callers = new AsyncLocalStorage<Caller>();
@@ -14,7 +16,17 @@ const callers = new AsyncLocalStorage<Caller>();
 /** Remembers who asks, and as of when, until the request is answered. */
 export function rememberCaller(request: Request, _response: Response, next: NextFunction): void {
   const header = request.headers['x-coomb-hand'];
-  callers.run({ hand: typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, asOf: undefined }, next);
+  callers.run({ hand: typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, asOf: undefined, basedOn: readBase(request) }, next);
+}
+
+function readBase(request: Request): number | undefined {
+  const header = request.headers['x-coomb-based-on'];
+  return typeof header === 'string' && /^\d{1,9}$/.test(header) ? Number(header) : undefined;
+}
+
+/** The change that this request is based on, where it says so. */
+export function presentBase(): number | undefined {
+  return callers.getStore()?.basedOn;
 }
 
 export function presentHand(): string | null {

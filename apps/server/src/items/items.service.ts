@@ -1,14 +1,30 @@
 import type { BodyOf, Item, createItem, editItem } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildRankBetween, buildReference, type FieldValue, findKind, getKind, offeredKinds, isWithin, type Scheme, counted } from '@coomb/core';
+import {
+  buildRankBetween,
+  buildReference,
+  type FieldValue,
+  findKind,
+  getKind,
+  offeredKinds,
+  isWithin,
+  type Scheme,
+  counted,
+  mergeEdit,
+  type MergeValue,
+} from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { type Change, type CollectionRow, type ItemRow, UNNUMBERED } from '../ledger/change.js';
+import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { PastRepo } from '../ledger/past.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { presentBase, presentHand } from '../http/caller.js';
+import { fieldOf, valuesOf, withValues } from './item-values.js';
 import { checkFields, defaultsOf, hiddenFields, keepFields } from './check-fields.js';
 import { HtmlCleaner } from './clean-html.js';
 import { asItem, getNode } from './item-reading.service.js';
@@ -23,6 +39,7 @@ export class ItemsService {
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(HtmlCleaner) private readonly html: HtmlCleaner,
+    @Inject(PastRepo) private readonly past: PastRepo,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -78,30 +95,28 @@ export class ItemsService {
       const node = getNode(state, idOrReference);
       id = state.items[node]!.id;
       const before = (await this.rows.findRows('item', [id])).get(id)!;
-      if (before.revision !== wanted.revision)
-        throw new CoombError(
-          'changed-meanwhile',
-          `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
-          { revision: before.revision },
-        );
       if (before.withdrawn)
         throw new CoombError('changed-meanwhile', `${before.reference} was withdrawn by ${before.changedBy}. Restore it first, then write in it.`, {
           revision: before.revision,
         });
       const kind = wanted.kind ?? before.kind;
       if (kind !== before.kind) assertOffered(state.scheme, kind);
+      const html = wanted.html === undefined || wanted.html === before.html ? undefined : await this.html.clean(wanted.html);
+      const own = wanted.fields && (await this.cleanFields(state.scheme, kind, wanted.fields));
+      const said = {
+        ...(wanted.title !== undefined && { title: wanted.title.trim() }),
+        ...(html !== undefined && { text: html }),
+        ...(wanted.kind !== undefined && { kind }),
+        ...Object.fromEntries(Object.entries(own ?? {}).map(([field, value]) => [`field:${field}`, value])),
+      };
+      const values = await this.joinWithOthers(state, before, said, wanted);
+      const changed = withValues(before, values);
       const after: ItemRow = {
-        ...before,
-        kind,
-        title: wanted.title?.trim() ?? before.title,
-        html: wanted.html === undefined || wanted.html === before.html ? before.html : await this.html.clean(wanted.html),
+        ...changed,
         fields:
-          wanted.fields === undefined
+          changed.kind === before.kind && own === undefined
             ? before.fields
-            : {
-                ...hiddenFields(state.scheme, kind, before.fields),
-                ...keepFields(state.scheme, kind, { ...before.fields, ...(await this.cleanFields(state.scheme, kind, wanted.fields)) }),
-              },
+            : { ...hiddenFields(state.scheme, changed.kind, changed.fields), ...keepFields(state.scheme, changed.kind, changed.fields) },
       };
       const fields = describeEdit(state.scheme, before, after);
       if (fields.length === 0) return { person, action: '', changes: [] };
@@ -110,6 +125,33 @@ export class ItemsService {
       return { person, action: `Edit ${fields.join(', ')} of ${before.reference}`, changes: [{ entity: 'item', before, after }] };
     });
     return this.read(projectId, id);
+  }
+
+  /** What of an edit is to be written, where others changed the item since: refuses what both changed, with all that was said. */
+  private async joinWithOthers(
+    state: ProjectState,
+    before: ItemRow,
+    mine: Record<string, MergeValue>,
+    { revision, settled }: Pick<BodyOf<typeof editItem>, 'revision' | 'settled'>,
+  ): Promise<Record<string, MergeValue>> {
+    if (before.revision === revision) return mine;
+    const base = await this.rows.findRevision(state.id, 'item', before.id, revision);
+    if (!base)
+      throw new CoombError(
+        'changed-meanwhile',
+        `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
+        { revision: before.revision },
+      );
+    const holds = settled?.revision === before.revision ? settled.fields : {};
+    const { changed, conflicts } = mergeEdit(valuesOf(base), valuesOf(before), mine, holds);
+    if (conflicts.length === 0) return { ...changed };
+    const labelOf = (name: string) => findKind(state.scheme, before.kind)?.fields.find((field) => field.id === fieldOf(name))?.label ?? NAMES[name] ?? name;
+    const told = conflicts.map((conflict) => ({ ...conflict, label: labelOf(conflict.field) }));
+    throw new CoombError(
+      'changed-meanwhile',
+      `${before.reference}: ${told.map(({ label }) => label.toLowerCase()).join(', ')} changed by ${before.changedBy} as well, while you edited. Both are kept; choose what holds.`,
+      { revision: before.revision, by: before.changedBy, conflicts: told },
+    );
   }
 
   move(projectId: string, person: string, idOrReference: string, parent: string | null, after: string | null): Promise<{ seq: number; ids: string[] }> {
@@ -125,11 +167,31 @@ export class ItemsService {
       const siblings = findSiblings(state, item.collectionId, parent).filter((one) => one.id !== item.id);
       if (after !== null && !siblings.some((one) => one.id === after))
         throw new CoombError('move-refused', 'The item to stand after is not there any more. Look again and repeat the move.');
-      const { rank, moved } = await this.makeRoom(state, siblings, after);
       const before = (await this.rows.findRows('item', [item.id])).get(item.id)!;
+      await this.assertNotMoved(state, person, before);
+      const { rank, moved } = await this.makeRoom(state, siblings, after);
       const row: ItemRow = { ...before, parentId: parent, rank, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
       return { person, action: `Move ${item.reference}`, changes: [{ entity: 'item', before, after: row }, ...moved] };
     });
+  }
+
+  /** Refuses a move of what somebody else moved since it was seen. */
+  private async assertNotMoved(state: ProjectState, person: string, now: ItemRow): Promise<void> {
+    const base = presentBase();
+    if (base === undefined || base >= state.seq) return;
+    const by = (await this.rows.findChangedByOthers(state.id, [now.id], base, { person, hand: presentHand() })).get(now.id);
+    if (by === undefined) return;
+    const then = (await this.past.findRows(state.id, base, 'item', [now.id])).get(now.id);
+    if (!then || (then.parentId === now.parentId && then.rank === now.rank && then.collectionId === now.collectionId)) return;
+    const parent = now.parentId === null ? 'the top' : state.items[state.nodeOf.get(now.parentId)!]!.reference;
+    throw new CoombError(
+      'changed-meanwhile',
+      `${now.reference} was moved by ${by} since you looked: it stands below ${parent} now. Nothing was moved; look again.`,
+      {
+        item: now.id,
+        theirs: { parent: now.parentId, rank: now.rank },
+      },
+    );
   }
 
   /** Withdraws (or restores) items; withdrawing takes all below them along. */
@@ -138,6 +200,7 @@ export class ItemsService {
       const chosen = new Set(ids.map((id) => state.items[getNode(state, id)]!.id));
       const all = withdrawn ? withDescendants(state, chosen) : chosen;
       const rows = await this.rows.findRows('item', [...all]);
+      if (withdrawn) await assertSeen(this.rows, state, person, new Map([...rows.values()].map((row) => [row.id, row.reference])));
       const changes: Change[] = [...rows.values()]
         .filter((row) => row.withdrawn !== withdrawn)
         .map((before) => ({
@@ -248,3 +311,5 @@ function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, '
     `Items of the kind "${kind}" have no home, and no collection makes them. Say the collection, or give the kind a home in the scheme.`,
   );
 }
+
+const NAMES: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kind', heading: 'Heading' };

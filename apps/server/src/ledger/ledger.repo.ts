@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, lte, or, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, lte, not, or, type SQL, sql } from 'drizzle-orm';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection, Database } from '../database/database.js';
 import { insertRows, replaceById } from '../database/insert-rows.js';
@@ -135,6 +135,44 @@ export class LedgerRepo {
       .where(and(eq(batches.projectId, projectId), inArray(batches.seq, seqs)));
     const batchOf = new Map(rows.map((row) => [row.seq, row]));
     return entries.map((entry) => ({ batch: batchOf.get(entry.seq)!, change: readEntry(entry) }));
+  }
+
+  /** A thing as it was at one of its revisions, where the history tells of it. */
+  async findRevision<E extends Entity>(projectId: string, entity: E, id: string, revision: number): Promise<Entities[E] | undefined> {
+    const { history } = schema;
+    const [row] = await this.db
+      .select()
+      .from(history)
+      .where(
+        and(eq(history.projectId, projectId), eq(history.entity, entity), eq(history.entityId, id), sql`(${history.value} ->> 'revision')::int = ${revision}`),
+      )
+      .orderBy(desc(history.seq), desc(history.ordinal))
+      .limit(1);
+    return row && (readValue(entity, row, projectId) as Entities[E]);
+  }
+
+  /** Which of some things others changed after a change, each with who did so last. */
+  async findChangedByOthers(projectId: string, ids: readonly string[], after: number, who: Who): Promise<Map<string, string>> {
+    if (ids.length === 0) return new Map();
+    const { batches, history } = schema;
+    const rows = await this.db
+      .selectDistinctOn([history.entityId], { id: history.entityId, person: batches.person })
+      .from(history)
+      .innerJoin(batches, and(eq(batches.projectId, history.projectId), eq(batches.seq, history.seq)))
+      .where(and(eq(history.projectId, projectId), gt(history.seq, after), inArray(history.entityId, [...ids]), not(isBy(who)!)))
+      .orderBy(history.entityId, desc(history.seq));
+    return new Map(rows.map(({ id, person }) => [id, person]));
+  }
+
+  /** Which of some items changed after a change: themselves, or a link at them. */
+  async findTouched(projectId: string, after: number, items: readonly string[]): Promise<string[]> {
+    const wanted = new Set(items);
+    const { rows } = await this.db.execute<{ id: string; from: string | null; to: string | null }>(sql`
+      select entity_id as id, value ->> 'fromId' as "from", value ->> 'toId' as "to" from history
+      where project_id = ${projectId} and seq > ${after} and entity in ('item', 'link')`);
+    const touched = new Set<string>();
+    for (const row of rows) for (const id of row.from === null ? [row.id] : [row.from, row.to]) if (id !== null && wanted.has(id)) touched.add(id);
+    return [...touched];
   }
 
   private async readEntries(where: SQL, rest: SQL): Promise<Entry[]> {

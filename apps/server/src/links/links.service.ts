@@ -7,6 +7,8 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
 import { getNode, ItemReadingService } from '../items/item-reading.service.js';
 import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
+import { presentBase } from '../http/caller.js';
+import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../ledger/ledger.service.js';
@@ -165,30 +167,54 @@ export class LinksService {
     });
   }
 
+  /** Refuses links that others changed since they were seen. */
   remove(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
-    return this.changeRows(projectId, person, ids, (state, rows) => ({
+    const plan = (state: ProjectState, rows: LinkRow[]) => ({
       action:
         rows.length === 1
           ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
           : `Remove ${counted(rows.length, 'link')}`,
-      after: (row) => ({ ...row, withdrawn: true }),
-    }));
+      after: (row: LinkRow) => ({ ...row, withdrawn: true }),
+    });
+    return this.changeRows(projectId, person, ids, plan, (state, rows) =>
+      assertSeen(
+        this.rows,
+        state,
+        person,
+        new Map(rows.map((row) => [row.id, `the link from ${referenceOf(state, row.fromId)} to ${referenceOf(state, row.toId)}`])),
+      ),
+    );
   }
 
+  /** Says that links hold against what their ends say now. Refuses where an end came to say something else since whoever confirms had looked. */
   confirm(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
-    return this.changeRows(projectId, person, ids, (state, rows) => ({
+    const plan = (state: ProjectState, rows: LinkRow[]) => ({
       action:
         rows.length === 1
           ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
           : `Confirm ${counted(rows.length, 'link')}`,
-      after: (row) => ({
+      after: (row: LinkRow) => ({
         ...row,
         fromSeq: meaningOf(state, row.fromId),
         toSeq: meaningOf(state, row.toId),
         confirmedBy: person,
         confirmedAt: this.clock.now().toISOString(),
       }),
-    }));
+    });
+    return this.changeRows(projectId, person, ids, plan, (state, rows) => {
+      const base = presentBase();
+      if (base === undefined) return;
+      const newer = [...new Set(rows.flatMap((row) => [row.fromId, row.toId]))].filter((id) => meaningOf(state, id) > base);
+      if (newer.length === 0) return;
+      throw new CoombError(
+        'changed-meanwhile',
+        `${newer
+          .slice(0, 5)
+          .map((id) => referenceOf(state, id))
+          .join(', ')} came to say something else since you looked. Nothing was confirmed; read the difference again.`,
+        { changed: newer },
+      );
+    });
   }
 
   async getDifference(projectId: string, id: string): Promise<ReplyOf<typeof getLinkDifference>> {
@@ -244,10 +270,12 @@ export class LinksService {
     person: string,
     ids: readonly string[],
     plan: (state: ProjectState, rows: LinkRow[]) => { action: string; after: (row: LinkRow) => LinkRow },
+    check: (state: ProjectState, rows: LinkRow[]) => Promise<void> | void,
   ): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
       const rows = [...(await this.rows.findRows('link', ids)).values()].filter((row) => row.projectId === projectId && !row.withdrawn);
       if (rows.length < ids.length) throw new CoombError('not-found', `${ids.length - rows.length} of ${ids.length} links are not there any more. Look again.`);
+      await check(state, rows);
       const { action, after } = plan(state, rows);
       return { person, action, changes: rows.map((row): Change => ({ entity: 'link', before: row, after: { ...after(row), revision: row.revision + 1 } })) };
     });

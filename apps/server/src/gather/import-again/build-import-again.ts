@@ -20,7 +20,8 @@ import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
 import { LinkEnds } from '../link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
 import type { Comparison } from './compare-versions.js';
-import { readLink, withValues, writeLink } from './exchange.js';
+import { readLink, writeLink } from './exchange.js';
+import { withValues } from '../../items/item-values.js';
 
 export interface BuiltImportAgain {
   changes: Change[];

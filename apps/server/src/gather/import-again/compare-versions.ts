@@ -4,7 +4,8 @@ import type { ItemRow } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { buildContent, type ImportContext, isLinked } from '../build-import.js';
 import { LinkEnds } from '../link-ends.js';
-import { linksByDraft, readLink, valuesOf } from './exchange.js';
+import { linksByDraft, readLink } from './exchange.js';
+import { valuesOf } from '../../items/item-values.js';
 
 export interface Comparison {
   merge: Merge;

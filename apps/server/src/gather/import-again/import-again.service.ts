@@ -17,7 +17,8 @@ import { type TrayFile, TrayService } from '../tray.service.js';
 import { SourcesRepo } from '../../sources/sources.repo.js';
 import { buildImportAgain, entryId } from './build-import-again.js';
 import { compareVersions, type Comparison, findMine } from './compare-versions.js';
-import { fieldOf, readLink } from './exchange.js';
+import { readLink } from './exchange.js';
+import { fieldOf } from '../../items/item-values.js';
 
 type CompareWish = NonNullable<BodyOf<typeof compareFile>>;
 type AgainWish = NonNullable<NonNullable<BodyOf<typeof importFile>>['again']>;
@@ -74,14 +75,9 @@ export class ImportAgainService {
   ): Promise<Outcome> {
     const outcome: Outcome = { collection: null, items: 0, sections: 0, links: 0, results: 0, issues: [] };
     await this.ledger.change(projectId, async (state) => {
-      if (state.seq !== wish.again.seq)
-        throw new CoombError(
-          'changed-meanwhile',
-          `The project changed since the comparison (change ${state.seq} instead of ${wish.again.seq}). Nothing was imported; compare again, your choices are kept.`,
-          { seq: state.seq },
-        );
       const id = this.clock.newId();
       const scene = await this.findScene(state, wish.again.source, wish.again.other ? id : undefined);
+      await this.assertUntouched(state, scene, wish.again.seq);
       const known = await this.repo.findPictures(projectId, scene.lineage);
       const now = this.clock.now().toISOString();
       const source: SourceRow = {
@@ -166,6 +162,20 @@ export class ImportAgainService {
     if (!collection) throw new CoombError('not-found', `The collection that ${older.name} went to is not there any more. Import the file into a new one.`);
     const lineage = older.lineageId ?? older.id;
     return { older, lineage, collection, partner: other ?? lineage };
+  }
+
+  /** Refuses an import whose choices were made on rows that have changed since; whatever else changed does not matter to it. */
+  private async assertUntouched(state: ProjectState, scene: Scene, seq: number): Promise<void> {
+    if (state.seq === seq) return;
+    const mine = findMine(state, scene.lineage, scene.collection.id);
+    const changed = await this.rows.findTouched(state.id, seq, mine);
+    if (changed.length === 0) return;
+    const named = changed.slice(0, 5).map((id) => state.items[state.nodeOf.get(id)!]!.reference);
+    throw new CoombError(
+      'changed-meanwhile',
+      `Changed since the comparison: ${named.join(', ')}${changed.length > 5 ? ` and ${changed.length - 5} more` : ''}. Nothing was imported; compare again, your choices are kept.`,
+      { seq: state.seq },
+    );
   }
 
   /** Items by what the partner calls them: those that it knew, and those that it brought. */

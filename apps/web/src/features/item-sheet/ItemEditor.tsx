@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { Item } from '@coomb/contract';
+import { editConflictSchema, type Item } from '@coomb/contract';
 import type { FieldValue, Kind } from '@coomb/core';
 import { format } from 'date-fns';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
@@ -7,10 +7,17 @@ import { ApiError } from '../../shared/api/client';
 import { dropDraft, keepDraft, readDrafts } from '../../shared/drafts/drafts';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
+import { ConflictChoice } from './ConflictChoice';
 import { FieldEditor } from './FieldEditor';
 import { findWritten, type Written } from './written';
 
 const RichTextEditor = lazy(() => import('./RichTextEditor'));
+
+/** Whose value holds where two changed the same, at the revision at which that was seen. */
+export interface Settled {
+  revision: number;
+  fields: Record<string, 'mine' | 'theirs'>;
+}
 
 interface Props {
   project: string;
@@ -22,7 +29,7 @@ interface Props {
   kind: Kind;
   withFields?: boolean;
   /** Stores what was written, based on a revision. Never called when nothing was. */
-  onStore: (written: Written, revision: number) => Promise<unknown>;
+  onStore: (written: Written, revision: number, settled?: Settled) => Promise<unknown>;
   onDone: () => void;
 }
 
@@ -49,13 +56,13 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
     if (Object.keys(findWritten(item, next, withFields ? kind : undefined)).length === 0) dropDraft(project, draftId);
     else keepDraft(project, draftId, { ...next, revision, about: item.reference, path, at: new Date().toISOString() });
   };
-  const save = async () => {
+  const save = async (settled?: Settled) => {
     if (storing) return;
     if (!text.title.trim()) return setError(new Error('Give it a title first: it is how people will call it.'));
     if (!isWritten) return throwAway();
     setStoring(true);
     try {
-      await onStore(written, revision);
+      await onStore(written, revision, settled);
       dropDraft(project, draftId);
       onDone();
     } catch (cause) {
@@ -71,7 +78,10 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
     if (isWritten) notify('Not stored yet. What you wrote is kept here; the strip below leads back to it.', 'info');
     onDone();
   };
-  const clash = error instanceof ApiError && error.code === 'changed-meanwhile' ? Number(error.details?.revision) : undefined;
+  const told = error instanceof ApiError && error.code === 'changed-meanwhile' ? editConflictSchema.safeParse(error.details) : undefined;
+  const clash = told?.success ? told.data : undefined;
+  // What the history no longer tells of cannot be joined: then only the whole can be kept.
+  const blunt = error instanceof ApiError && error.code === 'changed-meanwhile' && !clash ? Number(error.details?.revision) : undefined;
   return (
     <Box
       ref={frame}
@@ -133,7 +143,18 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
             </Box>
           </Flex>
         ))}
-      {error ? <ErrorNote error={error} /> : null}
+      {clash ? (
+        <ConflictChoice
+          clash={clash}
+          storing={storing}
+          onSettle={(fields) => {
+            setError(undefined);
+            void save({ revision: clash.revision, fields });
+          }}
+        />
+      ) : (
+        error !== undefined && <ErrorNote error={error} />
+      )}
       <Flex gap="2" mt="3">
         <Button size="xs" onClick={() => void save()} loading={storing} title="Ctrl Enter">
           Save
@@ -141,13 +162,13 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
         <Button size="xs" variant="ghost" onClick={throwAway} title={isWritten ? 'Throw away what was written' : 'Esc'}>
           {item.revision === 0 ? 'Throw away' : 'Leave unchanged'}
         </Button>
-        {clash !== undefined && (
+        {blunt !== undefined && (
           <Button
             size="xs"
             variant="outline"
             colorPalette="brick"
             onClick={() => {
-              setRevision(clash);
+              setRevision(blunt);
               setError(undefined);
             }}
           >

@@ -35,7 +35,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           draftId={sheet.id}
           path={`items/${sheet.reference}`}
           kind={kind}
-          onStore={(written, revision) => edit.mutateAsync({ id: sheet.id, revision, ...written })}
+          onStore={(written, revision, settled) => edit.mutateAsync({ id: sheet.id, revision, ...written, ...(settled && { settled }) })}
           onDone={() => setEditing(false)}
         />
       </Box>

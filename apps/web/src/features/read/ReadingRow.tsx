@@ -9,7 +9,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
-import { ItemEditor } from '../item-sheet/ItemEditor';
+import { ItemEditor, type Settled } from '../item-sheet/ItemEditor';
 import type { Written } from '../item-sheet/written';
 import type { MoveWish } from './find-move';
 
@@ -19,7 +19,7 @@ export interface RowActions {
   /** Chooses a row or lets it go; as a range, all from the marked row to it. */
   choose: (id: string, isRange: boolean) => void;
   edit: (id: string) => void;
-  store: (id: string, written: Written, revision: number) => Promise<unknown>;
+  store: (id: string, written: Written, revision: number, settled?: Settled) => Promise<unknown>;
   done: () => void;
   add: (id: string) => void;
   move: (wish: MoveWish) => void;
@@ -112,7 +112,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
             draftId={item.id}
             path={`items/${item.reference}`}
             kind={kind}
-            onStore={(written, revision) => actions.store(item.id, written, revision)}
+            onStore={(written, revision, settled) => actions.store(item.id, written, revision, settled)}
             onDone={actions.done}
           />
         ) : (

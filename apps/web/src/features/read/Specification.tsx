@@ -125,7 +125,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
       activate: setActive,
       choose: (id, isRange) => latest.current.choose(id, isRange),
       edit: setEditing,
-      store: (id, written, revision) => latest.current.edit({ id, revision, ...written }),
+      store: (id, written, revision, settled) => latest.current.edit({ id, revision, ...written, ...(settled && { settled }) }),
       done: () => setEditing(undefined),
       add: (id) => latest.current.addAfter(id),
       move: (wish) => latest.current.tryMove(wish),

@@ -11,6 +11,7 @@ import {
   uploadFile,
 } from '@coomb/contract';
 import { readHand, readPerson } from './person';
+import { lastSeen, noteSeen } from './seen';
 
 /** A refusal of the server, in words for people. */
 export class ApiError extends Error {
@@ -34,9 +35,15 @@ interface Input<E extends AnyEndpoint> {
 /** Calls an endpoint of the contract and parses the reply. Throws ApiError. */
 export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> = {}): Promise<ReplyOf<E>> {
   const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, input.query as Record<string, unknown>);
+  const project = String((input.params as Record<string, unknown> | undefined)?.project ?? '');
+  const base = endpoint.method === 'GET' ? undefined : lastSeen(project);
   const response = await send(url, {
     method: endpoint.method,
-    ...(input.body !== undefined && { body: JSON.stringify(input.body), headers: { 'Content-Type': 'application/json' } }),
+    headers: {
+      ...(input.body !== undefined && { 'Content-Type': 'application/json' }),
+      ...(base !== undefined && { 'X-Coomb-Based-On': String(base) }),
+    },
+    ...(input.body !== undefined && { body: JSON.stringify(input.body) }),
     ...(input.signal && { signal: input.signal }),
   });
   const parsed = endpoint.reply.safeParse(await response.json());
@@ -45,6 +52,10 @@ export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> =
       'internal',
       'The server answered in a way this page does not understand. Load the page again; if it stays, the server is of another version.',
     );
+  if (endpoint.method === 'GET' && project) {
+    const { seq } = (parsed.data ?? {}) as { seq?: unknown };
+    if (typeof seq === 'number') noteSeen(project, seq);
+  }
   return parsed.data as ReplyOf<E>;
 }
 

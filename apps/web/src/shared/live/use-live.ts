@@ -2,6 +2,7 @@ import { buildUrl, live, liveEvent, type LiveEvent } from '@coomb/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { projectKey } from '../api/keys';
+import { forgetSeen } from '../api/seen';
 import { personChanged, readPerson } from '../api/person';
 
 const GATHERED = 80;
@@ -32,8 +33,10 @@ export function useLive(project: string, isThere = true): { people: string[]; co
       if (event.type === 'people') setPeople(event.people);
       else if (event.type === 'job') void client.invalidateQueries({ queryKey: [...projectKey(project), 'jobs'] });
       else if (event.type === 'change' || event.type === 'day') refresh();
-      else if (life !== undefined && event.life !== life) void client.resetQueries({ queryKey: projectKey(project) });
-      else if (seq >= 0 && event.seq !== seq) refresh();
+      else if (life !== undefined && event.life !== life) {
+        forgetSeen(project);
+        void client.resetQueries({ queryKey: projectKey(project) });
+      } else if (seq >= 0 && event.seq !== seq) refresh();
       if ('life' in event) life = event.life;
       if ('seq' in event) seq = event.seq;
     };
