@@ -28,6 +28,7 @@ describe('from a document to a report', () => {
   it('starts a project and says where to begin', async () => {
     await ada.open(coomb.address);
     await ada.fill('Name of a new project', 'Second weir');
+    await (await ada.see('with collections and a first outline')).click();
     await ada.press('Start a project');
     await ada.see('Nothing has been gathered yet');
     project = /\/p\/([^/?]+)/.exec(await ada.driver.getCurrentUrl())![1]!;

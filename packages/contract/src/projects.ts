@@ -41,7 +41,13 @@ export const createProject = endpoint({
   method: 'POST',
   path: '/projects',
   summary: 'Start a project: with the usual scheme, with a starter and its collections and first outline, or with the scheme of a file',
-  body: z.object({ name: z.string().trim().min(1).max(120), starter: z.string().max(100).optional(), scheme: schemeFileSchema.optional() }),
+  body: z.object({
+    name: z.string().trim().min(1).max(120),
+    starter: z.string().max(100).optional(),
+    /** Whether the collections and the first outline of the starter come along. */
+    outline: z.boolean().default(true),
+    scheme: schemeFileSchema.optional(),
+  }),
   reply: projectSchema,
 });
 

@@ -168,7 +168,7 @@ describe('a thousand random edits by five clients at once', () => {
       const random = seeded(number + 1);
       const known = new Map(items.map((item) => [item.id, item]));
       const pick = <T>(list: readonly T[]) => choose(random, list);
-      const valueOf = (item: Item, field: string) => String(field === 'title' ? item.title : (item.fields[field] ?? ''));
+      const saidBy = (item: Item, field: string) => String(field === 'title' ? item.title : (item.fields[field] ?? ''));
       for (let step = 0; step < 200; step++) {
         const item = known.get(pick(items).id)!;
         const dice = random();
@@ -176,7 +176,7 @@ describe('a thousand random edits by five clients at once', () => {
           if (dice < 0.6) {
             const field = pick(item.collection === requirements ? names : (['title'] as const));
             const value = `${field} ${number}.${step}`;
-            const base = valueOf(item, field);
+            const base = saidBy(item, field);
             const body = field === 'title' ? { title: value } : { fields: { [field]: value } };
             const stored = await client.call(editItem, { params: { project, item: item.id }, body: { revision: item.revision, ...body } });
             wrote.set(item.id, [...(wrote.get(item.id) ?? []), { field, value, base }]);

@@ -42,7 +42,7 @@ export class ProjectsService {
   /** With the scheme of a file, of a starter (and then its collections and first outline), or the usual one. Refuses a scheme that cannot stand. */
   async create(
     person: string,
-    { name, starter: id, scheme }: { name: string; starter?: string | undefined; scheme?: SchemeFile | undefined },
+    { name, starter: id, outline = true, scheme }: { name: string; starter?: string | undefined; outline?: boolean; scheme?: SchemeFile | undefined },
   ): Promise<Project> {
     const starter = id === undefined ? undefined : getStarter(id);
     const parts = scheme ? readSchemeFile(scheme) : takeApart(starter?.scheme ?? defaultScheme);
@@ -50,7 +50,7 @@ export class ProjectsService {
     if (errors.length > 0) throw new CoombError('input-invalid', errors.map((issue) => issue.message).join(' '), { issues: errors });
     const row = { id: this.clock.newId(), name, createdAt: this.clock.now().toISOString() };
     await this.repo.insert(row, buildPartRows(row.id, parts, this.clock.newId));
-    if (starter && !scheme) await this.sets.start(row.id, person, starter);
+    if (starter && outline && !scheme) await this.sets.start(row.id, person, starter);
     return this.summary(row.id);
   }
 

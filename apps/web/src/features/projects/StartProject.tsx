@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Grid, Heading, Input } from '@chakra-ui/react';
+import { Box, Button, Checkbox, Flex, Grid, Heading, Input } from '@chakra-ui/react';
 import { schemeFileSchema } from '@coomb/contract';
 import { assembleScheme, readSchemeFile, type Scheme, type SchemeFile, starters } from '@coomb/core';
 import { useRef, useState } from 'react';
@@ -16,6 +16,7 @@ export function StartProject() {
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const [choice, setChoice] = useState<Choice>({ starter: starters[0]!.id });
+  const [outline, setOutline] = useState(true);
   const [own, setOwn] = useState<{ file: SchemeFile; scheme: Scheme }>();
   const input = useRef<HTMLInputElement>(null);
   const create = useCreateProject((id) => void navigate(`/p/${id}`));
@@ -35,7 +36,7 @@ export function StartProject() {
       mt="10"
       onSubmit={(event) => {
         event.preventDefault();
-        if (name.trim()) create.mutate({ name: name.trim(), ...('starter' in choice ? { starter: choice.starter } : { scheme: choice.file }) });
+        if (name.trim()) create.mutate({ name: name.trim(), ...('starter' in choice ? { starter: choice.starter, outline } : { scheme: choice.file }) });
       }}
     >
       <Heading as="h2" fontSize="18px" fontWeight="650" mb="1">
@@ -65,7 +66,14 @@ export function StartProject() {
           />
         )}
       </Grid>
-      <Flex gap="3" mt="4" wrap="wrap">
+      {'starter' in choice && (
+        <Checkbox.Root mt="3" size="sm" checked={outline} onCheckedChange={(event) => setOutline(event.checked === true)}>
+          <Checkbox.HiddenInput />
+          <Checkbox.Control bg="bg.panel" />
+          <Checkbox.Label fontWeight="400">with collections and a first outline</Checkbox.Label>
+        </Checkbox.Root>
+      )}
+      <Flex gap="3" mt="3" wrap="wrap">
         <Input
           value={name}
           onChange={(event) => setName(event.target.value)}

@@ -34,7 +34,7 @@ describe('the list of projects', () => {
     expect(screen.getByRole('button', { name: 'Start a project' })).toHaveProperty('disabled', true);
     await userEvent.type(input, 'Mill pond {Enter}');
     await waitFor(() => expect(presentAddress()).toBe(`/p/${idOf(9)}`));
-    expect(calls.find(({ call }) => call === 'POST /projects')!.body).toEqual({ name: 'Mill pond', starter: 'needsToTests' });
+    expect(calls.find(({ call }) => call === 'POST /projects')!.body).toEqual({ name: 'Mill pond', starter: 'needsToTests', outline: true });
   });
 
   it('says when the projects cannot be read, and keeps the way to start one', async () => {
