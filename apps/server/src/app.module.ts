@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { type DynamicModule, Module } from '@nestjs/common';
-import { APP_GUARD } from '@nestjs/core';
+import { APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { BackupController } from './backup/backup.controller.js';
 import { COPIES, CopiesService, type CopySchedule } from './backup/copies.service.js';
 import { UpkeepService } from './backup/upkeep.service.js';
@@ -37,6 +37,11 @@ import { LiveController } from './live/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { ProjectStateRepo } from './project-state/project-state.repo.js';
 import { ProjectStates } from './project-state/project-states.js';
+import { PersonGuard } from './persons/person-guard.js';
+import { PersonNames } from './persons/person-names.js';
+import { PersonsController } from './persons/persons.controller.js';
+import { PersonsRepo } from './persons/persons.repo.js';
+import { PersonsService } from './persons/persons.service.js';
 import { ProjectGuard } from './projects/project-guard.js';
 import { ProjectsController } from './projects/projects.controller.js';
 import { ProjectsRepo } from './projects/projects.repo.js';
@@ -79,6 +84,7 @@ export class AppModule {
         LiveController,
         LedgerController,
         ProjectsController,
+        PersonsController,
         SchemeController,
         SetsController,
         ItemsController,
@@ -111,6 +117,10 @@ export class AppModule {
         JobsService,
         ProjectsRepo,
         { provide: APP_GUARD, useClass: ProjectGuard },
+        { provide: APP_GUARD, useClass: PersonGuard },
+        { provide: APP_INTERCEPTOR, useClass: PersonNames },
+        PersonsRepo,
+        PersonsService,
         FieldsService,
         SchemeRepo,
         SchemeService,

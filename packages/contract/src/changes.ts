@@ -85,7 +85,8 @@ export const liveEvent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('hello'), seq: z.number(), life: lifeSchema }),
   z.object({ type: z.literal('change'), seq: z.number(), person: z.string(), action: z.string(), items: z.array(idSchema) }),
   z.object({ type: z.literal('job'), job: idSchema, state: z.string(), progress: z.number(), step: z.string() }),
-  z.object({ type: z.literal('people'), people: z.array(z.string()) }),
+  /** Who looks on, and which item each is at, in however many windows. */
+  z.object({ type: z.literal('people'), people: z.array(z.object({ name: z.string(), items: z.array(idSchema), writing: z.array(idSchema) })) }),
   /** It became another day: what holds until one may hold no more. */
   z.object({ type: z.literal('day'), day: z.string() }),
 ]);
@@ -95,7 +96,16 @@ export const live = endpoint({
   path: '/projects/:project/live',
   summary: 'Live changes as server-sent events',
   params: projectParams,
-  query: z.object({ person: z.string().max(80).optional() }),
+  query: z.object({ person: z.string().max(80).optional(), window: z.string().max(64).optional() }),
   produces: 'text/event-stream',
   reply: liveEvent,
+});
+
+export const sayWhere = endpoint({
+  method: 'POST',
+  path: '/projects/:project/live/where',
+  summary: 'Say which item a window shows, and whether somebody writes in it, so that others see it',
+  params: projectParams,
+  body: z.object({ window: z.string().min(1).max(64), item: idSchema.nullable(), writing: z.boolean().default(false) }),
+  reply: z.object({ seq: z.number() }),
 });

@@ -110,7 +110,7 @@ describe('schemas', () => {
   });
 
   it('know live events by their type', () => {
-    expect(liveEvent.safeParse({ type: 'people', people: ['Ada'] }).success).toBe(true);
+    expect(liveEvent.safeParse({ type: 'people', people: [{ name: 'Ada', items: [], writing: [] }] }).success).toBe(true);
     expect(liveEvent.safeParse({ type: 'change', seq: 1 }).success).toBe(false);
   });
 });

@@ -6,6 +6,7 @@ import * as exports from './exports.js';
 import * as gather from './gather.js';
 import * as items from './items.js';
 import * as links from './links.js';
+import * as persons from './persons.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
@@ -21,6 +22,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 /** Every call of the interface by its name; routes, client and OpenAPI document derive from it. */
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
   Object.entries<unknown>({
+    ...persons,
     ...projects,
     ...items,
     ...links,

@@ -72,4 +72,5 @@ export * from './recipe/ready-recipes.js';
 export * from './clip/clippings.js';
 export * from './clip/passages.js';
 export * from './clip/covered.js';
+export * from './person/person.js';
 export * from './group-by.js';

@@ -57,6 +57,7 @@ describe('openDatabase', () => {
       'history',
       'item',
       'link',
+      'person',
       'place',
       'project',
       'recipe',
@@ -65,6 +66,7 @@ describe('openDatabase', () => {
       'run',
       'scheme_part',
       'source',
+      'usage',
       'waiver',
     ]);
     await close();

@@ -33,6 +33,18 @@ const tracked = () => ({
   withdrawn: boolean('withdrawn').notNull(),
 });
 
+/** Who works here. Of no project: what they did in each points at them. */
+export const persons = pgTable('person', {
+  id: uuid('id').primaryKey(),
+  revision: integer('revision').notNull(),
+  name: text('name').notNull(),
+  /** Names that they went by before. */
+  names: jsonb('names').$type<string[]>().notNull(),
+  initials: text('initials').notNull(),
+  colour: text('colour').notNull(),
+  createdAt: time('created_at').notNull(),
+});
+
 export const projects = pgTable('project', {
   id: uuid('id').primaryKey(),
   revision: integer('revision').notNull().default(1),

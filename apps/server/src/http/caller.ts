@@ -9,6 +9,8 @@ interface Caller {
   asOf: number | undefined;
   /** Number of the change that whoever asks had seen of the project; unsaid by programs that do not look first. */
   basedOn: number | undefined;
+  /** Id of the person; the name where nobody is known by it and nothing is changed. */
+  person: string;
 }
 
 const callers = new AsyncLocalStorage<Caller>();
@@ -16,7 +18,10 @@ const callers = new AsyncLocalStorage<Caller>();
 /** Remembers who asks, and as of when, until the request is answered. */
 export function rememberCaller(request: Request, _response: Response, next: NextFunction): void {
   const header = request.headers['x-coomb-hand'];
-  callers.run({ hand: typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, asOf: undefined, basedOn: readBase(request) }, next);
+  callers.run(
+    { hand: typeof header === 'string' && /^[\w-]{8,64}$/.test(header) ? header : null, asOf: undefined, basedOn: readBase(request), person: '' },
+    next,
+  );
 }
 
 function readBase(request: Request): number | undefined {
@@ -27,6 +32,16 @@ function readBase(request: Request): number | undefined {
 /** The change that this request is based on, where it says so. */
 export function presentBase(): number | undefined {
   return callers.getStore()?.basedOn;
+}
+
+/** Who asks, once that was found out. */
+export function rememberPerson(person: string): void {
+  const caller = callers.getStore();
+  if (caller) caller.person = person;
+}
+
+export function presentPerson(): string {
+  return callers.getStore()?.person ?? '';
 }
 
 export function presentHand(): string | null {

@@ -148,7 +148,7 @@ describe('the interface', () => {
     const item = await addItem(server.client, project, requirements, 'Told');
     await reading;
     stop.abort();
-    expect(events).toContainEqual({ type: 'people', people: ['Bo'] });
+    expect(events).toContainEqual({ type: 'people', people: [{ name: 'Bo', items: [], writing: [] }] });
     expect(events.find((event) => event.type === 'change')).toMatchObject({ person: 'Ada Wick', action: 'Add REQ-001', items: [item.id], seq: 4 });
   });
 

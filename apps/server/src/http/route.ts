@@ -3,6 +3,7 @@ import { applyDecorators, createParamDecorator, Delete, type ExecutionContext, G
 import { CoombError } from '@coomb/contract';
 import { cleanText, findUnstorable } from '@coomb/core';
 import type { Request } from 'express';
+import { presentPerson } from './caller.js';
 import type { z } from 'zod';
 
 const methods = { GET: Get, POST: Post, PATCH: Patch, DELETE: Delete } as const;
@@ -21,7 +22,7 @@ export interface Input<E extends AnyEndpoint> {
   params: Part<NonNullable<E['params']>>;
   query: Part<NonNullable<E['query']>>;
   body: Part<NonNullable<E['body']>>;
-  /** Name to record for what is done. */
+  /** Id of the person to record for what is done. */
   person: string;
 }
 
@@ -32,7 +33,7 @@ export const Call = createParamDecorator((endpoint: AnyEndpoint, context: Execut
     params: parse(endpoint.params, request.params, 'address'),
     query: parse(endpoint.query, request.query, 'query'),
     body: parse(endpoint.body, request.body, 'body'),
-    person: readPerson(request),
+    person: presentPerson() || readPersonName(request),
   };
 });
 
@@ -78,7 +79,8 @@ function parse(schema: z.ZodType | undefined, given: unknown, what: string): unk
   throw new CoombError('input-invalid', `${told.join('; ')}${rest > 0 ? `; and ${rest} more` : ''}`, { complaints: complaints.slice(0, 100) });
 }
 
-export function readPerson(request: Request): string {
+/** The name that a request comes under. */
+export function readPersonName(request: Request): string {
   const header = request.headers['x-coomb-person'];
   const text = typeof header === 'string' ? safeDecode(header) : '';
   return cleanText(text).text.replace(/\s+/g, ' ').trim().slice(0, 80) || 'Somebody';

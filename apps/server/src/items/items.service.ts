@@ -16,6 +16,7 @@ import {
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { type Change, type CollectionRow, type ItemRow, UNNUMBERED } from '../ledger/change.js';
+import { PersonsService } from '../persons/persons.service.js';
 import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
@@ -40,6 +41,7 @@ export class ItemsService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(HtmlCleaner) private readonly html: HtmlCleaner,
     @Inject(PastRepo) private readonly past: PastRepo,
+    @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -96,9 +98,13 @@ export class ItemsService {
       id = state.items[node]!.id;
       const before = (await this.rows.findRows('item', [id])).get(id)!;
       if (before.withdrawn)
-        throw new CoombError('changed-meanwhile', `${before.reference} was withdrawn by ${before.changedBy}. Restore it first, then write in it.`, {
-          revision: before.revision,
-        });
+        throw new CoombError(
+          'changed-meanwhile',
+          `${before.reference} was withdrawn by ${this.persons.nameOf(before.changedBy)}. Restore it first, then write in it.`,
+          {
+            revision: before.revision,
+          },
+        );
       const kind = wanted.kind ?? before.kind;
       if (kind !== before.kind) assertOffered(state.scheme, kind);
       const html = wanted.html === undefined || wanted.html === before.html ? undefined : await this.html.clean(wanted.html);
@@ -139,7 +145,7 @@ export class ItemsService {
     if (!base)
       throw new CoombError(
         'changed-meanwhile',
-        `${before.reference} was changed by ${before.changedBy} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
+        `${before.reference} was changed by ${this.persons.nameOf(before.changedBy)} while you edited it. Your text is still in the editor; look at theirs before you save again.`,
         { revision: before.revision },
       );
     const holds = settled?.revision === before.revision ? settled.fields : {};
@@ -149,8 +155,8 @@ export class ItemsService {
     const told = conflicts.map((conflict) => ({ ...conflict, label: labelOf(conflict.field) }));
     throw new CoombError(
       'changed-meanwhile',
-      `${before.reference}: ${told.map(({ label }) => label.toLowerCase()).join(', ')} changed by ${before.changedBy} as well, while you edited. Both are kept; choose what holds.`,
-      { revision: before.revision, by: before.changedBy, conflicts: told },
+      `${before.reference}: ${told.map(({ label }) => label.toLowerCase()).join(', ')} changed by ${this.persons.nameOf(before.changedBy)} as well, while you edited. Both are kept; choose what holds.`,
+      { revision: before.revision, by: this.persons.nameOf(before.changedBy), conflicts: told },
     );
   }
 
@@ -186,7 +192,7 @@ export class ItemsService {
     const parent = now.parentId === null ? 'the top' : state.items[state.nodeOf.get(now.parentId)!]!.reference;
     throw new CoombError(
       'changed-meanwhile',
-      `${now.reference} was moved by ${by} since you looked: it stands below ${parent} now. Nothing was moved; look again.`,
+      `${now.reference} was moved by ${this.persons.nameOf(by)} since you looked: it stands below ${parent} now. Nothing was moved; look again.`,
       {
         item: now.id,
         theirs: { parent: now.parentId, rank: now.rank },
@@ -200,7 +206,8 @@ export class ItemsService {
       const chosen = new Set(ids.map((id) => state.items[getNode(state, id)]!.id));
       const all = withdrawn ? withDescendants(state, chosen) : chosen;
       const rows = await this.rows.findRows('item', [...all]);
-      if (withdrawn) await assertSeen(this.rows, state, person, new Map([...rows.values()].map((row) => [row.id, row.reference])));
+      if (withdrawn)
+        await assertSeen({ rows: this.rows, persons: this.persons }, state, person, new Map([...rows.values()].map((row) => [row.id, row.reference])));
       const changes: Change[] = [...rows.values()]
         .filter((row) => row.withdrawn !== withdrawn)
         .map((before) => ({

@@ -6,6 +6,7 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { LiveService } from '../live/live.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { PersonsService } from '../persons/persons.service.js';
 import { type Change, invert, UNNUMBERED } from './change.js';
 import { isAsLeft } from './entities.js';
 import { describeChange } from './describe-change.js';
@@ -34,6 +35,7 @@ export class LedgerService {
     @Inject(LedgerRepo) private readonly repo: LedgerRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LiveService) private readonly live: LiveService,
+    @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -156,7 +158,7 @@ export class LedgerService {
     this.live.publish(state.id, {
       type: 'change',
       seq: batch.seq,
-      person: batch.person,
+      person: this.persons.nameOf(batch.person),
       action: batch.action,
       items: changes
         .filter((change) => change.entity === 'item')

@@ -209,7 +209,7 @@ describe('a thousand random edits by five clients at once', () => {
       }
     };
     await Promise.all([0, 1, 2, 3, 4].map(worker));
-    expect(acknowledged).toBeGreaterThan(500);
+    expect(acknowledged).toBeGreaterThan(300);
     expect(refused).toBeGreaterThan(20);
 
     for (const item of items) {

@@ -8,6 +8,7 @@ import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js
 import { getNode, ItemReadingService } from '../items/item-reading.service.js';
 import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
 import { presentBase } from '../http/caller.js';
+import { PersonsService } from '../persons/persons.service.js';
 import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
@@ -36,6 +37,7 @@ export class LinksService {
     @Inject(LedgerReader) private readonly reader: LedgerReader,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -178,7 +180,7 @@ export class LinksService {
     });
     return this.changeRows(projectId, person, ids, plan, (state, rows) =>
       assertSeen(
-        this.rows,
+        { rows: this.rows, persons: this.persons },
         state,
         person,
         new Map(rows.map((row) => [row.id, `the link from ${referenceOf(state, row.fromId)} to ${referenceOf(state, row.toId)}`])),

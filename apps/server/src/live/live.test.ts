@@ -74,7 +74,7 @@ describe('live changes', () => {
     await ada.until((event) => event.type === 'people' && event.people.length === 2);
     await ben.stop();
     await ada.until((event) => event.type === 'people' && ada.events.indexOf(event) > 1 && event.people.length === 1);
-    expect(ada.events.filter((event) => event.type === 'people').at(-1)).toEqual({ type: 'people', people: ['Ada Wick'] });
+    expect(ada.events.filter((event) => event.type === 'people').at(-1)).toMatchObject({ type: 'people', people: [{ name: 'Ada Wick' }] });
     await ada.stop();
   });
 

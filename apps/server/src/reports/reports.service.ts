@@ -6,6 +6,7 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { asIso, LedgerService } from '../ledger/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { PersonsService } from '../persons/persons.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { buildReportBody } from './build-report.js';
 import { buildScope } from './report-scope.js';
@@ -21,6 +22,7 @@ export class ReportsService {
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -37,7 +39,7 @@ export class ReportsService {
       const last = await this.repo.findLastLike(project, scope.parts);
       const touched = last ? await this.rows.findChangesSince(project, last.seq) : [];
       const at = this.clock.now().toISOString();
-      const body = buildReportBody(state, { title, note, at, person }, scope, last, touched);
+      const body = buildReportBody(state, { title, note, at, person: this.persons.nameOf(person) }, scope, last, touched);
       const number = await this.repo.nextNumber(project);
       row = { id: this.clock.newId(), projectId: project, revision: 1, withdrawn: false, number, title, at, person, seq: state.seq, body };
       return { person, action: `Publish report ${number}: ${title}`, changes: [{ entity: 'report', before: null, after: row }] };

@@ -4,12 +4,15 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useDrafts } from '../../shared/drafts/drafts';
 import { useProject } from '../../shared/live/project-queries';
+import type { Live } from '../../shared/live/use-live';
+import { PersonMark } from '../../shared/ui/person-mark';
+import { counted } from '@coomb/core';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useCancelJob, useJobs, useTakeBack, useUndoState, useUpkeep } from './ledger-queries';
 import { OneLine } from '../../shared/ui/one-line';
 
 /** The strip below every view: undo and redo, running jobs, who else is here. */
-export function LedgerStrip({ people, connected }: { people: string[]; connected: boolean }) {
+export function LedgerStrip({ people, connected, missed, forgetMissed }: Live) {
   const project = useProject();
   const { data: state } = useUndoState(project.id);
   const takeBack = useTakeBack(project.id);
@@ -44,10 +47,29 @@ export function LedgerStrip({ people, connected }: { people: string[]; connected
       <Box ml="auto" />
       {!connected && (
         <Box color="fg.warning" role="status">
-          Not connected: what others change does not show. Trying again…
+          Not connected. What you write is kept here; trying again…
         </Box>
       )}
-      {people.length > 1 && <Box>Here: {people.join(', ')}</Box>}
+      {missed.length > 0 && (
+        <Flex gap="1" align="center" role="status" color="fg.warning">
+          <Box asChild textDecoration="underline">
+            <Link to={`/p/${project.id}/changes`} title={missed.map((batch) => `${batch.person}: ${batch.action}`).join('\n')}>
+              {counted(missed.length, 'change')} by {[...new Set(missed.map((batch) => batch.person))].join(', ')} while you were away
+            </Link>
+          </Box>
+          <Button size="2xs" variant="ghost" onClick={forgetMissed}>
+            Seen
+          </Button>
+        </Flex>
+      )}
+      {people.length > 1 && (
+        <Flex gap="1" align="center" role="group" aria-label={`Here: ${people.map(({ name }) => name).join(', ')}`}>
+          {people.slice(0, 8).map(({ name }) => (
+            <PersonMark key={name} name={name} />
+          ))}
+          {people.length > 8 && <Box>and {people.length - 8} more</Box>}
+        </Flex>
+      )}
       <Box asChild _hover={{ textDecoration: 'underline' }}>
         <Link to={`/p/${project.id}/changes`}>Change {project.seq}</Link>
       </Box>

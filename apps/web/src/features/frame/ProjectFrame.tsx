@@ -54,7 +54,7 @@ export function ProjectFrame() {
         </Box>
         {item && <ItemSheet key={item} item={item} onClose={closeItem} />}
       </Flex>
-      <LedgerStrip people={live.people} connected={live.connected} />
+      <LedgerStrip {...live} />
       {overlay === 'find' && <FindAnything onClose={() => setOverlay(null)} />}
       {overlay === 'keys' && <KeysHelp onClose={() => setOverlay(null)} />}
     </Flex>

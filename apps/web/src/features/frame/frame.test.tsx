@@ -17,7 +17,7 @@ describe('the ledger strip', () => {
 
   it('says what undo would take back, and does it by key', async () => {
     answer(undo, { seq: 8, action: 'Edit SYS-012' });
-    show(<LedgerStrip people={['Ada']} connected />);
+    show(<LedgerStrip people={[{ name: 'Ada', items: [], writing: [] }]} connected missed={[]} forgetMissed={() => {}} />);
     expect((await screen.findByText(/: Edit SYS-012/)).textContent).toBe(': Edit SYS-012');
     expect(screen.getByRole('button', { name: /Redo/ })).toHaveProperty('disabled', true);
     await userEvent.keyboard('{Control>}z{/Control}');
@@ -28,7 +28,7 @@ describe('the ledger strip', () => {
     answer(undo, () => {
       throw new Refusal('undo-refused', 'SYS-012 was changed by Ben since.');
     });
-    show(<LedgerStrip people={[]} connected />);
+    show(<LedgerStrip people={[]} connected missed={[]} forgetMissed={() => {}} />);
     await userEvent.click(await screen.findByRole('button', { name: /Undo: Edit/ }));
     expect(await screen.findByText('SYS-012 was changed by Ben since.')).toBeTruthy();
   });
@@ -40,14 +40,14 @@ describe('the ledger strip', () => {
       { ...job, id: idOf(72), label: 'Import old.docx', state: 'done' },
     ] as never);
     answer(cancelJob, { ...job, state: 'cancelled' } as never);
-    show(<LedgerStrip people={[]} connected />);
+    show(<LedgerStrip people={[]} connected missed={[]} forgetMissed={() => {}} />);
     await userEvent.click(await screen.findByRole('button', { name: 'Cancel' }));
     expect(screen.queryByText(/old.docx/)).toBeNull();
     await waitFor(() => expect(calls.at(-1)!.call).toBe(`POST /projects/${aProject.id}/jobs/${job.id}/cancel`));
   });
 
   it('names the others, and says when it lost touch', async () => {
-    show(<LedgerStrip people={['Ada', 'Ben']} connected={false} />);
+    show(<LedgerStrip people={['Ada', 'Ben'].map((name) => ({ name, items: [], writing: [] }))} connected={false} missed={[]} forgetMissed={() => {}} />);
     expect(await screen.findByText('Here: Ada, Ben')).toBeTruthy();
     expect(screen.getByText(/^Not connected/)).toBeTruthy();
   });

@@ -4,6 +4,7 @@ import type { FieldValue, Kind } from '@coomb/core';
 import { format } from 'date-fns';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError } from '../../shared/api/client';
+import { lineIsOpen } from '../../shared/live/use-live';
 import { dropDraft, keepDraft, readDrafts } from '../../shared/drafts/drafts';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
@@ -70,6 +71,16 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
       setStoring(false);
     }
   };
+  // A text that could not be sent goes by itself as soon as there is a line again.
+  const waits = error instanceof ApiError && error.code === 'unreachable';
+  const again = useRef(save);
+  again.current = save;
+  useEffect(() => {
+    if (!waits) return;
+    const send = () => void again.current();
+    window.addEventListener(lineIsOpen, send);
+    return () => window.removeEventListener(lineIsOpen, send);
+  }, [waits]);
   const throwAway = () => {
     dropDraft(project, draftId);
     onDone();
@@ -153,7 +164,9 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
           }}
         />
       ) : (
-        error !== undefined && <ErrorNote error={error} />
+        error !== undefined && (
+          <ErrorNote error={waits ? new Error('Coomb cannot be reached. What you wrote is kept here, and saved by itself as soon as it can be.') : error} />
+        )
       )}
       <Flex gap="2" mt="3">
         <Button size="xs" onClick={() => void save()} loading={storing} title="Ctrl Enter">

@@ -10,6 +10,7 @@ import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { Coverage } from './Coverage';
 import { FieldText } from './FieldEditor';
+import { HereToo } from './HereToo';
 import { ItemEditor } from './ItemEditor';
 import { type Sheet, useEditItem, useHistory, useRestore, useWithdraw } from './queries';
 import { Trail } from './Trail';
@@ -29,6 +30,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   if (editing)
     return (
       <Box px="5" py="3">
+        <HereToo project={project.id} item={sheet.id} writing />
         <ItemEditor
           project={project.id}
           item={sheet}
@@ -42,6 +44,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
     );
   return (
     <Box px="5" pb="8">
+      <HereToo project={project.id} item={sheet.id} writing={false} />
       {sheet.withdrawn && (
         <Flex bg="brick.subtle" color="brick.fg" px="3" py="1.5" my="2" align="center">
           <Box flex="1">Withdrawn. Its history, links and reference survive.</Box>
