@@ -24,10 +24,10 @@ export interface LinkUsage {
 export type LinkMove = { link: number; move: 'added' | 'removed' | 'suspicion' | 'kind' } | undefined;
 
 export interface LinkMarks {
-  /** 1 for each node that a live link reaches. */
-  linked: Uint8Array;
-  /** 1 for each node at the end of a suspect link. */
-  suspect: Uint8Array;
+  /** Live links at each node, to present items. */
+  linked: Uint32Array;
+  /** Suspect ones among them. */
+  suspect: Uint32Array;
   suspectLinks: number;
 }
 
@@ -39,11 +39,13 @@ export class LinkTable {
   private readonly toSeq: number[];
   private readonly inUsage = new Map<number, LinkUsage>();
   private marksNow: LinkMarks | undefined;
+  /** Which nodes were present when their links were counted. */
+  private counted = new Uint8Array(0);
 
   constructor(
     nodes: number,
     links: LightLinks,
-    private readonly meaningOf: (node: number) => number,
+    private readonly items: { meaningOf: (node: number) => number; isPresent: (node: number) => boolean },
   ) {
     this.ids = new LinkIds(links.id);
     this.fromSeq = Array.from(links.fromSeq);
@@ -77,15 +79,21 @@ export class LinkTable {
 
   /** Follows a link's row; says what that did to the graph. */
   apply(row: LinkRow, from: number, to: number, kind: number): LinkMove {
-    this.marksNow = undefined;
     const known = this.ids.find(row.id);
     if (known === undefined && row.withdrawn) return undefined;
+    if (known !== undefined) this.count(known, -1);
     const link = known ?? this.graph.addLink(from, to, kind);
     if (known === undefined) this.ids.add(row.id);
+    const move = this.change(row, link, kind, known !== undefined);
+    this.count(link, 1);
+    return move;
+  }
+
+  private change(row: LinkRow, link: number, kind: number, isKnown: boolean): LinkMove {
     this.followUsage(link, row);
     this.fromSeq[link] = row.fromSeq;
     this.toSeq[link] = row.toSeq;
-    const wasAlive = known !== undefined && this.graph.isAlive(link);
+    const wasAlive = isKnown && this.graph.isAlive(link);
     const wasOther = !row.withdrawn && this.graph.kind[link] !== kind;
     if (wasOther) this.graph.setKind(link, kind);
     if (row.withdrawn) {
@@ -104,35 +112,66 @@ export class LinkTable {
 
   /** Follows a changed meaning of a node; gives the links that became suspect, or no longer are. */
   followMeaning(node: number): number[] {
-    this.marksNow = undefined;
     const moved: number[] = [];
     for (const direction of ['out', 'in'] as const)
       this.graph.forEachLink(node, direction, (link) => {
+        this.count(link, -1);
         if (this.followSuspicion(link)) moved.push(link);
+        this.count(link, 1);
       });
     return moved;
   }
 
-  /** Which nodes have live links to present items, and suspect ones. One pass over the links, kept until a change. */
-  marks(isPresent: (node: number) => boolean): LinkMarks {
+  /** How many live links to present items each node has, and how many suspect ones. Counted once, then following every change. */
+  marks(): LinkMarks {
     if (this.marksNow) return this.marksNow;
     const { graph } = this;
-    const present = Uint8Array.from({ length: graph.nodes }, (_, node) => Number(isPresent(node)));
-    const marks: LinkMarks = { linked: new Uint8Array(graph.nodes), suspect: new Uint8Array(graph.nodes), suspectLinks: 0 };
-    for (let link = 0; link < graph.links; link++) {
-      const [from, to] = [graph.from[link]!, graph.to[link]!];
-      if (!graph.isAlive(link) || !present[from] || !present[to]) continue;
-      marks.linked[from] = marks.linked[to] = 1;
-      if (!graph.isSuspect(link)) continue;
-      marks.suspect[from] = marks.suspect[to] = 1;
-      marks.suspectLinks++;
-    }
-    this.marksNow = marks;
-    return marks;
+    this.marksNow = { linked: new Uint32Array(graph.nodes), suspect: new Uint32Array(graph.nodes), suspectLinks: 0 };
+    this.counted = Uint8Array.from({ length: graph.nodes }, (_, node) => Number(this.items.isPresent(node)));
+    for (let link = 0; link < graph.links; link++) this.count(link, 1);
+    return this.marksNow;
   }
 
   forgetMarks(): void {
     this.marksNow = undefined;
+  }
+
+  /** Follows items that are new, withdrawn or restored: their links count, or do not, at both ends. */
+  presenceChanged(nodes: readonly number[]): void {
+    const marks = this.marksNow;
+    if (!marks) return;
+    if (marks.linked.length < this.graph.nodes) {
+      const room = Math.ceil(this.graph.nodes * 1.1) + 16;
+      const grow = <A extends Uint32Array | Uint8Array>(column: A): A => {
+        const larger = new (column.constructor as new (length: number) => A)(room);
+        larger.set(column);
+        return larger;
+      };
+      marks.linked = grow(marks.linked);
+      marks.suspect = grow(marks.suspect);
+      this.counted = grow(this.counted);
+    }
+    for (const node of nodes) {
+      const present = Number(this.items.isPresent(node));
+      if (this.counted[node] === present) continue;
+      const links = [...this.graph.findLinks(node, 'out'), ...this.graph.findLinks(node, 'in')];
+      for (const link of links) this.count(link, -1);
+      this.counted[node] = present;
+      for (const link of links) this.count(link, 1);
+    }
+  }
+
+  /** Adds what a link counts for to the marks, or takes it away: nothing while it is dead, or one of its ends is not there. */
+  private count(link: number, by: 1 | -1): void {
+    const { graph, marksNow: marks } = this;
+    const [from, to] = [graph.from[link]!, graph.to[link]!];
+    if (!marks || !graph.isAlive(link) || !this.counted[from] || !this.counted[to]) return;
+    marks.linked[from]! += by;
+    marks.linked[to]! += by;
+    if (!graph.isSuspect(link)) return;
+    marks.suspect[from]! += by;
+    marks.suspect[to]! += by;
+    marks.suspectLinks += by;
   }
 
   /** Whether any link that lives holds in one usage only. */
@@ -158,6 +197,6 @@ export class LinkTable {
   }
 
   private isOutdated(link: number): boolean {
-    return this.fromSeq[link] !== this.meaningOf(this.graph.from[link]!) || this.toSeq[link] !== this.meaningOf(this.graph.to[link]!);
+    return this.fromSeq[link] !== this.items.meaningOf(this.graph.from[link]!) || this.toSeq[link] !== this.items.meaningOf(this.graph.to[link]!);
   }
 }

@@ -1,7 +1,7 @@
 import {
+  buildFlagReader,
   buildQuestion,
   type CoverageItems,
-  type CoverageQuestion,
   type CoverageReading,
   type CoverageRule,
   LiveCoverage,
@@ -12,10 +12,12 @@ import {
 } from '@coomb/core';
 import type { LinkMove } from './link-table.js';
 
+type Question = ReturnType<typeof buildQuestion>;
+
 /** Coverage by every rule of a project: computed when first asked, then following each link, until the items themselves change. */
 export class ProjectCoverage {
   private readonly coverageOf = new Map<string, LiveCoverage>();
-  private readonly questionOf = new Map<string, CoverageQuestion>();
+  private readonly questionOf = new Map<string, Question>();
 
   constructor(
     private readonly scheme: () => Scheme,
@@ -25,7 +27,7 @@ export class ProjectCoverage {
     private readonly usages: () => UsageEnds | undefined,
   ) {}
 
-  question(rule: CoverageRule): CoverageQuestion {
+  question(rule: CoverageRule): Question {
     let question = this.questionOf.get(rule.id);
     if (!question) {
       const usages = this.usages();
@@ -58,8 +60,52 @@ export class ProjectCoverage {
     }
   }
 
+  /** Follows items that came to be something else, or are new: what the rules say of each, and through its links of others. */
+  followNodes(nodes: readonly number[]): void {
+    if (this.questionOf.size === 0) return;
+    const items = this.items();
+    for (const [id, question] of this.questionOf) {
+      const rule = this.scheme().rules.find((one) => one.id === id);
+      if (!rule) continue;
+      grow(question, items.count);
+      const coverage = this.coverageOf.get(id);
+      coverage?.nodesChanged(question.subject.length);
+      const read = buildFlagReader(rule, items);
+      for (const node of nodes) {
+        const flags = read(node);
+        const { subject, target, waived, present } = question;
+        waived[node] = flags.waived;
+        if (present[node] === flags.present && subject[node] === flags.subject && target[node] === flags.target) continue;
+        const links = coverage ? [...this.graph.findLinks(node, 'out'), ...this.graph.findLinks(node, 'in')] : [];
+        for (const link of links) {
+          this.graph.removeLink(link);
+          coverage!.linkRemoved(link);
+        }
+        present[node] = flags.present;
+        subject[node] = flags.subject;
+        target[node] = flags.target;
+        coverage?.nodesChanged(question.subject.length);
+        for (const link of links) {
+          this.graph.restoreLink(link);
+          coverage!.linkAdded(link);
+        }
+      }
+    }
+  }
+
   forget(): void {
     this.coverageOf.clear();
     this.questionOf.clear();
+  }
+}
+
+/** Makes room in the columns of a question for more nodes, with some to spare. */
+function grow(question: Question, nodes: number): void {
+  if (question.subject.length >= nodes) return;
+  const room = Math.ceil(nodes * 1.1) + 16;
+  for (const column of ['subject', 'target', 'waived', 'present'] as const) {
+    const larger = new Uint8Array(room);
+    larger.set(question[column]);
+    question[column] = larger;
   }
 }

@@ -11,6 +11,7 @@ import {
   type VerificationReading,
   type VerificationState,
   addToGroup,
+  insertRow,
   type UsageEnds,
 } from '@coomb/core';
 import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, SetRow, UsageRow, WaiverRow } from '../ledger/change.js';
@@ -25,8 +26,29 @@ import { ProjectCoverage } from './project-coverage.js';
 import { ProjectVerification } from './project-verification.js';
 import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 
-/** What no figure hangs on, or what is followed by itself. */
-const isQuiet = new Set<Change['entity']>(['item', 'link', 'project', 'report', 'baseline']);
+/**
+ * What a change of each sort of thing lets memory compute anew: nothing where no figure hangs on it, or where it is followed one by one;
+ * the order of the outline; or all figures.
+ */
+const invalidates: Readonly<Record<Change['entity'], 'nothing' | 'order' | 'figures'>> = {
+  item: 'nothing',
+  link: 'nothing',
+  waiver: 'nothing',
+  project: 'nothing',
+  report: 'nothing',
+  baseline: 'nothing',
+  recipe: 'nothing',
+  source: 'nothing',
+  clipping: 'nothing',
+  drawing: 'nothing',
+  run: 'nothing',
+  collection: 'order',
+  set: 'order',
+  usage: 'figures',
+  schemePart: 'figures',
+};
+/** With more items changed at once it is quicker to compute anew. */
+const MOST_FOLLOWED = 200;
 
 /**
  * One project in memory: items as nodes of the trace graph, and all that is computed from them, kept until something changes it.
@@ -93,7 +115,10 @@ export class ProjectState {
     });
     for (const usage of parts.usages) this.usages.set(usage.id, usage);
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
-    this.links = new LinkTable(parts.items.length, parts.links, (node) => this.items[node]!.meaningSeq);
+    this.links = new LinkTable(parts.items.length, parts.links, {
+      meaningOf: (node) => this.items[node]!.meaningSeq,
+      isPresent: (node) => !this.items[node]!.withdrawn,
+    });
     this.rules = new ProjectCoverage(
       () => this.scheme,
       this.graph,
@@ -147,27 +172,40 @@ export class ProjectState {
     return this.links.ids;
   }
 
-  /** Follows committed changes. Links alone move coverage in place; anything else lets it be computed anew. */
+  /** Follows committed changes: links and items one by one, in every figure that was computed already. */
   apply(changes: readonly Change[], seq: number): void {
     this.seq = seq;
     if (changes.some((change) => change.entity !== 'report' && change.entity !== 'baseline')) this.contentSeq = seq;
-    let structure = false;
     if (changes.some((change) => change.entity === 'schemePart')) this.followScheme(changes);
     for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
+    const moved = new Set<number>();
+    let anew = false;
     for (const change of changes) {
-      if (change.entity === 'item') structure = this.applyItem(change.after) || structure;
+      if (change.entity === 'item') moved.add(this.applyItem(change.after));
       if (change.entity === 'collection') this.applyCollection(change.after);
       if (change.entity === 'source')
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
       if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
       if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
       if (change.entity === 'usage') this.usages.set(change.after.id, change.after);
-      if (change.entity === 'waiver') this.waivers.set(change.after.id, change.after);
-      if (!isQuiet.has(change.entity)) structure = true;
+      if (change.entity === 'waiver') {
+        this.waivers.set(change.after.id, change.after);
+        moved.add(this.nodeOf.get(change.after.itemId)!);
+      }
+      if (invalidates[change.entity] === 'order') this.order = undefined;
+      if (invalidates[change.entity] === 'figures') anew = true;
     }
-    if (structure) this.forget();
+    if (anew || moved.size > MOST_FOLLOWED) {
+      this.forget();
+      anew = true;
+    } else if (moved.size > 0) {
+      const nodes = [...moved];
+      this.links.presenceChanged(nodes);
+      this.rules.followNodes(nodes);
+      this.verifying.followNodes(nodes);
+    }
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
-    if (structure || changes.length > 200) this.verifying.forgetStates();
+    if (anew || changes.length > MOST_FOLLOWED) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
     for (const follower of this.followers) follower(changes);
   }
@@ -248,8 +286,14 @@ export class ProjectState {
     for (const change of changes) {
       if (change.entity === 'item') touched.add(this.nodeOf.get(change.after.id)!);
       if (change.entity === 'link') touched.add(this.nodeOf.get(change.after.fromId)!).add(this.nodeOf.get(change.after.toId)!);
+      if (change.entity === 'waiver') touched.add(this.nodeOf.get(change.after.itemId)!);
     }
     return touched;
+  }
+
+  /** Results came in or went: states rest on them, coverage does not. */
+  forgetStates(): void {
+    this.verifying.forgetStates();
   }
 
   forget(): void {
@@ -361,7 +405,7 @@ export class ProjectState {
 
   /** For each node: whether a live link reaches it, and whether a suspect one does. */
   linkMarks(): LinkMarks {
-    return this.links.marks((node) => this.isPresent(node));
+    return this.links.marks();
   }
 
   /** Items of these kinds that are present and no headings, as nodes in ascending order. */
@@ -447,7 +491,11 @@ export class ProjectState {
   /** Another day: what depends on it is computed anew. */
   beginDay(day: string): void {
     this.day = day;
-    if ([...this.waivers.values()].some((waiver) => waiver.until !== null)) this.forget();
+    const nodes = new Set([...this.waivers.values()].flatMap(({ until, itemId }) => (until === null ? [] : [this.nodeOf.get(itemId)!])));
+    if (nodes.size === 0) return;
+    this.rules.followNodes([...nodes]);
+    this.verifying.followNodes([...nodes]);
+    this.verifying.refresh(nodes);
   }
 
   /** Ids of the items with an active waiver of a rule. */
@@ -460,8 +508,8 @@ export class ProjectState {
     return this.scheme.layers.findIndex((one) => one.id === layer);
   }
 
-  /** Returns whether coverage must be computed anew. */
-  private applyItem(row: ItemRow): boolean {
+  /** Returns its node. */
+  private applyItem(row: ItemRow): number {
     const known = this.nodeOf.get(row.id);
     const node = known ?? this.graph.addNode();
     if (node !== row.node) throw new Error(`${row.reference} is node ${row.node} in the database and ${node} in memory`);
@@ -475,9 +523,58 @@ export class ProjectState {
     this.fields.follow(id, row.fields);
     this.foundFields.follow(this.scheme, id, kind, row.fields);
     if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
-    if (!before || before.title !== title || before.parentId !== parentId || before.rank !== rank || before.withdrawn !== withdrawn) this.order = undefined;
-    this.verifying.meaningChanged(node, meaningSeq);
-    return !before || before.kind !== kind || before.withdrawn !== withdrawn || before.heading !== heading || this.fields.areFiltered;
+    this.followOrder(before, node);
+    this.followKind(before, node);
+    return node;
+  }
+
+  /** One new item at its place among its siblings moves nothing else; whatever else changes the order lets it be built anew. */
+  private followOrder(before: LightItem | undefined, node: number): void {
+    if (!this.order) return;
+    const item = this.items[node]!;
+    const { parentId, rank, withdrawn, collectionId } = item;
+    if (before && before.parentId === parentId && before.rank === rank && before.withdrawn === withdrawn && before.collectionId === collectionId) return;
+    if (before?.withdrawn && withdrawn) return;
+    const parentRow = parentId === null ? -1 : (this.order.rowOf[this.nodeOf.get(parentId) ?? -1] ?? -1);
+    const range = this.findRange(collectionId);
+    if (before || withdrawn || !range || (parentId !== null && parentRow < 0)) {
+      this.order = undefined;
+      return;
+    }
+    const comesAfter = (sibling: number) => {
+      const other = this.items[sibling]!;
+      return other.rank > rank || (other.rank === rank && other.id > item.id);
+    };
+    this.order = insertRow(this.order, node, parentRow, range, comesAfter);
+  }
+
+  /** Rows of a collection in the present order; nothing where it has none yet. */
+  private findRange(collection: string): { from: number; to: number } | undefined {
+    const { nodes } = this.order!;
+    let from = 0;
+    while (from < nodes.length && this.items[nodes[from]!]!.collectionId !== collection) from++;
+    let to = from;
+    while (to < nodes.length && this.items[nodes[to]!]!.collectionId === collection) to++;
+    return to > from ? { from, to } : undefined;
+  }
+
+  private followKind(before: LightItem | undefined, node: number): void {
+    if (!this.byKind) return;
+    const counts = (item: LightItem | undefined) => (item && !item.withdrawn && !item.heading ? item.kind : undefined);
+    const [was, is] = [counts(before), counts(this.items[node])];
+    if (was === is) return;
+    if (was !== undefined) {
+      const nodes = this.byKind.get(was)!;
+      nodes.splice(nodes.indexOf(node), 1);
+    }
+    if (is === undefined) return;
+    const nodes = this.byKind.get(is);
+    if (!nodes) this.byKind.set(is, [node]);
+    else {
+      let at = nodes.length;
+      while (at > 0 && nodes[at - 1]! > node) at--;
+      nodes.splice(at, 0, node);
+    }
   }
 
   /** Number of the clause that an item came from, where a recipe put it into a field; empty where none is known. */

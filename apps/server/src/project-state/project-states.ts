@@ -89,7 +89,7 @@ export class ProjectStates implements OnModuleDestroy {
       }
       if (!changes.some((change) => change.entity === 'run')) return;
       state.latest = await this.repo.loadLatest(state.id);
-      state.forget();
+      state.forgetStates();
     } catch (error) {
       this.loading.delete(state.id);
       this.present.delete(state.id);

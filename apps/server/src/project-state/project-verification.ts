@@ -41,8 +41,31 @@ export class ProjectVerification {
     return readVerification(this.ground.graph, this.evidence(), node);
   }
 
-  meaningChanged(node: number, seq: number): void {
-    if (this.evidenceNow && node < this.evidenceNow.meaningSeq.length) this.evidenceNow.meaningSeq[node] = seq;
+  /** Follows items that are new, or came to be or to say something else. Their states are computed anew by `refresh`. */
+  followNodes(nodes: readonly number[]): void {
+    if (!this.evidenceNow) return;
+    const evidence = this.evidenceNow;
+    const count = this.ground.items.length;
+    if (evidence.subject.length < count) {
+      const room = Math.ceil(count * 1.1) + 16;
+      for (const column of ['subject', 'waived', 'present', 'test'] as const) {
+        const larger = new Uint8Array(room);
+        larger.set(evidence[column]);
+        evidence[column] = larger;
+      }
+      const meanings = new Uint32Array(room);
+      meanings.set(evidence.meaningSeq);
+      evidence.meaningSeq = meanings;
+    }
+    const read = this.buildReader();
+    for (const node of nodes) read(evidence, node);
+    if (!this.verifiedNow) return;
+    while (this.verifiedNow.states.length < count) this.verifiedNow.states.push('notApplicable');
+    if (this.verifiedNow.tests.length < count) {
+      const larger = new Uint32Array(Math.ceil(count * 1.1) + 16);
+      larger.set(this.verifiedNow.tests);
+      this.verifiedNow.tests = larger;
+    }
   }
 
   /** Computes anew only the states that these changed items and link ends can have moved: their own and those upstream. */
@@ -79,6 +102,7 @@ export class ProjectVerification {
 
   private compute(verified: { states: VerificationState[]; tests: Uint32Array }, node: number): void {
     const evidence = this.evidence();
+    verified.tests[node] = 0;
     if (evidence.test[node]) {
       verified.states[node] = this.testState(node);
       return;
@@ -97,11 +121,28 @@ export class ProjectVerification {
     return item.meaningSeq > result.seq ? 'stale' : 'verified';
   }
 
+  /** Writes what verification asks of a node into the columns. */
+  private buildReader(): (evidence: Evidence, node: number) => void {
+    const scheme = this.ground.scheme();
+    const { of, waivedBy } = scheme.verification;
+    const tests = new Set(testKinds(scheme));
+    const waivedItems = this.ground.waived(waivedBy);
+    return (evidence, node) => {
+      const item = this.ground.items[node]!;
+      const counts = !item.withdrawn && !item.heading;
+      evidence.present[node] = Number(!item.withdrawn);
+      evidence.subject[node] = Number(counts && of.kinds.includes(item.kind));
+      evidence.test[node] = Number(counts && tests.has(item.kind));
+      evidence.waived[node] = Number(counts && waivedItems.has(item.id));
+      evidence.meaningSeq[node] = item.meaningSeq;
+    };
+  }
+
   private evidence(): Evidence {
     if (this.evidenceNow) return this.evidenceNow;
-    const { items, latest, waived } = this.ground;
+    const { items, latest } = this.ground;
     const scheme = this.ground.scheme();
-    const { of, verifies, derives, waivedBy } = scheme.verification;
+    const { verifies, derives } = scheme.verification;
     const count = items.length;
     const index = (id: string) => scheme.linkKinds.findIndex((kind) => kind.id === id);
     const evidence: Evidence = {
@@ -114,16 +155,8 @@ export class ProjectVerification {
       verifies: index(verifies),
       ...(derives !== null && { derives: index(derives) }),
     };
-    const tests = new Set(testKinds(scheme));
-    const waivedItems = waived(waivedBy);
-    items.forEach((item, node) => {
-      if (item.withdrawn) return;
-      evidence.present[node] = 1;
-      if (item.heading) return;
-      if (of.kinds.includes(item.kind)) evidence.subject[node] = 1;
-      if (tests.has(item.kind)) evidence.test[node] = 1;
-      if (waivedItems.has(item.id)) evidence.waived[node] = 1;
-    });
+    const read = this.buildReader();
+    for (let node = 0; node < count; node++) read(evidence, node);
     this.evidenceNow = evidence;
     return evidence;
   }

@@ -19,12 +19,12 @@ const TARGET = 2;
 export class LiveCoverage {
   private readonly out = new Uint8Array(256);
   private readonly in = new Uint8Array(256);
-  private readonly all: Uint32Array[] = [];
-  private readonly clean: Uint32Array[] = [];
+  private all: Uint32Array[] = [];
+  private clean: Uint32Array[] = [];
   private readonly graph: TraceGraph;
   private readonly question: CoverageQuestion;
   /** Counts of paths would count an item itself, or one item twice: ask each subject by a search. */
-  private readonly searches: boolean;
+  private searches: boolean;
 
   constructor(graph: TraceGraph, question: CoverageQuestion) {
     this.graph = graph;
@@ -56,6 +56,22 @@ export class LiveCoverage {
     const counts: Record<CoverageState, number> = { met: 0, suspect: 0, waived: 0, notMet: 0, notApplicable: 0 };
     for (let node = 0; node < this.graph.nodes; node++) counts[this.stateOf(node)]++;
     return counts;
+  }
+
+  /**
+   * Call when nodes were added, or the question came to say something else of a node that no live link reaches at that moment: take its links
+   * out of the graph first, and tell of each; then put them back.
+   */
+  nodesChanged(nodes: number): void {
+    const grow = (level: Uint32Array) => {
+      if (level.length >= nodes) return level;
+      const larger = new Uint32Array(Math.max(nodes, Math.ceil(level.length * 1.25)));
+      larger.set(level);
+      return larger;
+    };
+    this.all = this.all.map(grow);
+    this.clean = this.clean.map(grow);
+    if (!this.searches) this.searches = overlaps(this.question.subject, this.question.target);
   }
 
   /** Call after `graph.addLink`, `restoreLink`: follows the change through the counts. */

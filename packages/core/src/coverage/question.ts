@@ -22,23 +22,45 @@ export function buildSteps(scheme: Scheme, along: CoverageRule['along']): Step[]
     .filter((step) => step.kind >= 0);
 }
 
+/** What a rule says of one node: in columns of a question, each a bit of its own. */
+export interface NodeFlags {
+  present: number;
+  subject: number;
+  target: number;
+  waived: number;
+}
+
+/** Reads what a rule says of a node, as the items say now. */
+export function buildFlagReader(rule: CoverageRule, items: CoverageItems): (node: number) => NodeFlags {
+  const isSubject = buildFilter(rule.of, items);
+  const isTarget = buildFilter(rule.reach, items);
+  return (node) => {
+    const flags: NodeFlags = { present: 0, subject: 0, target: 0, waived: 0 };
+    if (!items.isPresent(node)) return flags;
+    flags.present = 1;
+    if (items.isHeading(node)) return flags;
+    if (isSubject(node)) {
+      flags.subject = 1;
+      if (items.isWaived(node, rule.id)) flags.waived = 1;
+    }
+    if (isTarget(node)) flags.target = 1;
+    return flags;
+  };
+}
+
 /** Turns a rule in words into columns over the nodes of a graph. */
-export function buildQuestion(scheme: Scheme, rule: CoverageRule, items: CoverageItems): CoverageQuestion {
+export function buildQuestion(scheme: Scheme, rule: CoverageRule, items: CoverageItems): CoverageQuestion & Required<Pick<CoverageQuestion, 'waived' | 'present'>> {
   const subject = new Uint8Array(items.count);
   const target = new Uint8Array(items.count);
   const waived = new Uint8Array(items.count);
   const present = new Uint8Array(items.count);
-  const isSubject = buildFilter(rule.of, items);
-  const isTarget = buildFilter(rule.reach, items);
+  const read = buildFlagReader(rule, items);
   for (let node = 0; node < items.count; node++) {
-    if (!items.isPresent(node)) continue;
-    present[node] = 1;
-    if (items.isHeading(node)) continue;
-    if (isSubject(node)) {
-      subject[node] = 1;
-      if (items.isWaived(node, rule.id)) waived[node] = 1;
-    }
-    if (isTarget(node)) target[node] = 1;
+    const flags = read(node);
+    present[node] = flags.present;
+    subject[node] = flags.subject;
+    target[node] = flags.target;
+    waived[node] = flags.waived;
   }
   return { steps: buildSteps(scheme, rule.along), maxSteps: rule.steps, atLeast: rule.atLeast, subject, target, waived, present };
 }
