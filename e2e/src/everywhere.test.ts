@@ -41,7 +41,9 @@ describe('the demo project', () => {
     ['/shape', 'Level regulation'],
     ['/link', 'SYS-001'],
     ['/link/matrix', 'SYS-001'],
-    ['/check', 'Every need leads to at least one system requirement.'],
+    ['/shape/contents', 'Stakeholder needs'],
+    ['/shape/scheme', 'What must hold'],
+    ['/check', 'Every need leads to at least one requirement.'],
     ['/check/figure/state:failing', 'Failing: 12'],
     ['/publish', 'No report yet'],
     ['/changes', 'Import 2 Larkbeck system requirements.docx'],
@@ -79,7 +81,7 @@ describe('the demo project', () => {
     await ada.seeNothingOf('Full opening against the clock');
     await ada.see('Failing: 12');
     await ada.driver.navigate().back();
-    await ada.see('Every need leads to at least one system requirement.');
+    await ada.see('Every need leads to at least one requirement.');
     await ada.driver.navigate().forward();
     await ada.see('Failing: 12');
   });
@@ -192,7 +194,7 @@ describe('the demo project', () => {
       ['reading', '/shape', 'Level regulation'],
       ['an item', '/items/SYS-001', 'Pool level band'],
       ['an item at the side', '/shape?item=SYS-002', 'Coverage'],
-      ['readiness', '/check', 'Every need leads to at least one system requirement.'],
+      ['readiness', '/check', 'Every need leads to at least one requirement.'],
       ['sources', '/gather', 'Rig run 7'],
     ])('reads %s in 320 pixels', async (_, path, shows) => {
       await ada.zoom(4, 1280, 2048);

@@ -9,7 +9,11 @@ describe('persons', () => {
   it('come to be by what they do, each once, with initials and a colour of their own; looking makes nobody', async () => {
     const ben = server.as('Ben Hale');
     const { project, requirements } = await makeProject(server.client);
-    await Promise.all([addItem(ben, project, requirements, 'One'), addItem(ben, project, requirements, 'Two'), addItem(server.as('ben hale'), project, requirements, 'Three')]);
+    await Promise.all([
+      addItem(ben, project, requirements, 'One'),
+      addItem(ben, project, requirements, 'Two'),
+      addItem(server.as('ben hale'), project, requirements, 'Three'),
+    ]);
     await server.as('Only looking').call(listChanges, { params: { project }, query: {} });
     const persons = await server.client.call(listPersons, {});
     expect(persons.map(({ name, initials }) => [name, initials])).toEqual([

@@ -88,6 +88,8 @@ export class ProjectState {
   private endsNow: UsageEnds | undefined;
   private order: OutlineOrder | undefined;
   private byKind: Map<string, number[]> | undefined;
+  /** Nodes of several kinds together, put together when first asked for. */
+  private readonly joinedKinds = new Map<string, readonly number[]>();
   private readonly followers = new Set<(changes: readonly Change[]) => void>();
 
   constructor(parts: ProjectParts) {
@@ -299,6 +301,7 @@ export class ProjectState {
   forget(): void {
     this.order = undefined;
     this.byKind = undefined;
+    this.joinedKinds.clear();
     this.endsNow = undefined;
     this.rules.forget();
     this.verifying.forget();
@@ -418,7 +421,10 @@ export class ProjectState {
       }
     }
     if (kinds.length === 1) return this.byKind.get(kinds[0]!) ?? [];
-    return kinds.flatMap((kind) => this.byKind!.get(kind) ?? []).sort((a, b) => a - b);
+    const name = kinds.join(' ');
+    let joined = this.joinedKinds.get(name);
+    if (!joined) this.joinedKinds.set(name, (joined = Array.from(Uint32Array.from(kinds.flatMap((kind) => this.byKind!.get(kind) ?? [])).sort())));
+    return joined;
   }
 
   linkKindIndex(id: string): number {
@@ -563,6 +569,7 @@ export class ProjectState {
     const counts = (item: LightItem | undefined) => (item && !item.withdrawn && !item.heading ? item.kind : undefined);
     const [was, is] = [counts(before), counts(this.items[node])];
     if (was === is) return;
+    this.joinedKinds.clear();
     if (was !== undefined) {
       const nodes = this.byKind.get(was)!;
       nodes.splice(nodes.indexOf(node), 1);

@@ -49,7 +49,11 @@ export function buildFlagReader(rule: CoverageRule, items: CoverageItems): (node
 }
 
 /** Turns a rule in words into columns over the nodes of a graph. */
-export function buildQuestion(scheme: Scheme, rule: CoverageRule, items: CoverageItems): CoverageQuestion & Required<Pick<CoverageQuestion, 'waived' | 'present'>> {
+export function buildQuestion(
+  scheme: Scheme,
+  rule: CoverageRule,
+  items: CoverageItems,
+): CoverageQuestion & Required<Pick<CoverageQuestion, 'waived' | 'present'>> {
   const subject = new Uint8Array(items.count);
   const target = new Uint8Array(items.count);
   const waived = new Uint8Array(items.count);

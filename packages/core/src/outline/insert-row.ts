@@ -9,7 +9,13 @@ export interface RowOrder {
  * The order with one more row, where only that row is new: before the first sibling that comes after it, else behind all that stand below its
  * parent. `comesAfter` says of a present sibling whether it comes after the new row; `range` are the rows to look among where it has no parent.
  */
-export function insertRow(order: RowOrder, node: number, parentRow: number, range: { from: number; to: number }, comesAfter: (sibling: number) => boolean): RowOrder {
+export function insertRow(
+  order: RowOrder,
+  node: number,
+  parentRow: number,
+  range: { from: number; to: number },
+  comesAfter: (sibling: number) => boolean,
+): RowOrder {
   const { nodes, parent } = order;
   let at = parentRow < 0 ? range.from : parentRow + 1;
   const end = parentRow < 0 ? range.to : nodes.length;
@@ -17,7 +23,11 @@ export function insertRow(order: RowOrder, node: number, parentRow: number, rang
     if (parent[at] === parentRow && comesAfter(nodes[at]!)) break;
     at++;
   }
-  const next: RowOrder = { nodes: insertAt(nodes, at, node), parent: insertAt(parent, at, parentRow), rowOf: new Int32Array(Math.max(order.rowOf.length, node + 1)).fill(-1) };
+  const next: RowOrder = {
+    nodes: insertAt(nodes, at, node),
+    parent: insertAt(parent, at, parentRow),
+    rowOf: new Int32Array(Math.max(order.rowOf.length, node + 1)).fill(-1),
+  };
   next.rowOf.set(order.rowOf);
   for (let row = at; row < next.nodes.length; row++) {
     next.rowOf[next.nodes[row]!] = row;

@@ -31,14 +31,14 @@ export const schemeFigures = {
   },
   collect: (state, [which]) => {
     const wants = (one: string) => which === one || which === 'open';
-    const found = new Set<number>();
-    if (wants('kinds')) for (const { id, retired } of state.scheme.kinds) if (retired) for (const node of state.nodesOfKinds([id])) found.add(node);
-    if (wants('links')) for (const node of nodesOfDisallowedLinks(state)) found.add(node);
+    const all = new Set<number>();
+    if (wants('kinds')) for (const { id, retired } of state.scheme.kinds) if (retired) for (const node of state.nodesOfKinds([id])) all.add(node);
+    if (wants('links')) for (const node of nodesOfDisallowedLinks(state)) all.add(node);
     for (const node of state.nodesWithFieldFindings()) {
       const { missing, unfit } = state.fieldFindings(node)!;
-      if ((wants('values') && unfit.length > 0) || (wants('required') && missing.length > 0)) found.add(node);
+      if ((wants('values') && unfit.length > 0) || (wants('required') && missing.length > 0)) all.add(node);
     }
-    return [...found].sort((a, b) => a - b);
+    return [...all].sort((a, b) => a - b);
   },
 } satisfies FigureFamily;
 
@@ -53,8 +53,14 @@ function findDisallowed(state: ProjectState, node: number): number[] {
   return [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')].filter((link) => isFinding(state, link));
 }
 
-function nodesOfDisallowedLinks(state: ProjectState): Set<number> {
-  const found = new Set<number>();
-  for (let link = 0; link < state.graph.links; link++) if (isFinding(state, link)) found.add(state.graph.from[link]!).add(state.graph.to[link]!);
-  return found;
+/** Found once for each change: several figures ask. */
+const found = new WeakMap<ProjectState, { seq: number; nodes: ReadonlySet<number> }>();
+
+function nodesOfDisallowedLinks(state: ProjectState): ReadonlySet<number> {
+  const known = found.get(state);
+  if (known?.seq === state.seq) return known.nodes;
+  const nodes = new Set<number>();
+  for (let link = 0; link < state.graph.links; link++) if (isFinding(state, link)) nodes.add(state.graph.from[link]!).add(state.graph.to[link]!);
+  found.set(state, { seq: state.seq, nodes });
+  return nodes;
 }

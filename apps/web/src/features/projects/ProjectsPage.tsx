@@ -70,12 +70,12 @@ function ProjectLine({ project, onStand }: { project: Project; onStand: (standin
           <Button size="2xs" variant="ghost" title="It can still be read" onClick={() => onStand('archived')} aria-label={`Archive ${project.name}`}>
             Archive
           </Button>
-          <Button size="2xs" variant="ghost" title="Nothing of it is lost" onClick={() => onStand('out')} aria-label={`Take ${project.name} out`}>
+          <Button size="2xs" variant="ghost" title="Nothing of it is lost" onClick={() => onStand('out')} aria-label={`Take out ${project.name}`}>
             Take out
           </Button>
         </>
       ) : (
-        <Button size="2xs" variant="outline" onClick={() => onStand('open')} aria-label={`Put ${project.name} back`}>
+        <Button size="2xs" variant="outline" onClick={() => onStand('open')} aria-label={`Put back ${project.name}`}>
           Put back
         </Button>
       )}
