@@ -23,6 +23,7 @@ import { FindService } from './find/find.service.js';
 import { ItemReadingService } from './items/item-reading.service.js';
 import { ItemsController } from './items/items.controller.js';
 import { HtmlCleaner } from './items/clean-html.js';
+import { OutlineKeeper } from './items/outline-keeper.js';
 import { ItemsRepo } from './items/items.repo.js';
 import { ItemsService } from './items/items.service.js';
 import { JobsService } from './jobs/jobs.service.js';
@@ -127,6 +128,7 @@ export class AppModule {
         SetsService,
         ProjectsService,
         ItemsRepo,
+        OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,
         KeptAnswers,

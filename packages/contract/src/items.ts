@@ -18,18 +18,14 @@ import { fieldsSchema } from './scheme.js';
  * The outline of a whole project in columns, in reading order, collection by collection. Row i of every column is one item.
  * `parent` is the row of the parent, or -1; `node` its number in links and traces.
  */
-export const outlineReply = z.object({
-  seq: z.number(),
-  life: lifeSchema,
+/** Columns of rows; in differences `parent` is a node instead of a row. */
+const outlineColumns = {
   id: z.array(z.string()),
   node: z.array(z.number()),
   reference: z.array(z.string()),
   title: z.array(z.string()),
   /** Numbers of the clauses that items came from, where recipes put them into a field; an empty list where no recipe did. */
   clause: z.array(z.string()),
-  /** Keys of kinds, and ids of collections, that the indexes below count. */
-  kinds: z.array(z.string()),
-  collections: z.array(z.string()),
   /** Index into `kinds`. */
   kind: z.array(z.number()),
   /** Index into `collections`. */
@@ -44,6 +40,17 @@ export const outlineReply = z.object({
   suspect: z.array(z.number()),
   /** How many coverage rules the item should meet and does not. */
   gaps: z.array(z.number()),
+};
+
+export const outlineReply = z.object({
+  seq: z.number(),
+  life: lifeSchema,
+  /** The day that states hold on. */
+  day: z.string(),
+  /** Keys of kinds, and ids of collections, that the indexes below count. */
+  kinds: z.array(z.string()),
+  collections: z.array(z.string()),
+  ...outlineColumns,
 });
 export type OutlineReply = z.infer<typeof outlineReply>;
 
@@ -53,6 +60,31 @@ export const getOutline = endpoint({
   summary: 'Every item in reading order, in columns',
   params: projectParams,
   reply: outlineReply,
+});
+
+/** What changed in the outline since the one that a page shows. */
+export const outlineSince = z.object({
+  seq: z.number(),
+  life: lifeSchema,
+  day: z.string(),
+  /** True where the whole outline must be asked for. */
+  whole: z.boolean(),
+  difference: z
+    .object({
+      order: z.object({ at: z.number(), remove: z.number(), insert: z.array(z.number()) }).nullable(),
+      rows: z.object(outlineColumns),
+    })
+    .nullable(),
+});
+export type OutlineSince = z.infer<typeof outlineSince>;
+
+export const getOutlineSince = endpoint({
+  method: 'GET',
+  path: '/projects/:project/outline/since',
+  summary: 'What changed in the outline since the one of a change, a day and a life',
+  params: projectParams,
+  query: z.object({ seq: z.coerce.number().int().min(0), day: z.string().max(10), life: z.string().max(80) }),
+  reply: outlineSince,
 });
 
 export const itemSchema = z.object({

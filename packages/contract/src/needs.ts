@@ -4,7 +4,18 @@ export type Need = 'read' | 'write' | 'approve';
 /** Of every call by its name, in one place. What reads takes `asOf` as well: the number of a change, to read things as they stood after it. */
 export const needs: Readonly<Record<string, Need>> = {
   ...each('read', ['explainCoverage', 'exportCollection', 'exportItems', 'findItems', 'getBackup', 'getBatch', 'getExportRecipe', 'getFile', 'getHistory']),
-  ...each('read', ['getItem', 'getItemsRecipe', 'getJob', 'getLinkDifference', 'getOutline', 'getProject', 'getReadiness', 'getReport', 'getReportDocument']),
+  ...each('read', [
+    'getItem',
+    'getItemsRecipe',
+    'getJob',
+    'getLinkDifference',
+    'getOutline',
+    'getOutlineSince',
+    'getProject',
+    'getReadiness',
+    'getReport',
+    'getReportDocument',
+  ]),
   ...each('read', ['getReportPage', 'getSourceFile', 'getTrace', 'getTrayEntry', 'getTrayPicture', 'getUndo', 'getUpkeep', 'listChanges', 'listJobs']),
   ...each('read', [
     'listLinks',

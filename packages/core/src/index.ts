@@ -26,6 +26,7 @@ export * from './verification/state.js';
 export * from './verification/state-words.js';
 export * from './outline/order.js';
 export * from './outline/insert-row.js';
+export * from './outline/outline-difference.js';
 export * from './outline/reference.js';
 export * from './matrix/fold.js';
 export * from './wording/sentences.js';

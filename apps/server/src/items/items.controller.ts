@@ -5,6 +5,7 @@ import {
   getHistory,
   getItem,
   getOutline,
+  getOutlineSince,
   getTrace,
   listUsages,
   moveItem,
@@ -15,6 +16,8 @@ import {
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
+import { presentMoment } from '../http/caller.js';
+import { OutlineKeeper } from './outline-keeper.js';
 import { KeptAnswers } from '../http/kept-answers.js';
 import { FindService } from '../find/find.service.js';
 import { ItemReadingService } from './item-reading.service.js';
@@ -28,11 +31,20 @@ export class ItemsController {
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(KeptAnswers) private readonly kept: KeptAnswers,
     @Inject(FindService) private readonly finding: FindService,
+    @Inject(OutlineKeeper) private readonly outlines: OutlineKeeper,
   ) {}
 
   @Route(getOutline)
   outline(@Call(getOutline) { params }: Input<typeof getOutline>, @Req() request: Request, @Res() response: Response) {
-    return this.kept.send(request, response, params.project, 'outline', buildOutlineReply);
+    return this.kept.send(request, response, params.project, 'outline', (state) => {
+      if (presentMoment() === undefined) this.outlines.noteTold(state);
+      return buildOutlineReply(state);
+    });
+  }
+
+  @Route(getOutlineSince)
+  outlineSince(@Call(getOutlineSince) { params, query }: Input<typeof getOutlineSince>) {
+    return this.outlines.tellSince(params.project, query);
   }
 
   @Route(findItems)

@@ -15,6 +15,7 @@ export function buildOutlineReply(state: ProjectState): OutlineReply {
   return {
     seq: state.seq,
     life: state.life,
+    day: state.day,
     id: column((node) => state.items[node]!.id),
     node: Array.from(nodes),
     reference: column((node) => state.items[node]!.reference),
@@ -35,7 +36,7 @@ export function buildOutlineReply(state: ProjectState): OutlineReply {
 }
 
 /** Live links up and down of every node, and how many of them are suspect, in one pass over the links. */
-function countLinks(state: ProjectState): { up: Uint32Array; down: Uint32Array; suspect: Uint32Array } {
+export function countLinks(state: ProjectState): { up: Uint32Array; down: Uint32Array; suspect: Uint32Array } {
   const { graph } = state;
   const up = new Uint32Array(graph.nodes);
   const down = new Uint32Array(graph.nodes);
@@ -56,7 +57,7 @@ function countLinks(state: ProjectState): { up: Uint32Array; down: Uint32Array; 
   return { up, down, suspect };
 }
 
-function countGaps(state: ProjectState): Uint8Array {
+export function countGaps(state: ProjectState): Uint8Array {
   const gaps = new Uint8Array(state.items.length);
   for (const rule of state.scheme.rules) {
     const { subject } = state.question(rule);

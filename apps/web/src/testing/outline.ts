@@ -15,6 +15,7 @@ export function outlineOf(lines: Line[]): OutlineReply {
   return {
     seq: 1,
     life: 'one',
+    day: '2026-11-27',
     id: lines.map((_, row) => `id${row}`),
     node: lines.map((_, row) => 100 + row),
     reference: lines.map((line) => line.reference),

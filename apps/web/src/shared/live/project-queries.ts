@@ -1,4 +1,5 @@
-import { getOutline, getProject, type OutlineReply, type ReplyOf } from '@coomb/contract';
+import { getOutline, getOutlineSince, getProject, type OutlineReply, type ReplyOf } from '@coomb/contract';
+import { applyOutlineDifference } from '@coomb/core';
 import { queryOptions, useQuery, useSuspenseQuery } from '@tanstack/react-query';
 import { useMemo, useRef } from 'react';
 import { useParams } from 'react-router';
@@ -11,7 +12,22 @@ export type Project = ReplyOf<typeof getProject>;
 export const projectQuery = (project: string) =>
   queryOptions({ queryKey: [...projectKey(project), 'about'], queryFn: () => call(getProject, { params: { project } }) });
 export const outlineQuery = (project: string) =>
-  queryOptions({ queryKey: [...projectKey(project), 'outline'], queryFn: () => call(getOutline, { params: { project } }) });
+  queryOptions({
+    queryKey: [...projectKey(project), 'outline'],
+    queryFn: ({ client, queryKey }) => fetchOutline(project, client.getQueryData<OutlineReply>(queryKey)),
+    // Columns in which nothing changed are the same arrays already: comparing fifty thousand rows again would only take time.
+    structuralSharing: false,
+  });
+
+/** What changed since the outline that is shown, put into it; the whole where that is too far back. */
+async function fetchOutline(project: string, shown: OutlineReply | undefined): Promise<OutlineReply> {
+  if (shown) {
+    const { seq, day, life } = shown;
+    const since = await call(getOutlineSince, { params: { project }, query: { seq, day, life } });
+    if (!since.whole && since.difference) return { ...applyOutlineDifference(shown, since.difference), seq: since.seq, day: since.day };
+  }
+  return call(getOutline, { params: { project } });
+}
 
 export function useProjectId(): string {
   return useParams().project!;
