@@ -2,6 +2,7 @@ import { benchClients } from './clients.js';
 import { benchCore } from './core.js';
 import { benchDemoAtRest } from './demo-at-rest.js';
 import { benchFormats } from './formats.js';
+import { benchGrowth } from './growth.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
 import { benchPage } from './page.js';
@@ -25,6 +26,7 @@ if (isWanted('server') || isWanted('page')) {
   });
 }
 if (isWanted('clients')) add('Many at once', await benchClients());
+if (isWanted('growth')) add('Growth', await benchGrowth());
 if (isWanted('past')) add('The past', await benchPast());
 if (isWanted('power')) add('Power', benchPower());
 if (isWanted('rest')) add('The demo at rest', await benchDemoAtRest());

@@ -1,5 +1,5 @@
-import { defaultScheme } from '@coomb/core';
-import { ledgerEntities, openDatabase } from '@coomb/server';
+import { defaultScheme, takeApart } from '@coomb/core';
+import { buildPartRows, ledgerEntities, openDatabase } from '@coomb/server';
 import { generate } from './generate.js';
 
 export const linkKinds = Object.fromEntries(defaultScheme.linkKinds.map((kind, index) => [kind.id, index]));
@@ -17,6 +17,7 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
   const { client, close } = await openDatabase(folder);
   const { kinds, from, to, linkKind } = generate(size.items, size.links, linkKinds);
   const now = '2026-11-01T08:00:00Z';
+  let parts = 0;
   /** Rows as lines of values parted by tabs, some thousand at a time. */
   const copy = async (table: string, columns: string, lines: string[]) => {
     const names = columns.split(', ');
@@ -28,12 +29,12 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
     const insert = `insert into ${table} (${columns}) select ${values} from (select string_to_array(line, E'\\t', '\\N') as c from unnest($1::text[]) line) one`;
     for (let at = 0; at < lines.length; at += 5000) await client.query(insert, [lines.slice(at, at + 5000)]);
   };
-  await client.query('insert into project (id, name, scheme, seq, created_at) values ($1, $2, $3, 1, $4)', [
-    benchProject,
-    'Large',
-    JSON.stringify(defaultScheme),
-    now,
-  ]);
+  await client.query('insert into project (id, name, seq, created_at) values ($1, $2, 1, $3)', [benchProject, 'Large', now]);
+  for (const { id, sort, key, rank, number, body } of buildPartRows(benchProject, takeApart(defaultScheme), () => idOf(5, parts++)))
+    await client.query(
+      'insert into scheme_part (id, project_id, revision, withdrawn, sort, key, rank, number, body) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
+      [id, benchProject, sort, key, rank, number, JSON.stringify(body)],
+    );
   for (const [index, [kind, one]] of Object.entries(collectionOf).entries())
     await client.query(
       'insert into collection (id, project_id, revision, withdrawn, name, holds, prefix, kind, rank) values ($1, $2, 1, false, $3, $4, $5, $6, $7)',
@@ -56,6 +57,8 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
       `Item ${node} holds the level of the pool`,
       '<p>The weir control shall hold the pool level within 0.05 m.</p>',
       '{}',
+      '[]',
+      '{}',
       'f',
       isHead ? '\\N' : parents[kind],
       node,
@@ -69,7 +72,7 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
   });
   await copy(
     'item',
-    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, heading, parent_id, rank, node, meaning_seq, origin, created_at, changed_at, changed_by',
+    'id, project_id, revision, withdrawn, collection_id, kind, reference, title, html, fields, bindings, exchanged, heading, parent_id, rank, node, meaning_seq, origin, created_at, changed_at, changed_by',
     items,
   );
   const links = Array.from(from, (_, i) =>
@@ -96,23 +99,27 @@ export async function fillLarge(folder: string, size: { items: number; links: nu
     'Bench',
     'Import',
     'do',
-    size.items + size.links + 4,
+    size.items + size.links + parts + 4,
   ]);
   let ordinal = 0;
   for (const [entity, table] of Object.entries(filled)) {
     const { rows } = await client.query(
-      `insert into history select project_id, 1, $2 + row_number() over (order by id), '${entity}', id, 1, ${valueSql(entity)} from ${table} where project_id = $1 returning 1`,
+      `insert into history select project_id, 1, $2 + row_number() over (order by id), '${entity}', id, ${versionOf(entity)}, ${valueSql(entity)} from ${table} where project_id = $1 returning 1`,
       [benchProject, ordinal],
     );
     ordinal += rows.length;
   }
-  await client.query(`insert into history select id, 0, 0, 'project', id, 1, ${valueSql('project')} from project where id = $1`, [benchProject]);
+  await client.query(`insert into history select id, 0, 0, 'project', id, ${versionOf('project')}, ${valueSql('project')} from project where id = $1`, [
+    benchProject,
+  ]);
   if (size.changes) await change(client, size.items, size.changes);
   await client.query('analyze');
   await close();
 }
 
-const filled = { collection: 'collection', item: 'item', link: 'link' };
+const filled = { collection: 'collection', schemePart: 'scheme_part', item: 'item', link: 'link' };
+
+const versionOf = (entity: string) => ledgerEntities[entity as keyof typeof ledgerEntities].upgrades.length + 1;
 
 /** A row of a table as the history keeps it, in SQL: columns are called as the keys are, in their own way of writing. */
 function valueSql(entity: string): string {
@@ -129,7 +136,7 @@ async function change(client: Awaited<ReturnType<typeof openDatabase>>['client']
     of,
   );
   await client.query(
-    `insert into history select $1, 1 + g, 0, 'item', item.id, 1, ${valueSql('item')} || jsonb_build_object('title', 'Title ' || g, 'revision', 2)
+    `insert into history select $1, 1 + g, 0, 'item', item.id, ${versionOf('item')}, ${valueSql('item')} || jsonb_build_object('title', 'Title ' || g, 'revision', 2)
     from generate_series(1, $2::int) g join item on item.project_id = $1 and item.node = g % ${items}`,
     of,
   );

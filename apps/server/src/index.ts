@@ -5,3 +5,7 @@ export { DataFolderError } from './database/data-folder.js';
 export { runCommand } from './cli/run-command.js';
 export { ledgerEntities } from './ledger/entities.js';
 export { ProjectStateRepo } from './project-state/project-state.repo.js';
+export { ProjectState } from './project-state/project-state.js';
+export { buildPartRows } from './project-state/scheme-parts.js';
+export { buildReadiness } from './check/readiness.js';
+export { OutlineKeeper } from './items/outline-keeper.js';

@@ -1,5 +1,5 @@
 import type { OutlineSince } from '@coomb/contract';
-import { findSplice, type OutlineColumns, verificationStates } from '@coomb/core';
+import { findSplice, type OutlineColumns, type VerificationState, verificationStates } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import type { LightItem } from '../project-state/project-parts.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -90,7 +90,7 @@ export class OutlineKeeper {
 }
 
 const nameOf = (seq: number, day: string) => `${seq} ${day}`;
-const stateCodes = new Map(verificationStates.map((name, index) => [name, index]));
+const stateCodes = Object.fromEntries(verificationStates.map((name, index) => [name, index])) as Record<VerificationState, number>;
 
 function readAll(state: ProjectState, of: string): Told {
   const { nodes, parent } = state.outline();
@@ -98,7 +98,7 @@ function readAll(state: ProjectState, of: string): Told {
   const links = countLinks(state);
   const states = new Uint8Array(items.length);
   const all = state.allStates();
-  for (let node = 0; node < items.length; node++) states[node] = stateCodes.get(all[node]!)!;
+  for (let node = 0; node < items.length; node++) states[node] = stateCodes[all[node]!];
   const parents = new Int32Array(items.length).fill(-1);
   for (let row = 0; row < nodes.length; row++) if (parent[row]! >= 0) parents[nodes[row]!] = nodes[parent[row]!]!;
   return {

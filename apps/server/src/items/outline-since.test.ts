@@ -45,7 +45,8 @@ describe('what changed in an outline', () => {
       () => client.call(moveItem, { params: { project, item: some() }, body: { parent: random() < 0.5 ? null : some(), after: null } }),
       () => client.call(withdrawItems, { params: { project }, body: { items: [some()] } }),
       () => client.call(restoreItems, { params: { project }, body: { items: [some()] } }),
-      () => client.call(createLinks, { params: { project }, body: { links: [{ linkKind: choose(random, ['verifies', 'derives']), from: some(), to: some() }] } }),
+      () =>
+        client.call(createLinks, { params: { project }, body: { links: [{ linkKind: choose(random, ['verifies', 'derives']), from: some(), to: some() }] } }),
       async () => {
         const { id } = await client.call(listLinks, { params: { project }, query: {} });
         if (id.length > 0) await client.call(removeLinks, { params: { project }, body: { links: [choose(random, id)] } });

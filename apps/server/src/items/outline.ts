@@ -42,11 +42,12 @@ export function countLinks(state: ProjectState): { up: Uint32Array; down: Uint32
   const down = new Uint32Array(graph.nodes);
   const suspect = new Uint32Array(graph.nodes);
   const upstreamIsTo = state.scheme.linkKinds.map((kind) => kind.upstream === 'to');
+  const present = new Uint8Array(graph.nodes);
+  for (let node = 0; node < present.length; node++) present[node] = state.items[node]!.withdrawn ? 0 : 1;
   for (let link = 0; link < graph.links; link++) {
-    if (!graph.isAlive(link)) continue;
     const from = graph.from[link]!;
     const to = graph.to[link]!;
-    if (!state.isPresent(from) || !state.isPresent(to)) continue;
+    if (!present[from] || !present[to] || !graph.isAlive(link)) continue;
     const toIsUp = upstreamIsTo[graph.kind[link]!];
     up[toIsUp ? from : to]!++;
     down[toIsUp ? to : from]!++;

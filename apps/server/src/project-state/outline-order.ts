@@ -8,6 +8,8 @@ export interface OutlineOrder {
   rowOf: Int32Array;
   /** Row of each row's parent, or -1. */
   parent: Int32Array;
+  /** Rows of each collection that has any, in the order in which they stand. */
+  ranges: Map<string, { from: number; to: number }>;
 }
 
 /** Present items in reading order, collection by collection. `nodeOf` has the node of each item by its id. */
@@ -17,7 +19,9 @@ export function orderItems(items: readonly LightItem[], collections: readonly { 
   const nodes: number[] = [];
   const parent: number[] = [];
   const rowOf = new Int32Array(items.length).fill(-1);
-  for (const { id } of collections)
+  const ranges: OutlineOrder['ranges'] = new Map();
+  for (const { id } of collections) {
+    const from = nodes.length;
     for (const { row } of buildOutline(byCollection.get(id) ?? [])) {
       const node = nodeOf.get(row.id)!;
       const up = row.parentId === null ? undefined : nodeOf.get(row.parentId);
@@ -25,5 +29,7 @@ export function orderItems(items: readonly LightItem[], collections: readonly { 
       rowOf[node] = nodes.length;
       nodes.push(node);
     }
-  return { nodes: Int32Array.from(nodes), rowOf, parent: Int32Array.from(parent) };
+    if (nodes.length > from) ranges.set(id, { from, to: nodes.length });
+  }
+  return { nodes: Int32Array.from(nodes), rowOf, parent: Int32Array.from(parent), ranges };
 }

@@ -84,7 +84,7 @@ export class ProjectCoverage {
         present[node] = flags.present;
         subject[node] = flags.subject;
         target[node] = flags.target;
-        coverage?.nodesChanged(question.subject.length);
+        coverage?.flagsChanged(node);
         for (const link of links) {
           this.graph.restoreLink(link);
           coverage!.linkAdded(link);

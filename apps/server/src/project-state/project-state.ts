@@ -542,7 +542,8 @@ export class ProjectState {
     if (before && before.parentId === parentId && before.rank === rank && before.withdrawn === withdrawn && before.collectionId === collectionId) return;
     if (before?.withdrawn && withdrawn) return;
     const parentRow = parentId === null ? -1 : (this.order.rowOf[this.nodeOf.get(parentId) ?? -1] ?? -1);
-    const range = this.findRange(collectionId);
+    const { ranges } = this.order;
+    const range = ranges.get(collectionId);
     if (before || withdrawn || !range || (parentId !== null && parentRow < 0)) {
       this.order = undefined;
       return;
@@ -551,17 +552,11 @@ export class ProjectState {
       const other = this.items[sibling]!;
       return other.rank > rank || (other.rank === rank && other.id > item.id);
     };
-    this.order = insertRow(this.order, node, parentRow, range, comesAfter);
-  }
-
-  /** Rows of a collection in the present order; nothing where it has none yet. */
-  private findRange(collection: string): { from: number; to: number } | undefined {
-    const { nodes } = this.order!;
-    let from = 0;
-    while (from < nodes.length && this.items[nodes[from]!]!.collectionId !== collection) from++;
-    let to = from;
-    while (to < nodes.length && this.items[nodes[to]!]!.collectionId === collection) to++;
-    return to > from ? { from, to } : undefined;
+    this.order = { ...insertRow(this.order, node, parentRow, range, comesAfter), ranges };
+    for (const other of ranges.values()) {
+      if (other.from > range.from) other.from++;
+      if (other.to >= range.to) other.to++;
+    }
   }
 
   private followKind(before: LightItem | undefined, node: number): void {

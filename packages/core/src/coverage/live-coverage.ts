@@ -59,8 +59,8 @@ export class LiveCoverage {
   }
 
   /**
-   * Call when nodes were added, or the question came to say something else of a node that no live link reaches at that moment: take its links
-   * out of the graph first, and tell of each; then put them back.
+   * Call when nodes were added. Where the question comes to say something else of a node, no live link may reach it at that moment: take its
+   * links out of the graph first, and tell of each; then put them back.
    */
   nodesChanged(nodes: number): void {
     const grow = (level: Uint32Array) => {
@@ -71,7 +71,11 @@ export class LiveCoverage {
     };
     this.all = this.all.map(grow);
     this.clean = this.clean.map(grow);
-    if (!this.searches) this.searches = overlaps(this.question.subject, this.question.target);
+  }
+
+  /** Call with each node that the question came to say something else of, before its links are put back. */
+  flagsChanged(node: number): void {
+    if (this.question.subject[node] && this.question.target[node]) this.searches = true;
   }
 
   /** Call after `graph.addLink`, `restoreLink`: follows the change through the counts. */

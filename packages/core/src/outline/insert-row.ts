@@ -18,11 +18,13 @@ export function insertRow(
 ): RowOrder {
   const { nodes, parent } = order;
   let at = parentRow < 0 ? range.from : parentRow + 1;
-  const end = parentRow < 0 ? range.to : nodes.length;
-  while (at < end && (parentRow < 0 || parent[at]! >= parentRow)) {
-    if (parent[at] === parentRow && comesAfter(nodes[at]!)) break;
-    at++;
-  }
+  let end = parentRow < 0 ? range.to : at;
+  if (parentRow >= 0) while (end < nodes.length && parent[end]! >= parentRow) end++;
+  // Most rows are added behind their siblings: the last one tells.
+  let last = end - 1;
+  while (last >= at && parent[last] !== parentRow) last--;
+  if (last < at || !comesAfter(nodes[last]!)) at = end;
+  else while (parent[at] !== parentRow || !comesAfter(nodes[at]!)) at++;
   const next: RowOrder = {
     nodes: insertAt(nodes, at, node),
     parent: insertAt(parent, at, parentRow),
