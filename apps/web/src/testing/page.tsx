@@ -4,12 +4,15 @@ import { defaultScheme } from '@coomb/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render } from '@testing-library/react';
 import { type ReactNode, Suspense } from 'react';
-import { createMemoryRouter, useLocation } from 'react-router';
+import { createMemoryRouter, type RouteObject, useLocation } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { afterEach, beforeEach, vi } from 'vitest';
+import { belowProject, viewAt } from '../frame/view-at';
 import type { Project } from '../shared/live/project-queries';
 import { Notices } from '../shared/ui/notices';
 import { system } from '../shared/ui/theme';
+import { HereProvider } from '../shared/view';
+import { views } from '../views';
 
 /** A made-up id that the contract accepts, from a number. */
 export const idOf = (number: number) => `01890000-0000-7000-8000-${String(number).padStart(12, '0')}`;
@@ -83,6 +86,13 @@ export function usePage(): void {
         disconnect() {}
       },
     );
+    // The line to the server is there and says nothing.
+    vi.stubGlobal(
+      'EventSource',
+      class {
+        close() {}
+      },
+    );
     Element.prototype.scrollIntoView = () => {};
     Element.prototype.scrollTo = () => {};
     for (const [side, size] of Object.entries({ clientHeight: 640, offsetHeight: 640, clientWidth: 1280, offsetWidth: 1280 }))
@@ -100,28 +110,33 @@ let address = '';
 /** Where the page is now: path and query. */
 export const presentAddress = () => address;
 
-function Here() {
+/** Notes the address, and stands for the frame: it says which view is shown. */
+function Here({ children }: { children?: ReactNode }) {
   const { pathname, search } = useLocation();
   address = `${pathname}${search}`;
-  return null;
+  return <HereProvider value={viewAt(views, belowProject(pathname))}>{children}</HereProvider>;
 }
 
 /** Shows a view at an address as the application would, with its router, theme and queries. */
 export function show(view: ReactNode, { path = '/p/:project', at = `/p/${aProject.id}` }: { path?: string; at?: string } = {}) {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: 0 } } });
   const element = (
-    <>
-      <Here />
+    <Here>
       <Suspense fallback={null}>{view}</Suspense>
-    </>
+    </Here>
   );
-  const router = createMemoryRouter(
+  return showRoutes(
     [
       { path, element },
       { path: '*', element: <Here /> },
     ],
-    { initialEntries: [at] },
+    at,
   );
+}
+
+/** Shows the application, or a part of its routes, at an address. */
+export function showRoutes(routes: RouteObject[], at: string) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, gcTime: 0 } } });
+  const router = createMemoryRouter(routes, { initialEntries: [at] });
   return render(
     <QueryClientProvider client={client}>
       <ChakraProvider value={system}>

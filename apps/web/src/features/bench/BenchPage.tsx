@@ -40,8 +40,6 @@ export function BenchPage() {
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   return (
     <Page
-      title="Bench"
-      lead="Drag from one side to the other, or mark with the arrow keys and press Enter. ? shows all keys."
       fill
       actions={
         <>

@@ -22,7 +22,7 @@ export function ChangesPage() {
   });
   const rows = changes.data?.pages.flat() ?? [];
   return (
-    <Page title="Changes" lead="Everything that was done, newest first. Nothing is ever erased.">
+    <Page>
       {changes.error && <ErrorNote error={changes.error} retry={() => void changes.refetch()} />}
       {changes.isPending && <Loading what="changes" />}
       {changes.data && rows.length === 0 && <EmptyState title="Nothing has changed yet">What you gather, write and link appears here.</EmptyState>}

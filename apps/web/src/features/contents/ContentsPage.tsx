@@ -19,7 +19,6 @@ export function ContentsPage() {
   const own = project.collections.filter((one) => one.set === null);
   return (
     <Page
-      title="Contents"
       lead={`${counted(project.collections.length, 'collection')}${project.sets.length > 0 ? ` in ${counted(project.sets.length, 'set')}` : ''}. Collections lie in the order of their layers.`}
       actions={
         <Button size="xs" variant="outline" onClick={() => setAdding(true)}>

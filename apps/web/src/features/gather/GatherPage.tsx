@@ -19,7 +19,7 @@ export function GatherPage() {
   const navigate = useNavigate();
   const upload = useUpload(project.id, ([first, ...others]) => void (first && others.length === 0 && navigate(`/p/${project.id}/gather/${first}`)));
   return (
-    <Page title="Sources" lead="Files that items and results came from. The originals are kept beside what came of them.">
+    <Page>
       <DropPlace busy={upload.isPending} onFiles={(files) => upload.mutate(files)} />
       {upload.error && <ErrorNote error={upload.error} />}
       <TrayList project={project.id} />

@@ -67,7 +67,6 @@ export function MatrixPage() {
   const swap = () => set({ rows: columnId, columns: rowId, show: show === 'rowGaps' ? 'columnGaps' : show === 'columnGaps' ? 'rowGaps' : 'all' });
   return (
     <Page
-      title="Trace matrix"
       lead={`${counted(sides.shown, 'link')}. Rows and columns without any are shaded.`}
       fill
       actions={

@@ -35,7 +35,7 @@ export function ReportsPage() {
       },
     );
   return (
-    <Page title="Status reports" lead="Dated and frozen: figures, coverage, gaps, matrices, and what changed since the report before.">
+    <Page>
       <Box bg="bg.panel" borderWidth="1px" p="4" maxW="760px" mb="5">
         <Flex gap="3" align="center">
           <Input size="sm" aria-label="Title of the report" value={title} onChange={(event) => setTitle(event.target.value)} maxLength={200} bg="bg" />

@@ -16,6 +16,7 @@ describe('the list of reports', () => {
       ...Object.fromEntries(['node', 'kind', 'state', 'up', 'down', 'suspect', 'gaps'].map((name) => [name, [0, 0, 0, 0]])),
       seq: 7,
       life: 'one',
+      day: '2026-11-27',
       id: [idOf(21), idOf(22), idOf(23), idOf(24)],
       reference: ['', 'SYS-001', '', 'TC-001'],
       clause: [],

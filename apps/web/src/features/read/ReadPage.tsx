@@ -9,6 +9,7 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { CollectionForm } from './CollectionForm';
 import { Specification } from './Specification';
 import { useWindowTitle } from '../../shared/ui/window-title';
+import { useView } from '../../shared/view';
 
 /** A collection typeset for reading, with its contents at the left. */
 export function ReadPage() {
@@ -20,7 +21,8 @@ export function ReadPage() {
   const sheetIsOpen = new URLSearchParams(search).has('item');
   const index = project.collections.findIndex((one) => one.id === id);
   const collection = project.collections[index];
-  useWindowTitle(collection?.name ?? 'Read');
+  const view = useView();
+  useWindowTitle(collection?.name ?? view?.name ?? '');
   const rows = useMemo(
     () => (outline.data && index >= 0 ? outline.data.id.flatMap((_, row) => (outline.data.collection[row] === index ? [row] : [])) : []),
     [outline.data, index],

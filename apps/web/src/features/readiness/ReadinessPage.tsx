@@ -19,7 +19,7 @@ export function ReadinessPage() {
   const base = `/p/${project.id}/check/figure`;
   const { rules, states, results, links, scheme, collections } = readiness.data;
   return (
-    <Page title="Readiness" lead="Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.">
+    <Page>
       <Box>
         {rules.map((rule) => (
           <RuleLine key={rule.rule} rule={rule} base={base} />

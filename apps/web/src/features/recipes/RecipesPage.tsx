@@ -19,7 +19,7 @@ export function RecipesPage() {
   if (!recipes.data) return <Loading what="the recipes" />;
   const own = recipes.data.filter((one) => !one.ready);
   return (
-    <Page title="Recipes" lead="How files become items. A recipe is made on a sample in Gather and kept from there; everyone in the project can follow it.">
+    <Page>
       {own.length === 0 && (
         <Box color="fg.muted" py="3">
           None is kept yet. Hand in a file, say what its parts mean, and choose “Keep as…”.

@@ -163,7 +163,6 @@ function SchemeDesk({ parts: stored }: { parts: SchemeEdit[] }) {
   );
   return (
     <Page
-      title="Scheme"
       lead={`${counted(scheme.layers.length, 'layer')}, ${counted(scheme.kinds.filter((kind) => !kind.retired).length, 'kind')}, ${counted(scheme.rules.length, 'rule')}`}
       actions={actions}
       fill

@@ -11,11 +11,12 @@ import { useReadiness, useSeams, useTrace } from './queries';
 import { SectionCanvas } from './SectionCanvas';
 import { SectionFigures } from './SectionFigures';
 import { useWindowTitle } from '../../shared/ui/window-title';
+import { useView } from '../../shared/view';
 
 /** Home of a project: the cross-section through its layers. */
 export function SectionPage() {
   const project = useProject();
-  useWindowTitle('Section');
+  useWindowTitle(useView()?.name ?? '');
   const outline = useOutline();
   const readiness = useReadiness(project.id);
   const seams = ofSameLife(outline.data, useSeams(project.id, project.links).data);

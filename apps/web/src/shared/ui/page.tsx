@@ -1,22 +1,25 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useRoom } from './use-room';
+import { useView } from '../view';
 import { useWindowTitle } from './window-title';
 
-/** A page below the frame: a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
+/** A page below the frame: its title is that of its view unless it says another; a quiet heading line with what can be done at its right, then the content, which scrolls by itself. */
 export function Page({
-  title,
+  title: own,
   lead,
   actions,
   children,
   fill = false,
 }: {
-  title: string;
+  title?: string;
   lead?: ReactNode;
   actions?: ReactNode;
-  children: ReactNode;
+  children?: ReactNode;
   fill?: boolean;
 }) {
+  const view = useView();
+  const title = own ?? view?.name ?? '';
   const room = useRoom();
   useWindowTitle(title);
   return (

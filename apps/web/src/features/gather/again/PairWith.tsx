@@ -1,6 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
-import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { useOutline, type Project } from '../../../shared/live/project-queries';
 

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, IconButton, Image } from '@chakra-ui/react';
 import { Keyboard, Moon, Search, Sun } from 'lucide-react';
 import { Link } from 'react-router';
-import type { Project } from '../../shared/live/project-queries';
-import { setColourMode, useColourMode } from '../../shared/ui/colour-mode';
+import type { Project } from '../shared/live/project-queries';
+import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
 import { PersonName } from './PersonName';
 
 export function TopLine({ project, onFind, onKeys }: { project: Project; onFind: () => void; onKeys: () => void }) {

@@ -1,8 +1,8 @@
 import { cancelJob, getUndo, getUpkeep, listJobs, redo, undo } from '@coomb/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { call } from '../../shared/api/client';
-import { projectKey } from '../../shared/api/keys';
-import { notify, notifyError } from '../../shared/ui/notices';
+import { call } from '../shared/api/client';
+import { projectKey } from '../shared/api/keys';
+import { notify, notifyError } from '../shared/ui/notices';
 
 export function useUndoState(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'undo'], queryFn: () => call(getUndo, { params: { project } }) });

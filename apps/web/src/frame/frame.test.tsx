@@ -2,10 +2,16 @@ import { cancelJob, findItems, getProject, getUndo, listJobs, listSources, undo 
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
-import { FindAnything } from '../find/FindAnything';
+import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../testing/page';
+import { FindAnything } from './FindAnything';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
+import { readPerson } from '../shared/api/person';
+import { views } from '../views';
+import { CourseBar } from './CourseBar';
+import { PersonName } from './PersonName';
+import { TopLine } from './TopLine';
+import { viewAt } from './view-at';
 
 describe('the ledger strip', () => {
   usePage();
@@ -48,7 +54,7 @@ describe('the ledger strip', () => {
 
   it('names the others, and says when it lost touch', async () => {
     show(<LedgerStrip people={['Ada', 'Ben'].map((name) => ({ name, items: [], writing: [] }))} connected={false} missed={[]} forgetMissed={() => {}} />);
-    expect(await screen.findByText('Here: Ada, Ben')).toBeTruthy();
+    expect(await screen.findByRole('group', { name: 'Here: Ada, Ben' })).toBeTruthy();
     expect(screen.getByText(/^Not connected/)).toBeTruthy();
   });
 });
@@ -87,14 +93,14 @@ describe('find anything', () => {
   const options = () => screen.getAllByRole('option').map((option) => option.textContent!);
 
   it('offers every view and action before anything is typed', async () => {
-    show(<FindAnything onClose={() => {}} />);
+    show(<FindAnything views={views} onClose={() => {}} />);
     await screen.findByRole('listbox');
     expect(options().join('\n')).toMatch(/Section[\s\S]*Link: Trace matrix[\s\S]*Read System requirements[\s\S]*Undo your last action/);
   });
 
   it('puts items first, and opens the chosen one with Enter', async () => {
     const onClose = vi.fn();
-    show(<FindAnything onClose={onClose} />);
+    show(<FindAnything views={views} onClose={onClose} />);
     await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'gate');
     await waitFor(() => expect(options()[0]).toContain('SYS-012'));
     expect(options().some((option) => option.includes('Read Gate tests'))).toBe(true);
@@ -106,7 +112,7 @@ describe('find anything', () => {
   });
 
   it('finds sources by their names', async () => {
-    show(<FindAnything onClose={() => {}} />);
+    show(<FindAnything views={views} onClose={() => {}} />);
     await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'rules we');
     await waitFor(() => expect(options()[0]).toContain('Weir rules.docx'));
     await userEvent.keyboard('{Enter}');
@@ -114,7 +120,7 @@ describe('find anything', () => {
   });
 
   it('walks the list with the arrow keys and goes no further than its ends', async () => {
-    show(<FindAnything onClose={() => {}} />);
+    show(<FindAnything views={views} onClose={() => {}} />);
     await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'readiness');
     await userEvent.keyboard('{ArrowUp}{ArrowDown}{ArrowDown}');
     expect(screen.getAllByRole('option').filter((option) => option.getAttribute('aria-selected') === 'true')).toHaveLength(1);
@@ -123,7 +129,7 @@ describe('find anything', () => {
   });
 
   it('says when nothing is called so', async () => {
-    show(<FindAnything onClose={() => {}} />);
+    show(<FindAnything views={views} onClose={() => {}} />);
     await userEvent.type(await screen.findByRole('combobox', { name: 'Find anything' }), 'zzz');
     expect(await screen.findByText(/Nothing says “zzz”/)).toBeTruthy();
   });
@@ -133,13 +139,69 @@ describe('the help on keys', () => {
   usePage();
   it.each([
     ['', 'Section', 'Move from item to item, layer to layer'],
-    ['/link', 'Bench', 'Link the two marked items'],
-    ['/link/matrix', 'Trace matrix', 'Next gap'],
-    ['/shape/abc', 'Read', 'Edit in place'],
+    ['link', 'Bench', 'Link the two marked items'],
+    ['link/matrix', 'Trace matrix', 'Next gap'],
+    ['shape/abc', 'Read', 'Edit in place'],
   ])('at "%s" begins with those of %s', async (path, title, key) => {
-    show(<KeysHelp onClose={() => {}} />, { path: '/p/:project/*', at: `/p/${aProject.id}${path}` });
+    show(<KeysHelp view={viewAt(views, path)} onClose={() => {}} />);
     expect(await screen.findByText(title)).toBeTruthy();
     expect(screen.getByText(key)).toBeTruthy();
     expect(screen.getByText('Find anything')).toBeTruthy();
+  });
+});
+
+describe('the course of the work', () => {
+  usePage();
+  const at = (rest: string) =>
+    show(<CourseBar project={aProject} views={views} here={viewAt(views, rest)} />, { path: '/p/:project/*', at: `/p/${aProject.id}/${rest}` });
+  const stageLinks = () => screen.getAllByRole('link').filter((link) => !link.closest('[role=group]'));
+
+  it('carries one live number per stage', () => {
+    at('');
+    expect(stageLinks().map((link) => link.textContent)).toEqual(['Gather1 source', 'Shape', 'Link2 to link', 'Check1 open', 'Publish7 changes to report']);
+  });
+
+  it.each([
+    ['link', ['Bench', 'Trace matrix'], 'Bench'],
+    ['link/matrix', ['Bench', 'Trace matrix'], 'Trace matrix'],
+    ['check/figure/open', ['Readiness', 'Open findings'], 'Open findings'],
+  ])('opens the stage of %s to its views, with the present one marked', (rest, names, present) => {
+    at(rest);
+    for (const view of names) expect(screen.getByRole('link', { name: view })).toBeTruthy();
+    expect(screen.getByRole('link', { name: present, current: 'page' })).toBeTruthy();
+  });
+
+  it.each(['', 'shape', 'link/matrix', 'gather/sources/some', 'items/SYS-001'])('lets the stages stand where they are at "%s"', (rest) => {
+    at(rest);
+    expect(stageLinks().map((link) => link.firstElementChild!.textContent)).toEqual(['Gather', 'Shape', 'Link', 'Check', 'Publish']);
+    expect(screen.getByRole('group', { name: 'Views' }).querySelectorAll('a').length).toBeGreaterThan(0);
+  });
+
+  it('shows no views of stages elsewhere', () => {
+    at('gather');
+    expect(screen.queryByText('Trace matrix')).toBeNull();
+  });
+});
+
+describe('the line at the top', () => {
+  usePage();
+
+  it('changes the theme and remembers it', async () => {
+    answer(getProject, aProject);
+    show(<TopLine project={aProject} onFind={() => {}} onKeys={() => {}} />);
+    await userEvent.click(screen.getByRole('button', { name: 'Dark theme' }));
+    expect(document.documentElement.classList.contains('dark')).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Light theme' }));
+    expect(document.documentElement.classList.contains('dark')).toBe(false);
+    expect(localStorage.getItem('coomb.theme')).toBe('light');
+  });
+
+  it('keeps the name that changes are recorded under', async () => {
+    localStorage.clear();
+    show(<PersonName />);
+    await userEvent.click(screen.getByRole('button', { name: 'Who are you?' }));
+    await userEvent.type(screen.getByRole('textbox', { name: 'Your name' }), 'Ada Brook{Enter}');
+    expect(screen.getByRole('button', { name: 'Ada Brook' })).toBeTruthy();
+    expect(readPerson()).toBe('Ada Brook');
   });
 });

@@ -4,16 +4,16 @@ import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState, useId } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../../shared/api/client';
-import { projectKey } from '../../shared/api/keys';
-import { useProject } from '../../shared/live/project-queries';
-import { setColourMode, useColourMode } from '../../shared/ui/colour-mode';
-import { useItemAddress } from '../../shared/ui/reference';
-import { StateMark } from '../../shared/ui/states';
-import { useSources } from '../gather/queries';
-import { course } from '../frame/course';
-import { useTakeBack } from '../frame/ledger-queries';
-import { OneLine } from '../../shared/ui/one-line';
+import { call } from '../shared/api/client';
+import { projectKey } from '../shared/api/keys';
+import { useProject } from '../shared/live/project-queries';
+import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
+import { useItemAddress } from '../shared/ui/reference';
+import { StateMark } from '../shared/ui/states';
+import { useSources } from '../features/gather/queries';
+import { stages, type View } from '../shared/view';
+import { useTakeBack } from './ledger-queries';
+import { OneLine } from '../shared/ui/one-line';
 
 interface Entry {
   key: string;
@@ -26,7 +26,7 @@ interface Entry {
 }
 
 /** One list for items, views and actions, from the keyboard. */
-export function FindAnything({ onClose }: { onClose: () => void }) {
+export function FindAnything({ views, onClose }: { views: readonly View[]; onClose: () => void }) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -42,14 +42,15 @@ export function FindAnything({ onClose }: { onClose: () => void }) {
   const sources = useSources(project.id);
   const go = (path: string) => () => void navigate(path);
   const fixed: Entry[] = [
-    { key: 'section', sort: 'View', label: 'Section', run: go(`/p/${project.id}`) },
-    ...course.flatMap((stage) =>
-      stage.views.map((view): Entry => ({ key: view.path, sort: 'View', label: `${stage.label}: ${view.label}`, run: go(`/p/${project.id}/${view.path}`) })),
-    ),
+    ...views.flatMap((view): Entry[] => {
+      if (view.path === undefined) return [];
+      const stage = stages.find(({ id }) => id === view.stage);
+      const address = view.path ? `/p/${project.id}/${view.path}` : `/p/${project.id}`;
+      return [{ key: view.path, sort: 'View', label: stage ? `${stage.label}: ${view.name}` : view.name, run: go(address) }];
+    }),
     ...project.collections.map(
       (collection): Entry => ({ key: collection.id, sort: 'View', label: `Read ${collection.name}`, run: go(`/p/${project.id}/shape/${collection.id}`) }),
     ),
-    { key: 'changes', sort: 'View', label: 'Changes', run: go(`/p/${project.id}/changes`) },
     { key: 'undo', sort: 'Action', label: 'Undo your last action', run: () => takeBack.mutate('undo') },
     { key: 'redo', sort: 'Action', label: 'Redo', run: () => takeBack.mutate('redo') },
     {

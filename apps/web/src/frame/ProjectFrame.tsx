@@ -1,22 +1,25 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useMemo, useState } from 'react';
-import { Outlet, useSearchParams } from 'react-router';
-import { useLive } from '../../shared/live/use-live';
-import { projectQuery, useProjectId } from '../../shared/live/project-queries';
-import { ErrorNote, Loading } from '../../shared/ui/feedback';
-import { useKeys } from '../../shared/ui/use-keys';
-import { FindAnything } from '../find/FindAnything';
-import { ItemSheet } from '../item-sheet/ItemSheet';
+import { Outlet, useLocation, useSearchParams } from 'react-router';
+import { useLive } from '../shared/live/use-live';
+import { projectQuery, useProjectId } from '../shared/live/project-queries';
+import { ErrorNote, Loading } from '../shared/ui/feedback';
+import { HereProvider, type View } from '../shared/view';
+import { useKeys } from '../shared/ui/use-keys';
+import { FindAnything } from './FindAnything';
+import { ItemSheet } from '../features/item-sheet/ItemSheet';
 import { CourseBar } from './CourseBar';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
 import { TopLine } from './TopLine';
-import { useWindowPlace } from '../../shared/ui/window-title';
+import { belowProject, viewAt } from './view-at';
+import { useWindowPlace } from '../shared/ui/window-title';
 
 /** The frame around every view of a project: the course on top, the ledger strip below, the item sheet at the side. */
-export function ProjectFrame() {
+export function ProjectFrame({ views }: { views: readonly View[] }) {
   const project = useProjectId();
+  const here = viewAt(views, belowProject(useLocation().pathname));
   const about = useQuery(projectQuery(project));
   useWindowPlace(about.data?.name ?? '');
   const live = useLive(project, about.data !== undefined);
@@ -45,18 +48,20 @@ export function ProjectFrame() {
   return (
     <Flex direction="column" h="100%" overflow="hidden">
       <TopLine project={about.data} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
-      <CourseBar project={about.data} />
+      <CourseBar project={about.data} views={views} here={here} />
       <Flex flex="1" minH="0" position="relative">
         <Box as="main" flex="1" minW="0" h="100%" overflow="hidden">
           <Suspense fallback={<Loading what="the view" />}>
-            <Outlet />
+            <HereProvider value={here}>
+              <Outlet />
+            </HereProvider>
           </Suspense>
         </Box>
         {item && <ItemSheet key={item} item={item} onClose={closeItem} />}
       </Flex>
       <LedgerStrip {...live} />
-      {overlay === 'find' && <FindAnything onClose={() => setOverlay(null)} />}
-      {overlay === 'keys' && <KeysHelp onClose={() => setOverlay(null)} />}
+      {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}
+      {overlay === 'keys' && <KeysHelp view={here} onClose={() => setOverlay(null)} />}
     </Flex>
   );
 }

@@ -2,14 +2,14 @@ import { Box, Button, Flex, Progress } from '@chakra-ui/react';
 import { PenLine, Redo2, Undo2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { useDrafts } from '../../shared/drafts/drafts';
-import { useProject } from '../../shared/live/project-queries';
-import type { Live } from '../../shared/live/use-live';
-import { PersonMark } from '../../shared/ui/person-mark';
+import { useDrafts } from '../shared/drafts/drafts';
+import { useProject } from '../shared/live/project-queries';
+import type { Live } from '../shared/live/use-live';
+import { PersonMark } from '../shared/ui/person-mark';
 import { counted } from '@coomb/core';
-import { useKeys } from '../../shared/ui/use-keys';
+import { useKeys } from '../shared/ui/use-keys';
 import { useCancelJob, useJobs, useTakeBack, useUndoState, useUpkeep } from './ledger-queries';
-import { OneLine } from '../../shared/ui/one-line';
+import { OneLine } from '../shared/ui/one-line';
 
 /** The strip below every view: undo and redo, running jobs, who else is here. */
 export function LedgerStrip({ people, connected, missed, forgetMissed }: Live) {

@@ -2,10 +2,10 @@ import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { renamePerson } from '@coomb/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { call } from '../../shared/api/client';
-import { readPerson, writePerson } from '../../shared/api/person';
-import { notify, notifyError } from '../../shared/ui/notices';
-import { PersonMark, usePersons } from '../../shared/ui/person-mark';
+import { call } from '../shared/api/client';
+import { readPerson, writePerson } from '../shared/api/person';
+import { notify, notifyError } from '../shared/ui/notices';
+import { PersonMark, usePersons } from '../shared/ui/person-mark';
 
 /** The name that changes are recorded under; a click lets the person write their own, or be called otherwise in all that was recorded. */
 export function PersonName() {

@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import { Link, useRouteError } from 'react-router';
-import { EmptyState } from '../../shared/ui/feedback';
+import { EmptyState } from '../shared/ui/feedback';
 
 /** Shown when a page cannot be shown at all: an address that leads nowhere, or a fault. */
 export function Broken() {

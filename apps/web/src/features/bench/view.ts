@@ -1,0 +1,19 @@
+import { figure } from '@coomb/core';
+import type { View } from '../../shared/view';
+
+export const benchView: View = {
+  stage: 'link',
+  name: 'Bench',
+  help: 'Drag from one side to the other, or mark with the arrow keys and press Enter.',
+  path: 'link',
+  waits: (project) => `${figure(project.waiting.link)} to link`,
+  keys: [
+    ['↑ ↓', 'Move in the outline'],
+    ['← →', 'Change side'],
+    ['Enter', 'Link the two marked items'],
+    ['Delete', 'Remove the link between them'],
+    ['N', 'Next item without a link on the left'],
+    ['O', 'Open the marked item'],
+  ],
+  load: async () => (await import('./BenchPage')).BenchPage,
+};

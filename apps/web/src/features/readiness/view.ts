@@ -1,0 +1,20 @@
+import { figure } from '@coomb/core';
+import type { View } from '../../shared/view';
+
+export const readinessView: View = {
+  stage: 'check',
+  name: 'Readiness',
+  help: 'Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.',
+  path: 'check',
+  waits: (project) => `${figure(project.waiting.check)} open`,
+  load: async () => (await import('./ReadinessPage')).ReadinessPage,
+};
+
+export const findingsView: View = {
+  stage: 'check',
+  name: 'Open findings',
+  help: 'The items behind a number, with what was found at each.',
+  path: 'check/figure/open',
+  addresses: ['check/figure/:figure'],
+  load: async () => (await import('./FigurePage')).FigurePage,
+};

@@ -1,0 +1,37 @@
+import { benchView } from './features/bench/view';
+import { changesView, changeView } from './features/changes/view';
+import { contentsView } from './features/contents/view';
+import { compareView, gatherView, runView, trayView } from './features/gather/view';
+import { itemView } from './features/item-sheet/view';
+import { matrixView } from './features/matrix/view';
+import { reportsView, reportView } from './features/publish/view';
+import { readView } from './features/read/view';
+import { findingsView, readinessView } from './features/readiness/view';
+import { recipesView } from './features/recipes/view';
+import { schemeView } from './features/scheme/view';
+import { sectionView } from './features/section/view';
+import { sourceView } from './features/source/view';
+import type { View } from './shared/view';
+
+/** Every view of a project, in the order in which the course lists them. A new view is a folder with a `view.ts`, and a line here. */
+export const views: readonly View[] = [
+  sectionView,
+  changesView,
+  changeView,
+  itemView,
+  gatherView,
+  recipesView,
+  sourceView,
+  trayView,
+  compareView,
+  runView,
+  readView,
+  contentsView,
+  schemeView,
+  benchView,
+  matrixView,
+  readinessView,
+  findingsView,
+  reportsView,
+  reportView,
+];
