@@ -10,6 +10,9 @@ import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
 import type { OpenDatabase } from './database/database.js';
 import { GatherController } from './gather/gather.controller.js';
+import { PicturesController } from './pictures/pictures.controller.js';
+import { PicturesRepo } from './pictures/pictures.repo.js';
+import { PicturesService } from './pictures/pictures.service.js';
 import { FileReader } from './gather/file-reader.js';
 import { GatherRepo } from './gather/gather.repo.js';
 import { ImportAgainService } from './gather/import-again/import-again.service.js';
@@ -91,6 +94,7 @@ export class AppModule {
         ItemsController,
         LinksController,
         GatherController,
+        PicturesController,
         CheckController,
         RecipesController,
         SourcesController,
@@ -137,6 +141,8 @@ export class AppModule {
         ItemsService,
         LinksService,
         GatherRepo,
+        PicturesRepo,
+        PicturesService,
         FileReader,
         TrayService,
         ImportService,

@@ -7,6 +7,7 @@ import * as gather from './gather.js';
 import * as items from './items.js';
 import * as links from './links.js';
 import * as persons from './persons.js';
+import * as pictures from './pictures.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
@@ -23,6 +24,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
   Object.entries<unknown>({
     ...persons,
+    ...pictures,
     ...projects,
     ...items,
     ...links,

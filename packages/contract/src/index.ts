@@ -10,6 +10,7 @@ export * from './recipes.js';
 export * from './gather.js';
 export * from './runs.js';
 export * from './persons.js';
+export * from './pictures.js';
 export * from './check.js';
 export * from './baselines.js';
 export * from './changes.js';

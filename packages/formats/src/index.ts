@@ -1,5 +1,6 @@
 export * from './read-error.js';
 export * from './file-formats.js';
+export * from './rich-text/picture-in.js';
 export * from './rich-text/sanitise.js';
 export * from './docx/read-docx.js';
 export * from './xlsx/read-xlsx.js';

@@ -226,7 +226,8 @@ export const clippings = pgTable(
 export const files = pgTable('file', {
   id: uuid('id').primaryKey(),
   projectId: uuid('project_id').notNull(),
-  sourceId: uuid('source_id').notNull(),
+  /** Nothing for pictures that people put into texts. */
+  sourceId: uuid('source_id'),
   name: text('name').notNull(),
   mediaType: text('media_type').notNull(),
   bytes: bytea('bytes').notNull(),

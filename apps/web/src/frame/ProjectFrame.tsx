@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, useMemo, useState } from 'react';
+import { type MouseEvent, Suspense, useMemo, useState } from 'react';
 import { Outlet, useLocation, useSearchParams } from 'react-router';
 import { useLive } from '../shared/live/use-live';
 import { projectQuery, useProjectId } from '../shared/live/project-queries';
@@ -36,6 +36,17 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
       },
       { replace: true },
     );
+  /** Links in texts that lead to items open the sheet beside what is read. */
+  const openLinkedItem = (event: MouseEvent<HTMLElement>) => {
+    const link = (event.target as Element).closest?.('a[data-item]');
+    if (!link || link.closest('[contenteditable="true"]')) return;
+    event.preventDefault();
+    setParams((before) => {
+      const next = new URLSearchParams(before);
+      next.set('item', link.getAttribute('data-item')!);
+      return next;
+    });
+  };
   const keys = useMemo(() => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }), []);
   useKeys(keys);
   if (about.error)
@@ -50,14 +61,18 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
       <TopLine project={about.data} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
       <CourseBar project={about.data} views={views} here={here} />
       <Flex flex="1" minH="0" position="relative">
-        <Box as="main" flex="1" minW="0" h="100%" overflow="hidden">
+        <Box as="main" onClick={openLinkedItem} flex="1" minW="0" h="100%" overflow="hidden">
           <Suspense fallback={<Loading what="the view" />}>
             <HereProvider value={here}>
               <Outlet />
             </HereProvider>
           </Suspense>
         </Box>
-        {item && <ItemSheet key={item} item={item} onClose={closeItem} />}
+        {item && (
+          <Box display="contents" onClick={openLinkedItem}>
+            <ItemSheet key={item} item={item} onClose={closeItem} />
+          </Box>
+        )}
       </Flex>
       <LedgerStrip {...live} />
       {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}

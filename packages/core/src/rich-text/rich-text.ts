@@ -1,3 +1,33 @@
+/** Elements of formulas: MathML 3, presentation, with the note of how a formula was typed. Nothing that acts, and no other language in it. */
+export const mathTags: readonly string[] = [
+  ...['math', 'semantics', 'annotation', 'mrow', 'mi', 'mn', 'mo', 'mtext', 'mspace', 'ms', 'mfrac', 'msqrt', 'mroot', 'mstyle', 'merror', 'mpadded'],
+  ...['mphantom', 'mfenced', 'menclose', 'msub', 'msup', 'msubsup', 'munder', 'mover', 'munderover', 'mmultiscripts', 'mprescripts', 'none'],
+  ...['mtable', 'mtr', 'mlabeledtr', 'mtd'],
+];
+
+/** What elements of formulas may say of themselves. */
+export const mathAttributes: readonly string[] = [
+  ...['display', 'mathvariant', 'displaystyle', 'scriptlevel', 'form', 'fence', 'separator', 'stretchy', 'symmetric', 'largeop', 'movablelimits'],
+  ...['accent', 'accentunder', 'lspace', 'rspace', 'minsize', 'maxsize', 'linethickness', 'width', 'height', 'depth', 'voffset', 'open', 'close'],
+  ...[
+    'separators',
+    'notation',
+    'columnalign',
+    'rowalign',
+    'columnspacing',
+    'rowspacing',
+    'columnlines',
+    'rowlines',
+    'frame',
+    'columnspan',
+    'rowspan',
+    'encoding',
+  ],
+];
+
+/** Stands before the id of an item in the address of a link in a text, so that the link outlives references that change. */
+export const itemScheme = 'coomb-item:';
+
 /** Elements that rich text may hold. */
 export const richTextTags: readonly string[] = [
   'p',
@@ -21,6 +51,10 @@ export const richTextTags: readonly string[] = [
   'a',
   'code',
   'blockquote',
+  'pre',
+  'figure',
+  'figcaption',
+  ...mathTags,
 ];
 
 /** How deep elements may stand in one another. Parsers take time that grows faster than the depth. */

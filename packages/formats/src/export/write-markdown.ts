@@ -64,7 +64,7 @@ function isReadBack({ reference, title }: ExportItem): boolean {
 
 /** Whether a value is markup that one line of words cannot tell. */
 function isFormatted(value: string): boolean {
-  return /^<(?:p|[uo]l|table|blockquote)>/.test(value) && /<(?!\/?p>)|<\/p>./.test(value);
+  return /^<(?:p|[uo]l|table|blockquote|pre|figure)>/.test(value) && /<(?!\/?p>)|<\/p>./.test(value);
 }
 
 /** Blocks of a rich text. */
@@ -118,9 +118,10 @@ interface MarkupNode {
   getAttribute: (name: string) => string | null;
 }
 
-const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-', emDelimiter: '*', br: '<br />' });
+const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-', emDelimiter: '*', br: '<br />', codeBlockStyle: 'fenced' });
 turndown.use(gfm);
-turndown.keep(['sub', 'sup', 'u']);
+// Formulas and pictures with captions have no signs of their own: they stay the elements they are.
+turndown.keep((node) => /^(?:sub|sup|u|math|figure)$/i.test(node.nodeName));
 turndown.addRule('break', { filter: 'br', replacement: () => '<br />' });
 /** Only tables of a header and plain rows can be told by signs; others stay elements. */
 turndown.addRule('table', {

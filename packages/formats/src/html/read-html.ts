@@ -1,6 +1,8 @@
 import { Parser } from 'htmlparser2';
 import {
   escapeHtml,
+  itemScheme,
+  mathTags,
   type Issue,
   type SaidOfBlock,
   type SourceCell,
@@ -23,6 +25,7 @@ const INLINE = new Map([
   ['strike', 's'],
   ['del', 's'],
 ]);
+const MATH = new Set(mathTags);
 const BLOCK = new Set([
   'p',
   'div',
@@ -117,8 +120,16 @@ class HtmlReader {
       const table = this.tables.at(-1);
       if (table) table.cell = { html: '', span: readSpan(attributes.colspan, 60), down: readSpan(attributes.rowspan, 1000), heads: name === 'th' };
     } else if (INLINE.has(name))
-      this.put(name === 'br' ? '<br />' : `<${INLINE.get(name)}${name === 'a' && attributes.href ? ` href="${escapeHtml(attributes.href)}"` : ''}>`);
-    else if (name === 'img') this.picture(attributes);
+      this.put(
+        name === 'br'
+          ? '<br />'
+          : `<${INLINE.get(name)}${name === 'a' && attributes.href && !attributes.href.startsWith(itemScheme) ? ` href="${escapeHtml(attributes.href)}"` : ''}>`,
+      );
+    else if (MATH.has(name)) {
+      // What a formula may not say of itself goes when the paragraph is cleaned.
+      const said = Object.entries(attributes).map(([key, value]) => ` ${key}="${escapeHtml(value)}"`);
+      this.put(`<${name}${said.join('')}>`);
+    } else if (name === 'img') this.picture(attributes);
     else if (cell) cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `<${name}>` : '';
     else if (/^h[1-6]$/.test(name)) {
       this.endParagraph();
@@ -152,6 +163,7 @@ class HtmlReader {
       table.rows.at(-1)?.push({ cell, down: table.cell.down });
       table.cell = undefined;
     } else if (INLINE.has(name)) this.put(name === 'br' ? '' : `</${INLINE.get(name)}>`);
+    else if (MATH.has(name)) this.put(`</${name}>`);
     else if (table?.cell) table.cell.html += name === 'p' || name === 'li' || name === 'ul' || name === 'ol' ? `</${name}>` : '';
     else if (/^h[1-6]$/.test(name)) {
       this.endParagraph();
@@ -217,7 +229,7 @@ class HtmlReader {
     const html = sanitiseRichText(this.html.replace(/ {2,}/g, ' ').replace(/<br \/> /g, '<br />')).replace(/^(?: |<br \/>)+|(?: |<br \/>)+$/g, '');
     this.html = '';
     const text = plainText(html).replace(/\u00a0/g, ' ');
-    if (!text && !html.includes('<img')) return;
+    if (!text && !/<(?:img|math)/.test(html)) return;
     const isItem = this.item && this.lists.length > 0;
     this.item = false;
     const begins = isItem && this.listBegins;

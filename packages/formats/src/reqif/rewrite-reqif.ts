@@ -1,5 +1,6 @@
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { mediaTypeOf } from '../rich-text/media-types.js';
+import { writeFormula } from '../rich-text/write-formula.js';
 import { localName } from '../xml/walk-xml.js';
 import { openXmlFilter } from '../xml/xml-characters.js';
 import { canEncode, encodeXml, findXmlEncoding, markOf, openXmlDecoder, type XmlEncoding } from '../xml/xml-encoding.js';
@@ -303,6 +304,11 @@ class Rewriter {
         objectOf(name, `${alt ? ` name="${alt}"` : ''}>${alt}`),
       )
       .replace(/<a href="coomb-file:([^"]*)">(.*?)<\/a>/gs, (_, name: string, instead: string) => objectOf(name, `>${instead}`))
+      // Formulas are no part of the XHTML modules of ReqIF, captions have no element there, and links to items no address.
+      .replace(/<math[\s>].*?<\/math>/gs, writeFormula)
+      .replace(/<(\/?)figcaption>/g, '<$1p>')
+      .replace(/<(\/?)figure>/g, '<$1div>')
+      .replace(/<a href="coomb-item:[^"]*">(.*?)<\/a>/gs, '$1')
       .replace(/<br\s*\/?>/g, '<br></br>')
       .replace(/<(\/?)u>/g, '<$1ins>')
       .replace(/<(\/?)s>/g, '<$1del>')

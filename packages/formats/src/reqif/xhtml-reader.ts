@@ -1,5 +1,4 @@
-import { richTextTags } from '@coomb/core';
-import { escapeHtml } from '@coomb/core';
+import { escapeHtml, richTextTags } from '@coomb/core';
 import { embeddedScheme, pictureScheme } from '../rich-text/sanitise.js';
 
 const TAGS: Record<string, string> = { b: 'strong', i: 'em', del: 's', ins: 'u' };
@@ -7,7 +6,7 @@ const TAGS: Record<string, string> = { b: 'strong', i: 'em', del: 's', ins: 'u' 
 const BREAK = '\uE000';
 /** Marks the end of an embedded object. */
 const EMBEDDED = '\uE001';
-const BLOCK = /(<\/?(?:p|ul|ol|table|blockquote)\b[^>]*>)|\uE000/;
+const BLOCK = /(<\/?(?:p|ul|ol|table|blockquote|pre|figure)\b[^>]*>)|\uE000/;
 const KEPT = new Set(richTextTags.filter((tag) => tag !== 'img'));
 const SAFE = /^(?:https?:|mailto:)/i;
 const DROPPED = new Set(['script', 'style', 'title', 'textarea', 'noscript', 'iframe']);
@@ -58,7 +57,8 @@ export class XhtmlReader {
       this.closing.push('');
     } else if (KEPT.has(tag)) {
       const href = tag === 'a' && attributes.href && SAFE.test(attributes.href) ? ` href="${escapeHtml(attributes.href)}"` : '';
-      this.out += `<${tag}${href}>`;
+      const display = tag === 'math' && /^(?:block|inline)$/.test(attributes.display ?? '') ? ` display="${attributes.display}"` : '';
+      this.out += `<${tag}${href}${display}>`;
       this.closing.push(`</${tag}>`);
     } else this.closing.push(local === 'div' ? BREAK : '');
   }
@@ -96,7 +96,7 @@ export class XhtmlReader {
     for (const part of this.out.split(BLOCK)) {
       if (part === undefined) {
         if (depth === 0) flush();
-      } else if (/^<\/?(?:p|ul|ol|table|blockquote)\b/.test(part)) {
+      } else if (/^<\/?(?:p|ul|ol|table|blockquote|pre|figure)\b/.test(part)) {
         if (depth === 0) flush();
         depth += part.startsWith('</') ? -1 : 1;
         html += part;

@@ -1,4 +1,4 @@
-import { deepestRichText, measureDepth, richTextTags } from '@coomb/core';
+import { deepestRichText, itemScheme, mathAttributes, mathTags, measureDepth, richTextTags } from '@coomb/core';
 import sanitizeHtml from 'sanitize-html';
 import { ReadError } from '../read-error.js';
 
@@ -17,9 +17,15 @@ function plainSpans(tagName: string, attribs: sanitizeHtml.Attributes): sanitize
 
 const options: sanitizeHtml.IOptions = {
   allowedTags: [...richTextTags],
-  allowedAttributes: { img: ['src', 'alt'], a: ['href'], td: ['colspan', 'rowspan'], th: ['colspan', 'rowspan'] },
+  allowedAttributes: {
+    img: ['src', 'alt'],
+    a: ['href'],
+    td: ['colspan', 'rowspan'],
+    th: ['colspan', 'rowspan'],
+    ...Object.fromEntries(mathTags.map((tag) => [tag, [...mathAttributes]])),
+  },
   allowedSchemes: ['http', 'https', 'mailto'],
-  allowedSchemesByTag: { img: ['coomb-picture'], a: ['http', 'https', 'mailto', 'coomb-file'] },
+  allowedSchemesByTag: { img: ['coomb-picture'], a: ['http', 'https', 'mailto', 'coomb-file', itemScheme.slice(0, -1)] },
   allowProtocolRelative: false,
   transformTags: { b: 'strong', i: 'em', strike: 's', del: 's', td: plainSpans, th: plainSpans },
   exclusiveFilter: (frame) => frame.tag === 'img' && !(frame.attribs.src?.startsWith(pictureScheme) || frame.attribs.src?.startsWith('/api/')),

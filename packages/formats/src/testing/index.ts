@@ -1,2 +1,3 @@
 export * from './office-files.js';
 export * from './pdf-files.js';
+export * from './sample-texts.js';

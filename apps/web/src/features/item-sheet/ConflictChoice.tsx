@@ -57,7 +57,6 @@ function Version({ name, value, chosen, onChoose }: { name: string; value: Value
       borderColor={chosen ? 'moss.solid' : 'border'}
       bg={chosen ? 'moss.subtle' : 'bg.panel'}
     >
-      {/* biome-ignore lint/a11y/useSemanticElements: the version is shown whole, which a radio input cannot. */}
       <button type="button" role="radio" aria-checked={chosen} onClick={onChoose}>
         <Box fontSize="12.5px" fontWeight="600" mb="0.5">
           {name}

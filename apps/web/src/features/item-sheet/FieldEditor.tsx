@@ -4,7 +4,7 @@ import type { Field, FieldValue } from '@coomb/core';
 import { lazy, Suspense } from 'react';
 import { Choice } from '../../shared/ui/choice';
 
-const RichTextEditor = lazy(() => import('./RichTextEditor'));
+const RichTextEditor = lazy(() => import('../../shared/editor/RichTextEditor'));
 
 interface Props {
   field: Field;

@@ -12,7 +12,7 @@ import { ConflictChoice } from './ConflictChoice';
 import { FieldEditor } from './FieldEditor';
 import { findWritten, type Written } from './written';
 
-const RichTextEditor = lazy(() => import('./RichTextEditor'));
+const RichTextEditor = lazy(() => import('../../shared/editor/RichTextEditor'));
 
 /** Whose value holds where two changed the same, at the revision at which that was seen. */
 export interface Settled {

@@ -123,7 +123,6 @@ function Card({ label, explains, scheme, chosen, onChoose }: { label: string; ex
       alignItems="stretch"
       _hover={{ borderColor: chosen ? 'moss.solid' : 'moss.border' }}
     >
-      {/* biome-ignore lint/a11y/useSemanticElements: a card with a drawing is no radio input. */}
       <button type="button" role="radio" aria-checked={chosen} onClick={onChoose}>
         <StarterDrawing scheme={scheme} />
         <Box px="3" py="2">

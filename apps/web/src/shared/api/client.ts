@@ -8,6 +8,8 @@ import {
   type QueryOf,
   type ReplyOf,
   type TrayEntry,
+  type StoredPicture,
+  storePicture,
   uploadFile,
 } from '@coomb/contract';
 import { readHand, readPerson } from './person';
@@ -72,6 +74,21 @@ export async function upload(project: string, file: File): Promise<TrayEntry> {
   form.set('file', file);
   const response = await send(buildUrl(uploadFile.path, { project }), { method: 'POST', body: form });
   return uploadFile.reply.parse(await response.json());
+}
+
+/** Stores a picture for a text. Throws ApiError. */
+export async function uploadPicture(project: string, file: File): Promise<StoredPicture> {
+  const form = new FormData();
+  form.set('file', file, file.name || 'picture');
+  const response = await send(buildUrl(storePicture.path, { project }), { method: 'POST', body: form });
+  return storePicture.reply.parse(await response.json());
+}
+
+/** A picture that is written into an address, or lies in another project of this server. Throws an Error where it cannot be had. */
+export async function fetchPicture(address: string): Promise<File> {
+  const response = await fetch(address);
+  if (!response.ok) throw new Error('This picture is not there.');
+  return new File([await response.blob()], 'picture');
 }
 
 async function send(url: string, init: RequestInit): Promise<Response> {

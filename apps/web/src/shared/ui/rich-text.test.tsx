@@ -6,8 +6,22 @@ import { sanitise } from './rich-text';
 describe('markup that reaches the page', () => {
   it('keeps what rich text may hold', () => {
     const html =
-      '<p>H<sub>2</sub>O <strong>a</strong> <a href="https://weir.example/a">b</a> <img src="/api/projects/p/files/f" alt="Plan"></p><table><tbody><tr><td colspan="2">c</td></tr></tbody></table><p><ins>new</ins><del>old</del></p>';
+      '<p>H<sub>2</sub>O <strong>a</strong> <a href="mailto:desk@weir.example">b</a> <img src="/api/projects/p/files/f" alt="Plan"></p><table><tbody><tr><td colspan="2">c</td></tr></tbody></table><p><ins>new</ins><del>old</del></p>';
     expect(sanitise(html)).toBe(html);
+  });
+
+  it('opens pages elsewhere beside this one, and tells links to items', () => {
+    expect(sanitise('<a href="https://weir.example/a">b</a>')).toBe('<a href="https://weir.example/a" target="_blank" rel="noopener noreferrer">b</a>');
+    expect(sanitise('<a href="coomb-item:01890000-0000-7000-8000-000000000001">SYS-001</a>')).toContain('data-item="01890000-0000-7000-8000-000000000001"');
+  });
+
+  it('keeps formulas and lets nothing else into them', () => {
+    const formula =
+      '<math display="block"><mfrac linethickness="0"><mi mathvariant="bold">a</mi><mn>2</mn></mfrac><annotation encoding="application/x-tex">a/2</annotation></math>';
+    expect(sanitise(formula)).toBe(formula);
+    expect(
+      sanitise('<math href="javascript:x()"><mi onclick="x()">a</mi><annotation-xml encoding="text/html"><img src="x" onerror="x()"></annotation-xml></math>'),
+    ).not.toMatch(/javascript|onclick|onerror|annotation-xml/);
   });
 
   it.each([

@@ -2,6 +2,7 @@ import '@fontsource-variable/commissioner';
 import '@fontsource-variable/literata';
 import '@fontsource-variable/literata/wght-italic.css';
 import '@fontsource-variable/sometype-mono';
+import './math-font.css';
 import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
 
 const pair = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } });
@@ -93,6 +94,29 @@ const config = defineConfig({
     '.rich a[href^="coomb-file:"]': { textDecoration: 'underline dashed', pointerEvents: 'none', color: 'fg.muted' },
     '.rich td, .rich th': { border: '1px solid', borderColor: 'border', padding: '2px 8px', verticalAlign: 'top' },
     '.rich a': { textDecoration: 'underline' },
+    '.rich a[data-item], .rich a[href^="coomb-item:"]': { textDecoration: 'none', borderBottom: '1px solid', borderColor: 'moss.solid', cursor: 'pointer' },
+    '.rich pre': {
+      fontFamily: 'mono',
+      fontSize: '0.82em',
+      lineHeight: 1.5,
+      padding: '6px 10px',
+      marginBottom: '0.5em',
+      backgroundColor: 'bg.subtle',
+      overflowX: 'auto',
+    },
+    '.rich pre code': { fontSize: 'inherit', backgroundColor: 'transparent' },
+    '.rich figure': { margin: '0.4em 0 0.7em', maxWidth: 'max-content' },
+    '.rich figcaption': { fontFamily: 'body', fontSize: '0.82em', color: 'fg.muted', minHeight: '1.4em' },
+    '.rich math[display="block"]': { marginBlock: '0.4em', overflowX: 'auto', overflowY: 'hidden' },
+    '.rich annotation': { display: 'none' },
+    '.ProseMirror figcaption:empty::before, .ProseMirror figcaption:has(> br:only-child)::before': {
+      content: '"Caption"',
+      color: 'fg.subtle',
+      float: 'left',
+      height: 0,
+    },
+    '.ProseMirror math.ProseMirror-selectednode, .ProseMirror figure.ProseMirror-selectednode': { outline: '2px solid', outlineColor: 'moss.solid' },
+    '.ProseMirror .selectedCell': { backgroundColor: 'moss.subtle' },
     '::highlight(coomb-clipped)': { backgroundColor: 'moss.muted' },
     '::highlight(coomb-phrase)': { backgroundColor: 'ochre.muted' },
     '.rich ins': { textDecoration: 'underline', textDecorationColor: 'moss.solid', backgroundColor: 'moss.subtle' },

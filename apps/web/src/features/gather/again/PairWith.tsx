@@ -45,7 +45,7 @@ export function NewItem(props: Props) {
   );
 }
 
-function PairWith({ project, entry, gone, onPair, word }: Props & { word: string }) {
+function PairWith({ entry, gone, onPair, word }: Props & { word: string }) {
   const [open, setOpen] = useState(false);
   const [reference, setReference] = useState('');
   const list = useId();

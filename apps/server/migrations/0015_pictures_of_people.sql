@@ -1,0 +1,1 @@
+ALTER TABLE "file" ALTER COLUMN "source_id" DROP NOT NULL;
