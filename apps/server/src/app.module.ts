@@ -29,6 +29,7 @@ import { HtmlCleaner } from './items/clean-html.js';
 import { OutlineKeeper } from './items/outline-keeper.js';
 import { ItemsRepo } from './items/items.repo.js';
 import { ItemsService } from './items/items.service.js';
+import { ReshapeService } from './items/reshape.service.js';
 import { JobsService } from './jobs/jobs.service.js';
 import { LedgerController } from './ledger/ledger.controller.js';
 import { LedgerRepo } from './ledger/ledger.repo.js';
@@ -139,6 +140,7 @@ export class AppModule {
         FindRepo,
         FindService,
         ItemsService,
+        ReshapeService,
         LinksService,
         GatherRepo,
         PicturesRepo,

@@ -31,7 +31,7 @@ const findText = `
 /** Runs in the page: the button or link of that name; else the first whose name begins with it. */
 const findControl = `
   const name = arguments[0];
-  const all = [...document.querySelectorAll('button, a')].filter((element) => !element.disabled && element.checkVisibility());
+  const all = [...document.querySelectorAll('button, a, [role=menuitem]')].filter((element) => !element.disabled && element.checkVisibility());
   const text = (element) => element.textContent.replace(/\\s+/g, ' ').trim();
   return all.find((element) => text(element) === name || element.getAttribute('aria-label') === name) ?? all.find((element) => text(element).startsWith(name)) ?? null;`;
 

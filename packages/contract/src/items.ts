@@ -248,6 +248,47 @@ export const moveItem = endpoint({
   reply: batchReply,
 });
 
+export const splitItem = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/:item/split',
+  summary: 'Make two items of one: the second stands after it, with the same fields and a suspect copy of every link',
+  params: itemParams,
+  body: z.object({
+    revision: z.number().int(),
+    title: z.string().trim().max(500).optional(),
+    html: z.string().max(1_000_000),
+    rest: z.object({ title: z.string().trim().max(500).optional(), html: z.string().max(1_000_000) }),
+  }),
+  /** The new item, and how many links were copied. */
+  reply: z.object({ seq: z.number(), item: itemSchema, links: z.number() }),
+});
+
+export const joinItems = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/:item/join',
+  summary: 'Take another item into this one: its text, links and children; it is withdrawn, and its history is read with this one’s',
+  params: itemParams,
+  body: z.object({ revision: z.number().int(), other: z.string().max(200), otherRevision: z.number().int() }),
+  /** How many links came along, how many stood already, how many children came, and which values of the other gave way. */
+  reply: z.object({
+    seq: z.number(),
+    item: itemSchema,
+    links: z.number(),
+    already: z.number(),
+    children: z.number(),
+    fields: z.array(z.object({ label: z.string(), value: z.string() })),
+  }),
+});
+
+export const setKinds = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/kind',
+  summary: 'Make items of another kind; values of fields that it lacks stay, hidden, and links that it does not allow become findings',
+  params: projectParams,
+  body: z.object({ items: z.array(idSchema).min(1).max(10_000), kind: z.string().max(120) }),
+  reply: z.object({ seq: z.number(), changed: z.number(), disallowed: z.number() }),
+});
+
 export const withdrawItems = endpoint({
   method: 'POST',
   path: '/projects/:project/items/withdraw',
@@ -279,6 +320,8 @@ export const getHistory = endpoint({
       at: timeSchema,
       person: z.string(),
       action: z.string(),
+      /** Reference of another item that the change was made to, before this one was split from it or it was joined into this one. */
+      of: z.string().nullable(),
       revision: z.number(),
       changes: z.array(z.object({ field: z.string(), words: z.array(wordChangeSchema) })),
     }),

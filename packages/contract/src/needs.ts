@@ -48,7 +48,18 @@ export const needs: Readonly<Record<string, Need>> = {
   ]),
   ...each('read', ['listPersons', 'planMerge', 'planSet']),
   ...each('write', ['createSet', 'editCollection', 'editSet', 'mergeSets', 'renamePerson', 'setStanding', 'withdrawCollection']),
-  ...each('write', ['renameProject', 'restoreItems', 'storePicture', 'undo', 'uploadFile', 'withdrawItems', 'withdrawRecipe']),
+  ...each('write', [
+    'renameProject',
+    'restoreItems',
+    'setKinds',
+    'splitItem',
+    'joinItems',
+    'storePicture',
+    'undo',
+    'uploadFile',
+    'withdrawItems',
+    'withdrawRecipe',
+  ]),
   ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'changeScheme', 'withdrawBaseline', 'withdrawWaiver']),
 };
 

@@ -11,6 +11,9 @@ import { describeWaiver } from '../check/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ItemsRepo } from './items.repo.js';
+import { joinedInto, readLineage } from './lineage.js';
+
+type HistoryEntry = { of: string; seq: number } & Awaited<ReturnType<LedgerRepo['findHistory']>>[number];
 
 /** Everything that is read of items; ItemsService changes them. */
 @Injectable()
@@ -44,7 +47,7 @@ export class ItemReadingService {
       createdAt: asIso(row.createdAt),
       changedAt: asIso(row.changedAt),
       changedBy: row.changedBy,
-      origin: row.origin,
+      origin: sayOrigin(state, row.origin),
       place: source?.place ?? (home && row.exchanged[home.partner]?.place) ?? null,
       source: source ? { id: source.id, name: source.name } : null,
       path: readPath(state, node),
@@ -86,15 +89,32 @@ export class ItemReadingService {
   async getHistory(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getHistory>> {
     const state = await this.states.get(projectId);
     const { id } = state.items[getNode(state, idOrReference)]!;
-    const history = await this.ledger.findHistory(projectId, 'item', id, state.seq);
-    return history.map(({ batch, change }) => ({
-      seq: batch.seq,
-      at: asIso(batch.at),
-      person: batch.person,
-      action: batch.action,
-      revision: change.after.revision,
-      changes: change.entity === 'item' ? compareItems(state, change.before, change.after) : [],
-    }));
+    const history = await this.collectHistory(state, id, state.seq, new Set());
+    return history
+      .sort((a, b) => b.seq - a.seq)
+      .map(({ of, seq, batch, change }) => ({
+        seq,
+        at: asIso(batch.at),
+        person: batch.person,
+        action: batch.action,
+        of: of === id ? null : state.items[state.nodeOf.get(of)!]!.reference,
+        revision: change.after.revision,
+        changes: change.entity === 'item' ? compareItems(state, change.before, change.after) : [],
+      }));
+  }
+
+  /** Changes of an item up to a number, with those of the item that it was split from, up to there, and of those that were joined into it. */
+  private async collectHistory(state: ProjectState, id: string, upTo: number, known: Set<string>): Promise<HistoryEntry[]> {
+    if (known.has(id)) return [];
+    known.add(id);
+    const own = (await this.ledger.findHistory(state.id, 'item', id, upTo)).map(({ batch, change }) => ({ of: id, seq: batch.seq, batch, change }));
+    const first = own.at(-1);
+    const made = first && readLineage((first.change.after as ItemRow).origin);
+    const earlier = made?.as === 'split' ? await this.collectHistory(state, made.item, first!.seq - 1, known) : [];
+    const joined: HistoryEntry[] = [];
+    for (const other of await this.repo.findWithOrigin(state.id, joinedInto(id)))
+      if (state.items[state.nodeOf.get(other.id) ?? -1]?.withdrawn) joined.push(...(await this.collectHistory(state, other.id, upTo, known)));
+    return [...own, ...earlier, ...joined];
   }
 
   async getTrace(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getTrace>> {
@@ -260,4 +280,12 @@ function sayUsage(state: ProjectState, usage: string | null | undefined): string
 function usageOptions(state: ProjectState) {
   const usages = state.usageEnds();
   return usages ? { usages } : {};
+}
+
+/** Where an item came from, in words where it was made of another. */
+function sayOrigin(state: ProjectState, origin: string): string {
+  const made = readLineage(origin);
+  if (!made) return origin;
+  const other = state.items[state.nodeOf.get(made.item) ?? -1]?.reference ?? 'an item that is not there';
+  return made.as === 'split' ? `Split from ${other}` : `Joined into ${other}`;
 }

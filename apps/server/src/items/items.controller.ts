@@ -7,10 +7,13 @@ import {
   getOutline,
   getOutlineSince,
   getTrace,
+  joinItems,
   listUsages,
   moveItem,
   readCollection,
   restoreItems,
+  setKinds,
+  splitItem,
   withdrawItems,
 } from '@coomb/contract';
 import { Controller, Inject, Req, Res } from '@nestjs/common';
@@ -23,6 +26,7 @@ import { FindService } from '../find/find.service.js';
 import { ItemReadingService } from './item-reading.service.js';
 import { ItemsService } from './items.service.js';
 import { buildOutlineReply } from './outline.js';
+import { ReshapeService } from './reshape.service.js';
 
 @Controller()
 export class ItemsController {
@@ -31,6 +35,7 @@ export class ItemsController {
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(KeptAnswers) private readonly kept: KeptAnswers,
     @Inject(FindService) private readonly finding: FindService,
+    @Inject(ReshapeService) private readonly reshaping: ReshapeService,
     @Inject(OutlineKeeper) private readonly outlines: OutlineKeeper,
   ) {}
 
@@ -85,6 +90,21 @@ export class ItemsController {
   @Route(moveItem)
   move(@Call(moveItem) { params, body, person }: Input<typeof moveItem>) {
     return this.items.move(params.project, person, params.item, body.parent, body.after);
+  }
+
+  @Route(splitItem)
+  split(@Call(splitItem) { params, body, person }: Input<typeof splitItem>) {
+    return this.reshaping.split(params.project, person, params.item, body);
+  }
+
+  @Route(joinItems)
+  join(@Call(joinItems) { params, body, person }: Input<typeof joinItems>) {
+    return this.reshaping.join(params.project, person, params.item, body);
+  }
+
+  @Route(setKinds)
+  setKinds(@Call(setKinds) { params, body, person }: Input<typeof setKinds>) {
+    return this.reshaping.setKinds(params.project, person, body);
   }
 
   @Route(getHistory)

@@ -18,6 +18,15 @@ export class ItemsRepo {
     return this.rows.findRows(project, 'item', ids);
   }
 
+  /** Withdrawn items that say that they came about, or went, in a certain way. */
+  async findWithOrigin(project: string, origin: string): Promise<{ id: string }[]> {
+    const { items } = schema;
+    return this.db
+      .select({ id: items.id })
+      .from(items)
+      .where(and(eq(items.projectId, project), eq(items.origin, origin), eq(items.withdrawn, true)));
+  }
+
   /** The newest version of a source that has the item, and where it stands there; the first version where no later one notes it. */
   async findSource(project: string, lineage: string, item: string): Promise<{ id: string; name: string; place: SourcePlace | null } | undefined> {
     const { places } = schema;

@@ -254,7 +254,8 @@ export class ItemsService {
   }
 }
 
-function findSiblings(state: ProjectState, collection: string, parent: string | null): LightItem[] {
+/** Present items below a parent, in order. */
+export function findSiblings(state: ProjectState, collection: string, parent: string | null): LightItem[] {
   return state.items
     .filter((item) => !item.withdrawn && item.collectionId === collection && item.parentId === parent)
     .sort((a, b) => a.rank - b.rank || (a.id < b.id ? -1 : 1));

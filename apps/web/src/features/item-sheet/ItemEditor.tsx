@@ -32,13 +32,25 @@ interface Props {
   /** Stores what was written, based on a revision. Never called when nothing was. */
   onStore: (written: Written, revision: number, settled?: Settled) => Promise<unknown>;
   onDone: () => void;
+  /** Stores, then goes on with the next item. */
+  onNext?: (() => void) | undefined;
+  /** Makes two items of one: what stands before the caret, and what stands behind it. */
+  onSplit?: ((split: Split) => Promise<unknown>) | undefined;
+}
+
+export interface Split {
+  written: Written;
+  revision: number;
+  before: string;
+  behind: string;
 }
 
 /**
  * Edits title, text and fields in place. Ctrl Enter saves; Esc leaves, and keeps what was begun in this browser, as do Back, another view
- * and a reload; a clash with somebody else keeps what was typed. Storing without a change stores nothing.
+ * and a reload; a clash with somebody else keeps what was typed. Storing without a change stores nothing. Alt Enter stores and goes on with
+ * the next, Ctrl Shift Enter splits the item at the caret.
  */
-export function ItemEditor({ project, item, draftId, path, kind, withFields = true, onStore, onDone }: Props) {
+export function ItemEditor({ project, item, draftId, path, kind, withFields = true, onStore, onDone, onNext, onSplit }: Props) {
   const begun = useMemo(() => readDrafts(project)[draftId], [project, draftId]);
   const [text, setText] = useState(() => ({ title: begun?.title ?? item.title, html: begun?.html ?? item.html, fields: begun?.fields ?? item.fields }));
   const [revision, setRevision] = useState(begun?.revision ?? item.revision);
@@ -57,15 +69,31 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
     if (Object.keys(findWritten(item, next, withFields ? kind : undefined)).length === 0) dropDraft(project, draftId);
     else keepDraft(project, draftId, { ...next, revision, about: item.reference, path, at: new Date().toISOString() });
   };
-  const save = async (settled?: Settled) => {
+  const save = async (settled?: Settled, then = onDone) => {
     if (storing) return;
     if (!text.title.trim()) return setError(new Error('Give it a title first: it is how people will call it.'));
-    if (!isWritten) return throwAway();
+    if (!isWritten) {
+      dropDraft(project, draftId);
+      return then();
+    }
     setStoring(true);
     try {
       await onStore(written, revision, settled);
       dropDraft(project, draftId);
-      onDone();
+      then();
+    } catch (cause) {
+      setError(cause);
+      setStoring(false);
+    }
+  };
+  const split = async (before: string, behind: string) => {
+    if (storing) return;
+    if (!behind) return setError(new Error('Nothing stands behind the caret. Put it before what shall be an item of its own.'));
+    if (!before) return setError(new Error('Nothing stands before the caret. Put it behind what shall stay.'));
+    setStoring(true);
+    try {
+      await onSplit?.({ written, revision, before, behind });
+      dropDraft(project, draftId);
     } catch (cause) {
       setError(cause);
       setStoring(false);
@@ -97,7 +125,9 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
     <Box
       ref={frame}
       onKeyDown={(event) => {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && event.shiftKey) return event.stopPropagation();
         if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void save();
+        else if (event.key === 'Enter' && event.altKey && onNext) void save(undefined, onNext);
         else if (event.key === 'Escape') leave();
         else return event.stopPropagation();
         event.preventDefault();
@@ -135,7 +165,13 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
         autoFocus
       />
       <Suspense fallback={<Box h="100px" />}>
-        <RichTextEditor key={round} html={text.html} label="Text" onChange={(html) => change({ html })} />
+        <RichTextEditor
+          key={round}
+          html={text.html}
+          label="Text"
+          onChange={(html) => change({ html })}
+          onSplit={onSplit && ((before, behind) => void split(before, behind))}
+        />
       </Suspense>
       {withFields &&
         !item.heading &&
@@ -172,6 +208,11 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
         <Button size="xs" onClick={() => void save()} loading={storing} title="Ctrl Enter">
           Save
         </Button>
+        {onNext && (
+          <Button size="xs" variant="outline" onClick={() => void save(undefined, onNext)} disabled={storing} title="Alt Enter">
+            Save and write the next
+          </Button>
+        )}
         <Button size="xs" variant="ghost" onClick={throwAway} title={isWritten ? 'Throw away what was written' : 'Esc'}>
           {item.revision === 0 ? 'Throw away' : 'Leave unchanged'}
         </Button>

@@ -12,7 +12,7 @@ import { Coverage } from './Coverage';
 import { FieldText } from './FieldEditor';
 import { HereToo } from './HereToo';
 import { ItemEditor } from './ItemEditor';
-import { type Sheet, useEditItem, useHistory, useRestore, useWithdraw } from './queries';
+import { type Sheet, useEditItem, useHistory, useRestore, useSplitItem, useWithdraw } from './queries';
 import { Trail } from './Trail';
 import { Words } from './Words';
 import { OneLine } from '../../shared/ui/one-line';
@@ -24,6 +24,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   const edit = useEditItem(project.id);
   // A text that was begun and not stored is taken up where it was left.
   const [editing, setEditing] = useState(() => sheet.id in readDrafts(project.id) && !sheet.withdrawn);
+  const split = useSplitItem(project.id);
   const withdraw = useWithdraw(project.id);
   const restore = useRestore(project.id);
   const fields = kind.fields.filter((field) => sheet.fields[field.id] !== undefined && sheet.fields[field.id] !== null);
@@ -39,6 +40,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           kind={kind}
           onStore={(written, revision, settled) => edit.mutateAsync({ id: sheet.id, revision, ...written, ...(settled && { settled }) })}
           onDone={() => setEditing(false)}
+          onSplit={sheet.heading ? undefined : (parts) => split.mutateAsync({ id: sheet.id, ...parts }).then(() => setEditing(false))}
         />
       </Box>
     );
@@ -211,7 +213,8 @@ function ChangeList({ project, item }: { project: string; item: string }) {
   return history.data?.map((entry) => (
     <Box key={entry.seq} borderTopWidth="1px" py="1.5" fontSize="13.5px">
       <Box color="fg.muted" fontSize="12.5px">
-        {format(new Date(entry.at), 'd MMM yyyy, HH:mm')} · {entry.person} · {entry.action}
+        {format(new Date(entry.at), 'd MMM yyyy, HH:mm')} · {entry.person} · {entry.of && `${entry.of}: `}
+        {entry.action}
       </Box>
       {entry.changes
         .filter((change) => change.field !== 'Place' || entry.changes.length === 1)

@@ -9,17 +9,22 @@ import {
   getHistory,
   getItem,
   getLinkDifference,
+  joinItems,
   moveItem,
   removeLinks,
   type ReplyOf,
+  setKinds,
+  splitItem,
   withdrawItems,
   restoreItems,
   withdrawWaiver,
 } from '@coomb/contract';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { counted } from '@coomb/core';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { notify, notifyError } from '../../shared/ui/notices';
+import type { Split } from './ItemEditor';
 
 export type Sheet = ReplyOf<typeof getItem>;
 
@@ -63,6 +68,46 @@ export function useChange<Input, Result>(project: string, change: (input: Input)
 export const useEditItem = (project: string) =>
   useChange(project, ({ id, ...body }: BodyOf<typeof editItem> & { id: string }) => call(editItem, { params: { project, item: id }, body }));
 export const useAddItem = (project: string) => useChange(project, (body: BodyOf<typeof createItem>) => call(createItem, { params: { project }, body }));
+/** Makes two items of one. Fields that were written as well are stored first. */
+export const useSplitItem = (project: string) =>
+  useChange(project, async ({ id, written, revision, before, behind }: Split & { id: string }) => {
+    const params = { project, item: id };
+    const base = written.fields ? (await call(editItem, { params, body: { revision, fields: written.fields } })).revision : revision;
+    const told = await call(splitItem, {
+      params,
+      body: { revision: base, html: before, rest: { html: behind }, ...(written.title && { title: written.title }) },
+    });
+    notify(
+      `${told.item.reference} was split off.${told.links > 0 ? ` ${counted(told.links, 'link')} ${told.links === 1 ? 'was' : 'were'} copied to it, suspect: look whether ${told.links === 1 ? 'it holds' : 'they hold'}.` : ''}`,
+    );
+    return told;
+  });
+
+/** Takes an item into another one, as both are now. */
+export const useJoinItems = (project: string) =>
+  useChange(project, async ({ item, other }: { item: string; other: string }) => {
+    const [one, two] = await Promise.all([call(getItem, { params: { project, item } }), call(getItem, { params: { project, item: other } })]);
+    const told = await call(joinItems, { params: { project, item: one.id }, body: { revision: one.revision, other: two.id, otherRevision: two.revision } });
+    const said = [
+      told.links > 0 && `${counted(told.links, 'link')} came along`,
+      told.already > 0 && `${counted(told.already, 'link')} stood already or joined the two`,
+      told.children > 0 && `${counted(told.children, 'item')} below it came along`,
+      ...told.fields.map(({ label, value }) => `its ${label.toLowerCase()} “${value}” gave way`),
+    ].filter(Boolean);
+    notify(`${two.reference} is part of ${one.reference} now${said.length > 0 ? `: ${said.join(', ')}` : ''}. Undo parts them again.`);
+    return told;
+  });
+
+/** Makes items of another kind and tells what that breaks. */
+export const useSetKinds = (project: string) =>
+  useChange(project, async (body: BodyOf<typeof setKinds>) => {
+    const told = await call(setKinds, { params: { project }, body });
+    notify(
+      `${counted(told.changed, 'item')} changed.${told.disallowed > 0 ? ` ${counted(told.disallowed, 'link')} ${told.disallowed === 1 ? 'is' : 'are'} not allowed for this kind: readiness lists the items.` : ''}`,
+    );
+    return told;
+  });
+
 export const useMoveItem = (project: string) =>
   useChange(project, ({ id, ...body }: BodyOf<typeof moveItem> & { id: string }) => call(moveItem, { params: { project, item: id }, body }));
 export const useWithdraw = (project: string) =>

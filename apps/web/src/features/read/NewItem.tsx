@@ -11,10 +11,11 @@ interface Props {
   path: string;
   onStore: (written: Written) => Promise<unknown>;
   onDone: () => void;
+  onNext: () => void;
 }
 
 /** A new item while it is written; it gets its reference when it is stored. */
-export function NewItem({ collection, path, onStore, onDone }: Props) {
+export function NewItem({ collection, path, onStore, onDone, onNext }: Props) {
   const project = useProject();
   return (
     <Flex gap="5" px="5" py="2.5" borderLeftWidth="3px" borderColor="moss.solid" role="article" aria-label={`A new item of ${collection.name}`}>
@@ -30,6 +31,7 @@ export function NewItem({ collection, path, onStore, onDone }: Props) {
           kind={getKind(project.scheme, collection.kind)}
           onStore={onStore}
           onDone={onDone}
+          onNext={onNext}
         />
       </Box>
     </Flex>

@@ -2,14 +2,14 @@ import { RichText } from '../../shared/ui/rich-text';
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import type { Item, OutlineReply } from '@coomb/contract';
 import { getKind, verificationStates } from '@coomb/core';
-import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Check, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Check, ListCollapse, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
-import { ItemEditor, type Settled } from '../item-sheet/ItemEditor';
+import { ItemEditor, type Settled, type Split } from '../item-sheet/ItemEditor';
 import type { Written } from '../item-sheet/written';
 import type { MoveWish } from './find-move';
 
@@ -21,6 +21,11 @@ export interface RowActions {
   edit: (id: string) => void;
   store: (id: string, written: Written, revision: number, settled?: Settled) => Promise<unknown>;
   done: () => void;
+  /** Writes a new item below the one that was edited. */
+  next: (id: string) => void;
+  split: (id: string, parts: Split) => Promise<unknown>;
+  /** Takes the item that follows into this one. */
+  join: (id: string) => void;
   add: (id: string) => void;
   move: (wish: MoveWish) => void;
   withdraw: (id: string) => void;
@@ -114,6 +119,8 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
             kind={kind}
             onStore={(written, revision, settled) => actions.store(item.id, written, revision, settled)}
             onDone={actions.done}
+            onNext={() => actions.next(item.id)}
+            onSplit={isHeading ? undefined : (parts) => actions.split(item.id, parts)}
           />
         ) : (
           <>
@@ -166,6 +173,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
           <Tool label={chosen ? 'Let go (Space)' : 'Choose (Space)'} icon={Check} run={() => actions.choose(id, false)} />
           <Tool label="Edit (Enter)" icon={Pencil} run={() => actions.edit(id)} />
           <Tool label="Add an item after this one (A)" icon={Plus} run={() => actions.add(id)} />
+          <Tool label="Join the next one to it (J)" icon={ListCollapse} run={() => actions.join(id)} />
           <Tool label="Move up (Alt ↑)" icon={ArrowUp} run={() => actions.move('up')} />
           <Tool label="Move down (Alt ↓)" icon={ArrowDown} run={() => actions.move('down')} />
           <Tool label="One level out (Alt ←)" icon={ArrowLeft} run={() => actions.move('out')} />

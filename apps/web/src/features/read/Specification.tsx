@@ -1,4 +1,4 @@
-import { counted } from '@coomb/core';
+import { counted, offeredKinds } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Collection, OutlineReply } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -8,14 +8,17 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
+import { Choice } from '../../shared/ui/choice';
 import { EmptyState } from '../../shared/ui/feedback';
+import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { SaveAs, SaveChosen } from '../exports';
 import { useKeys } from '../../shared/ui/use-keys';
-import { useAddItem, useEditItem, useMoveItem, useWithdraw } from '../item-sheet/queries';
+import type { Split } from '../item-sheet/ItemEditor';
+import { useAddItem, useEditItem, useJoinItems, useMoveItem, useSetKinds, useSplitItem, useWithdraw } from '../item-sheet/queries';
 import type { Written } from '../item-sheet/written';
 import { chooseRange, toggleChosen } from './choosing';
-import { findMove, findPlaceAfter, type MoveWish } from './find-move';
+import { findMove, findNext, findPlaceAfter, type MoveWish } from './find-move';
 import { NewItem } from './NewItem';
 import { useTexts } from './queries';
 import { ReadingRow, type RowActions } from './ReadingRow';
@@ -40,6 +43,9 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   const move = useMoveItem(project.id);
   const edit = useEditItem(project.id);
   const withdraw = useWithdraw(project.id);
+  const split = useSplitItem(project.id);
+  const join = useJoinItems(project.id);
+  const kinds = useSetKinds(project.id);
   // Where a new item is being written: it is stored, and counted, when it has been.
   const newAt = useMemo(() => (write === undefined ? undefined : findPlaceAfter(outline, rows, write)), [write, outline, rows]);
   const lines = useMemo(() => (newAt === undefined ? rows : rows.toSpliced(newAt, 0, NEW)), [rows, newAt]);
@@ -87,8 +93,21 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   useEffect(() => {
     if (newAt !== undefined) virtual.scrollToIndex(newAt, { align: 'center' });
   }, [newAt, virtual]);
+  const stored = useRef<string | undefined>(undefined);
   const storeNew = async (written: Written) => {
     const item = await add.mutateAsync({ collection: collection.id, title: '', ...written, after: write === 'end' ? null : (write ?? null) });
+    setActive(item.id);
+    stored.current = item.id;
+  };
+  /** The item that follows the marked one at its level, else the first below it: what is joined to it. */
+  const joinNext = (id: string) => {
+    const next = findNext(outline, rows, positionOf.get(id) ?? -1);
+    if (next === undefined) return notify('No item follows that could be joined to it.', 'info');
+    join.mutate({ item: id, other: next });
+  };
+  const splitAt = async (id: string, parts: Split) => {
+    const { item } = await split.mutateAsync({ id, ...parts });
+    setEditing(undefined);
     setActive(item.id);
   };
   const tryMove = (wish: MoveWish) => {
@@ -104,6 +123,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     ArrowUp: () => go(-1),
     Enter: () => active && setEditing(active),
     a: () => addAfter(active ?? null),
+    j: () => active && joinNext(active),
     o: () => position !== undefined && void navigate(itemAddress(outline.reference[rows[position]!]!)),
     Delete: () => withdrawChosen(),
     ' ': () => chooseActive(),
@@ -116,9 +136,9 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     'Alt+ArrowRight': () => tryMove('in'),
     'Alt+ArrowLeft': () => tryMove('out'),
   };
-  const latest = useRef({ addAfter, tryMove, choose, withdraw: withdraw.mutate, edit: edit.mutateAsync });
+  const latest = useRef({ addAfter, tryMove, choose, joinNext, splitAt, withdraw: withdraw.mutate, edit: edit.mutateAsync });
   useEffect(() => {
-    latest.current = { addAfter, tryMove, choose, withdraw: withdraw.mutate, edit: edit.mutateAsync };
+    latest.current = { addAfter, tryMove, choose, joinNext, splitAt, withdraw: withdraw.mutate, edit: edit.mutateAsync };
   });
   const actions = useMemo(
     (): RowActions => ({
@@ -127,13 +147,19 @@ export function Specification({ collection, outline, rows }: { collection: Colle
       edit: setEditing,
       store: (id, written, revision, settled) => latest.current.edit({ id, revision, ...written, ...(settled && { settled }) }),
       done: () => setEditing(undefined),
+      next: (id) => {
+        setEditing(undefined);
+        latest.current.addAfter(id);
+      },
+      split: (id, parts) => latest.current.splitAt(id, parts),
+      join: (id) => latest.current.joinNext(id),
       add: (id) => latest.current.addAfter(id),
       move: (wish) => latest.current.tryMove(wish),
       withdraw: (id) => latest.current.withdraw([id]),
     }),
     [],
   );
-  useKeys(keys, editing === undefined && newAt === undefined);
+  useKeys(keys, editing === undefined && write === undefined);
   return (
     <Flex direction="column" h="100%">
       <Box ref={frame} flex="1" overflow="auto" bg="bg.panel">
@@ -164,10 +190,12 @@ export function Specification({ collection, outline, rows }: { collection: Colle
               return (
                 <Box key={key} {...place}>
                   <NewItem
+                    key={write}
                     collection={collection}
                     path={`shape/${collection.id}?write=${write}`}
                     onStore={storeNew}
                     onDone={() => setAddress({ write: undefined })}
+                    onNext={() => setAddress({ write: stored.current ?? write })}
                   />
                 </Box>
               );
@@ -211,6 +239,15 @@ export function Specification({ collection, outline, rows }: { collection: Colle
             <Button size="2xs" variant="ghost" loading={withdraw.isPending} onClick={withdrawChosen} title="Withdraw them (Delete)">
               <Trash2 size={12} /> Withdraw
             </Button>
+            <Choice
+              label="Make them of another kind"
+              value=""
+              options={[
+                { value: '', label: 'Make them…' },
+                ...offeredKinds(project.scheme).map(({ id, label }) => ({ value: id, label: label.toLowerCase() })),
+              ]}
+              onChange={(kind) => kind && kinds.mutate({ items: present, kind })}
+            />
             <Box ml="auto" />
             <SaveChosen project={project.id} items={present} />
           </>

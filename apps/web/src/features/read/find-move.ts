@@ -24,6 +24,15 @@ export function findMove(
   return { parent: idOf(above), after: idOf(children.at(-1)) };
 }
 
+/** The item that comes after another one and can be joined to it: the next at its level, else the first below it. Undefined where there is none. */
+export function findNext(outline: Pick<OutlineReply, 'id' | 'parent'>, rows: readonly number[], position: number): string | undefined {
+  const row = rows[position];
+  if (row === undefined) return undefined;
+  const siblings = rows.filter((one) => outline.parent[one] === outline.parent[row]);
+  const next = siblings[siblings.indexOf(row) + 1] ?? rows.find((one) => outline.parent[one] === row);
+  return next === undefined ? undefined : outline.id[next];
+}
+
 /** Where among the rows of a collection an item stands that comes after another one: behind all below that one; at the end when that is not there. */
 export function findPlaceAfter(outline: Pick<OutlineReply, 'id' | 'parent'>, rows: readonly number[], after: string): number {
   const at = rows.findIndex((row) => outline.id[row] === after);

@@ -12,12 +12,13 @@ interface Props {
   project: string;
   storing: boolean;
   onPictures: (files: File[]) => void;
+  onSplit: (() => void) | undefined;
 }
 
 type Form = 'formula' | 'link' | null;
 
 /** What can be done with words, what can be put in, and, within a table, what can be done with it. */
-export function EditorBar({ editor, project, storing, onPictures }: Props) {
+export function EditorBar({ editor, project, storing, onPictures, onSplit }: Props) {
   const [form, setForm] = useState<Form>(null);
   const picker = useRef<HTMLInputElement>(null);
   const here = useEditorState({
@@ -91,6 +92,17 @@ export function EditorBar({ editor, project, storing, onPictures }: Props) {
             </Menu.Positioner>
           </Portal>
         </Menu.Root>
+        {onSplit && (
+          <Button
+            size="2xs"
+            variant="ghost"
+            title="Make an item of its own of what stands behind the caret (Ctrl Shift Enter)"
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={onSplit}
+          >
+            Split here
+          </Button>
+        )}
         {here.formula !== null && form !== 'formula' && (
           <Button size="2xs" variant="ghost" onClick={() => setForm('formula')}>
             Change the formula

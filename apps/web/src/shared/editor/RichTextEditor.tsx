@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import type { Editor } from '@tiptap/core';
+import { type Editor, getHTMLFromFragment } from '@tiptap/core';
 import { TextSelection } from '@tiptap/pm/state';
 import { EditorContent, useEditor } from '@tiptap/react';
 import { useCallback, useRef, useState } from 'react';
@@ -16,18 +16,21 @@ interface Props {
   label: string;
   onChange: (html: string) => void;
   autoFocus?: boolean;
+  /** Takes the text before the caret and the text behind it, to make two items of one. */
+  onSplit?: ((before: string, behind: string) => void) | undefined;
 }
 
 /**
  * Rich text in place: everything that a text may hold can be written, put in, pasted and dropped. Begins with the text that it is given and
  * says that very text again while nothing is changed.
  */
-export default function RichTextEditor({ html, label, onChange, autoFocus = false }: Props) {
+export default function RichTextEditor({ html, label, onChange, autoFocus = false, onSplit }: Props) {
   const project = useParams().project ?? '';
   /** How the editor itself writes the text that it was given: that much is no change. */
   const untouched = useRef<string | undefined>(undefined);
   const [storing, setStoring] = useState(false);
   const held = useRef<Editor | null>(null);
+  const split = useRef<(() => void) | undefined>(undefined);
 
   /** Puts in what came from elsewhere, after its pictures were stored. */
   const putIn = useCallback(
@@ -75,7 +78,11 @@ export default function RichTextEditor({ html, label, onChange, autoFocus = fals
         style: 'min-height:4.5em;padding:6px 10px;outline:none',
       },
       // Keys that store, whatever they would do to the text.
-      handleKeyDown: (_, event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey || event.altKey),
+      handleKeyDown: (_, event) => {
+        if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey || event.altKey)) return false;
+        if (event.shiftKey) split.current?.();
+        return true;
+      },
       handlePaste: (_, event) => {
         const data = event.clipboardData;
         const markup = data?.getData('text/html') ?? '';
@@ -103,14 +110,26 @@ export default function RichTextEditor({ html, label, onChange, autoFocus = fals
     },
   });
   held.current = editor;
+  split.current = editor && onSplit ? () => onSplit(...divide(editor)) : undefined;
   if (!editor) return null;
   untouched.current ??= tidyHtml(editor.getHTML());
   return (
     <Box borderWidth="1px" borderColor="border.emphasized" bg="bg.panel" fontFamily="serif" fontSize="16px" lineHeight="1.55">
-      <EditorBar editor={editor} project={project} storing={storing} onPictures={(files) => void putPictures(files)} />
+      <EditorBar editor={editor} project={project} storing={storing} onPictures={(files) => void putPictures(files)} onSplit={split.current} />
       <EditorContent editor={editor} />
     </Box>
   );
+}
+
+/** The text before the caret and the one behind it, each whole. */
+function divide({ state }: Editor): [before: string, behind: string] {
+  const at = state.selection.from;
+  const write = (part: typeof state.doc) =>
+    tidyHtml(getHTMLFromFragment(part.content, state.schema))
+      .replace(/^(?:<p><\/p>)+|(?:<p><\/p>)+$/g, '')
+      .replace(/^((?:<[^>]+>)*)\s+/, '$1')
+      .trim();
+  return [write(state.doc.cut(0, at)), write(state.doc.cut(at))];
 }
 
 /** Puts in a picture and the caret into its caption. */
