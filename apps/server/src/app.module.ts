@@ -9,18 +9,20 @@ import { BaselinesService } from './baselines/baselines.service.js';
 import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
 import type { OpenDatabase } from './database/database.js';
+import { FilesController } from './files/files.controller.js';
+import { FilesRepo } from './files/files.repo.js';
 import { GatherController } from './gather/gather.controller.js';
-import { PicturesController } from './pictures/pictures.controller.js';
-import { PicturesRepo } from './pictures/pictures.repo.js';
-import { PicturesService } from './pictures/pictures.service.js';
-import { FileReader } from './gather/file-reader.js';
+import { PicturesController } from './files/pictures.controller.js';
+import { PicturesService } from './files/pictures.service.js';
+import { FileReader } from './tray/file-reader.js';
 import { GatherRepo } from './gather/gather.repo.js';
 import { ImportAgainService } from './gather/import-again/import-again.service.js';
 import { ImportService } from './gather/import.service.js';
-import { TRAY_FOLDER, TrayService } from './gather/tray.service.js';
+import { TRAY_FOLDER, TrayService } from './tray/tray.service.js';
 import { SystemController } from './http/system.controller.js';
 import { CLOCK, type Clock, DATABASE, DISK_ROOM, LIFE, OPEN_DATABASE } from './http/tokens.js';
-import { KeptAnswers } from './http/kept-answers.js';
+import { KeptAnswers } from './project-state/kept-answers.js';
+import { FindController } from './find/find.controller.js';
 import { FindRepo } from './find/find.repo.js';
 import { FindService } from './find/find.service.js';
 import { ItemReadingService } from './items/item-reading.service.js';
@@ -30,15 +32,16 @@ import { OutlineKeeper } from './items/outline-keeper.js';
 import { ItemsRepo } from './items/items.repo.js';
 import { ItemsService } from './items/items.service.js';
 import { ReshapeService } from './items/reshape.service.js';
+import { JobsController } from './jobs/jobs.controller.js';
 import { JobsService } from './jobs/jobs.service.js';
-import { LedgerController } from './ledger/ledger.controller.js';
+import { LedgerController } from './changes/changes.controller.js';
 import { LedgerRepo } from './ledger/ledger.repo.js';
 import { LedgerReader } from './ledger/ledger-reader.js';
 import { PastRepo } from './ledger/past.repo.js';
-import { LedgerService } from './ledger/ledger.service.js';
+import { LedgerService } from './changes/ledger.service.js';
 import { LinksController } from './links/links.controller.js';
 import { LinksService } from './links/links.service.js';
-import { LiveController } from './live/live.controller.js';
+import { LiveController } from './changes/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { ProjectStateRepo } from './project-state/project-state.repo.js';
 import { ProjectStates } from './project-state/project-states.js';
@@ -62,8 +65,11 @@ import { SchemeRepo } from './scheme/scheme.repo.js';
 import { SchemeService } from './scheme/scheme.service.js';
 import { SetsController } from './sets/sets.controller.js';
 import { SetsService } from './sets/sets.service.js';
+import { RunsController } from './runs/runs.controller.js';
+import { RunsRepo } from './runs/runs.repo.js';
+import { TrayController } from './tray/tray.controller.js';
 import { SourcesController } from './sources/sources.controller.js';
-import { SourcesRepo } from './sources/sources.repo.js';
+import { SourcesRepo } from './gather/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
 import { ExportsController } from './exports/exports.controller.js';
 import { FileWriter } from './exports/file-writer.js';
@@ -93,9 +99,14 @@ export class AppModule {
         SchemeController,
         SetsController,
         ItemsController,
+        FindController,
         LinksController,
         GatherController,
         PicturesController,
+        FilesController,
+        TrayController,
+        RunsController,
+        JobsController,
         CheckController,
         RecipesController,
         SourcesController,
@@ -143,7 +154,8 @@ export class AppModule {
         ReshapeService,
         LinksService,
         GatherRepo,
-        PicturesRepo,
+        FilesRepo,
+        RunsRepo,
         PicturesService,
         FileReader,
         TrayService,

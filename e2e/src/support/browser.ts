@@ -168,6 +168,7 @@ export class Person {
   /** As the browser's own zoom does: fewer pixels of the page, each of them larger. */
   async zoom(factor: number, width = 1280, height = 800): Promise<void> {
     const size = { width: Math.round(width / factor), height: Math.round(height / factor), deviceScaleFactor: factor, mobile: false };
+    // The types leave out what drivers of this browser can do.
     await (this.driver as unknown as { sendDevToolsCommand: (name: string, input: object) => Promise<void> }).sendDevToolsCommand(
       'Emulation.setDeviceMetricsOverride',
       size,

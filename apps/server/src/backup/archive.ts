@@ -40,6 +40,7 @@ function toStream(pack: Pack): NodeJS.ReadableStream {
   const stream = new PassThrough();
   stream.on('error', () => {});
   pack.on('error', (error) => stream.destroy(error as Error));
+  // The packer declares streams of an older kind.
   pack.pipe(stream as never);
   return stream;
 }

@@ -1,9 +1,9 @@
 import { type Baseline, CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { BaselineRow } from '../ledger/change.js';
+import type { BaselineValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import { asIso, LedgerService } from '../ledger/ledger.service.js';
+import { asIso, LedgerService } from '../changes/ledger.service.js';
 
 /** Names of moments of a project. What stood then is read by the number, as anything is. */
 @Injectable()
@@ -21,7 +21,7 @@ export class BaselinesService {
 
   /** Refuses a name that another moment has, and a change that is not there. */
   async create(project: string, person: string, { name, note, seq }: { name: string; note: string; seq?: number | undefined }): Promise<Baseline> {
-    let row!: BaselineRow;
+    let row!: BaselineValue;
     await this.ledger.change(project, async (state) => {
       if (seq !== undefined && seq > state.seq) throw new CoombError('not-found', `There is no change ${seq} in this project; the last is ${state.seq}.`);
       const taken = (await this.rows.findAll(project, 'baseline')).find((one) => one.name.toLowerCase() === name.toLowerCase());
@@ -44,6 +44,6 @@ export class BaselinesService {
   }
 }
 
-function describe({ id, name, note, seq, person, at }: BaselineRow): Baseline {
+function describe({ id, name, note, seq, person, at }: BaselineValue): Baseline {
   return { id, name, note, seq, person, at: asIso(at) };
 }

@@ -1,7 +1,7 @@
 import { createWaiver, explainCoverage, getReadiness, openFigure, withdrawWaiver } from '@coomb/contract';
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { KeptAnswers } from '../http/kept-answers.js';
+import { KeptAnswers } from '../project-state/kept-answers.js';
 import { Call, type Input, Route } from '../http/route.js';
 import { CheckService } from './check.service.js';
 import { buildReadiness } from './readiness.js';

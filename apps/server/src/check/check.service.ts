@@ -3,10 +3,10 @@ import { CoombError } from '@coomb/contract';
 import { buildExplanation, getKind, phraseAt, type Reached, UsageCoverage } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { getNode } from '../items/item-reading.service.js';
-import type { WaiverRow } from '../ledger/change.js';
-import { LedgerService } from '../ledger/ledger.service.js';
-import { describeWaiver } from './describe-waiver.js';
+import { getNode } from '../project-state/get-node.js';
+import type { WaiverValue } from '../ledger/change.js';
+import { LedgerService } from '../changes/ledger.service.js';
+import { describeWaiver } from '../project-state/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { openFigure } from './figures/families.js';
@@ -62,7 +62,7 @@ export class CheckService {
   }
 
   async createWaiver(projectId: string, person: string, wanted: { item: string; rule: string; reason: string; until: string | null }): Promise<Waiver> {
-    const row: WaiverRow = {
+    const row: WaiverValue = {
       id: this.clock.newId(),
       projectId,
       revision: 1,
@@ -83,7 +83,7 @@ export class CheckService {
   }
 
   async withdrawWaiver(projectId: string, person: string, id: string): Promise<Waiver> {
-    let after: WaiverRow | undefined;
+    let after: WaiverValue | undefined;
     await this.ledger.change(projectId, async (state) => {
       const before = state.waivers.get(id);
       if (!before || before.withdrawn) throw new CoombError('not-found', 'This waiver is not there any more.');

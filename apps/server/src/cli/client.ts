@@ -44,6 +44,7 @@ export function buildClient(address: string, person: string): Client {
       const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, input.query as Record<string, unknown>);
       const body = input.body === undefined ? {} : { body: JSON.stringify(input.body), headers: { 'Content-Type': 'application/json' } };
       const response = await send(endpoint, url, body);
+      // What the endpoint parses is its own reply.
       return endpoint.reply.parse(await response.json()) as never;
     },
     bytes: async (endpoint, params) => Buffer.from(await (await send(endpoint, buildUrl(endpoint.path, params))).arrayBuffer()),

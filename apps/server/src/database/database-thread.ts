@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import { findWorkerFile } from '../http/worker-file.js';
+import { findWorkerFile } from '../workers/worker-file.js';
 import type { DatabaseWorkerData, Failure, Reply, Request } from './database.worker.js';
 import type { Transport } from './database-client.js';
 import { type Answer, DatabaseDiedError, type Statement } from './engine.js';
@@ -92,6 +92,7 @@ export class DatabaseThread implements Transport {
     if (!waiting) return;
     this.pending.delete(reply.id);
     clearTimeout(waiting.timer);
+    // The caller knows what it asked for; messages between threads carry no types.
     if ('value' in reply) return waiting.resolve(reply.value as never);
     if (reply.failure.died) this.die(reply.failure.message);
     waiting.reject(reply.failure.died ? this.died! : asError(reply.failure));

@@ -69,6 +69,7 @@ export async function openDatabase(folder: string, { template, copies, onDied, d
     const room = new DiskRoom(folder, askRoom);
     const client = new DatabaseClient(thread, () => room.assertFor(0, 'This change'));
     // The client has what Drizzle asks of the library it was written for: query and transaction.
+    // The client does what Drizzle asks of a PGlite, in a thread of its own.
     const db = drizzle({ client: client as unknown as PGlite, schema });
     await refuseNewer(db, folder);
     await migrate(db, { migrationsFolder });

@@ -99,6 +99,7 @@ export class Engine {
 
 /** An exception out of the database's loop that is no ordinary jump is the end of it. */
 function watch(pg: PGlite, onDied: (error: unknown) => void): void {
+  // The engine does not declare its module, whose main loop is asked here.
   const { Module: module } = pg as unknown as { Module: { _PostgresMainLoopOnce: () => void } };
   const once = module._PostgresMainLoopOnce;
   module._PostgresMainLoopOnce = () => {

@@ -7,6 +7,7 @@ const NO_SPACE = 51;
 export function failingDisk(bytes: number): NonNullable<EngineOptions['prepare']> {
   return (runtime) => {
     const { stream_ops: ops } = runtime.NODEFS;
+    // The types of the runtime leave out its class of errors.
     const { ErrnoError } = runtime.FS as unknown as { ErrnoError: new (errno: number) => Error };
     const { write } = ops;
     let left = bytes;

@@ -1,7 +1,6 @@
 import type { RecipeBody } from '@coomb/contract';
 import type { Binding, FieldValue, LastContact, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
-import type { Entity } from '../ledger/change.js';
 import {
   boolean,
   customType,
@@ -329,7 +328,7 @@ export const history = pgTable(
     projectId: uuid('project_id').notNull(),
     seq: integer('seq').notNull(),
     ordinal: integer('ordinal').notNull(),
-    entity: text('entity').$type<Entity>().notNull(),
+    entity: text('entity').notNull(),
     entityId: uuid('entity_id').notNull(),
     /** Form that the value is in: what was written in an older one is brought to the present one when it is read. */
     version: smallint('version').notNull(),

@@ -7,10 +7,10 @@ import { presentMoment } from '../http/caller.js';
 import { DATABASE } from '../http/tokens.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PastRepo } from '../ledger/past.repo.js';
-import type { ItemRow, SourceRow } from '../ledger/change.js';
+import type { ItemValue, SourceValue } from '../ledger/change.js';
 
 /** What of an item goes out. */
-export type ExportRow = Pick<ItemRow, 'id' | 'reference' | 'title' | 'html' | 'kind' | 'heading' | 'fields'> &
+export type ExportRow = Pick<ItemValue, 'id' | 'reference' | 'title' | 'html' | 'kind' | 'heading' | 'fields'> &
   Pick<Binding, 'externalId'> &
   Pick<LastContact, 'base'>;
 
@@ -22,7 +22,7 @@ export class ExportsRepo {
     @Inject(PastRepo) private readonly past: PastRepo,
   ) {}
 
-  async findNewestReqif(project: string, collection: string): Promise<SourceRow | undefined> {
+  async findNewestReqif(project: string, collection: string): Promise<SourceValue | undefined> {
     const sources = (await this.rows.findAll(project, 'source')).filter((source) => source.collectionId === collection && source.format === 'reqif');
     return sources.sort((a, b) => Date.parse(b.importedAt) - Date.parse(a.importedAt))[0];
   }
@@ -88,7 +88,7 @@ export class ExportsRepo {
 }
 
 /** No more than goes out: a worker is given it. */
-function asExportRow({ id, reference, title, html, kind, heading, fields, bindings, exchanged }: ItemRow, partner: string | undefined): ExportRow {
+function asExportRow({ id, reference, title, html, kind, heading, fields, bindings, exchanged }: ItemValue, partner: string | undefined): ExportRow {
   const binding = partner === undefined ? bindings[0] : findBinding(bindings, partner);
   const base = exchanged[partner ?? bindings[0]?.partner ?? '']?.base ?? null;
   return { id, reference, externalId: binding?.externalId ?? null, title, html, kind, heading, fields, base };

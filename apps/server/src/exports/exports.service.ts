@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import type { ExportFormat, getExportRecipe, ReplyOf, tryExport } from '@coomb/contract';
 import type { ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { GatherRepo } from '../gather/gather.repo.js';
+import { FilesRepo } from '../files/files.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -27,7 +27,7 @@ export class ExportsService {
 
   constructor(
     @Inject(ExportsRepo) private readonly repo: ExportsRepo,
-    @Inject(GatherRepo) private readonly files: GatherRepo,
+    @Inject(FilesRepo) private readonly files: FilesRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(FileWriter) private readonly writer: FileWriter,
     @Inject(CLOCK) private readonly clock: Clock,

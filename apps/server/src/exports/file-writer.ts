@@ -1,6 +1,6 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { WorkerPool } from '../http/worker-pool.js';
+import { WorkerPool } from '../workers/worker-pool.js';
 import type { GrowingFile } from './growing-file.js';
 import type { Slice } from './read-scene.js';
 import type { FromWorker, ToWorker, WriteAnswer, WriteTask } from './write-file.worker.js';

@@ -1,12 +1,12 @@
 import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome, takeApart } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import type { CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
+import type { CollectionValue, ItemValue, LinkValue } from '../ledger/change.js';
 import { ProjectState } from '../project-state/project-state.js';
 import { buildPartRows } from '../project-state/scheme-parts.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import { buildImport, checkImport } from './build-import.js';
 
-const collection: CollectionRow = {
+const collection: CollectionValue = {
   id: 'c',
   projectId: 'p',
   revision: 1,
@@ -92,8 +92,8 @@ function build(items: LightItem[], drafts: Draft[], links: DraftLink[] = [], pic
     { state: stateOf(items), person: 'Ada', now: '2026-11-01T08:00:00.000Z', newId: () => `new ${next++}`, collection, sourceId: 's', pictureAddress },
     outcome,
   );
-  const rows = built.changes.flatMap((change) => (change.entity === 'item' ? [change.after as ItemRow] : []));
-  const made = built.changes.flatMap((change) => (change.entity === 'link' ? [change.after as LinkRow] : []));
+  const rows = built.changes.flatMap((change) => (change.entity === 'item' ? [change.after as ItemValue] : []));
+  const made = built.changes.flatMap((change) => (change.entity === 'link' ? [change.after as LinkValue] : []));
   return { ...built, rows, made };
 }
 

@@ -1,7 +1,7 @@
 import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
-import { type Change, type CollectionRow, type ItemRow, type LinkRow, UNNUMBERED } from '../ledger/change.js';
+import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft } from './import-again/exchange.js';
 import { valuesOf } from '../items/item-values.js';
@@ -17,7 +17,7 @@ export interface ImportContext<State extends ImportTarget = ImportTarget> {
   person: string;
   now: string;
   newId: () => string;
-  collection: CollectionRow;
+  collection: CollectionValue;
   /** The partner that it comes from: the line of versions of the file. */
   sourceId: string;
   /** Stored address of each picture of the source. */
@@ -45,13 +45,13 @@ export function buildImport(context: ImportContext, outcome: RecipeOutcome): Bui
   return { changes, items: rows.length - sections, sections, links: links.length, issues };
 }
 
-function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): ItemRow[] {
+function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): ItemValue[] {
   const { state, collection } = context;
   const nameItem = buildNaming(context, drafts, issues);
   const linksOf = linksByDraft(links);
   const ranks = new Map<number, number>();
   const firstRank = state.items.reduce((most, item) => (item.collectionId === collection.id && item.parentId === null ? Math.max(most, item.rank) : most), 0);
-  const rows: ItemRow[] = [];
+  const rows: ItemValue[] = [];
   for (const draft of drafts) {
     const rank = (ranks.get(draft.parent) ?? (draft.parent < 0 ? firstRank : 0)) + 1024;
     ranks.set(draft.parent, rank);
@@ -91,7 +91,7 @@ export function buildNaming(context: ImportContext, drafts: readonly Draft[], is
 }
 
 /** What a draft holds, cleaned as it will be stored. */
-export function buildContent({ state, pictureAddress }: ImportContext, draft: Draft): Pick<ItemRow, 'title' | 'html' | 'kind' | 'heading' | 'fields'> {
+export function buildContent({ state, pictureAddress }: ImportContext, draft: Draft): Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields'> {
   return {
     title: fitTitle(draft.title),
     html: placePictures(sanitiseRichText(draft.html), pictureAddress),
@@ -102,7 +102,7 @@ export function buildContent({ state, pictureAddress }: ImportContext, draft: Dr
 }
 
 /** A new row for a draft, at the top of its collection until it is given its place. */
-export function buildItem(context: ImportContext, draft: Draft, reference: string): ItemRow {
+export function buildItem(context: ImportContext, draft: Draft, reference: string): ItemValue {
   const { state, collection, person, now } = context;
   return {
     id: context.newId(),
@@ -137,11 +137,11 @@ export function checkImport(context: ImportContext, outcome: RecipeOutcome, isAg
   return { links: buildLinks(context, outcome, ends, issues).length, issues };
 }
 
-export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): LinkRow[] {
+export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): LinkValue[] {
   const { state } = context;
   const ends = new LinkEnds(state, rows, context.sourceId);
   const seen = new Set<string>();
-  const links: LinkRow[] = [];
+  const links: LinkValue[] = [];
   for (const link of outcome.links) {
     const own = rows[link.draft]!;
     const kind = findLinkKind(state.scheme, link.linkKind);

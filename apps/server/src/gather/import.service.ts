@@ -6,17 +6,19 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { DiskRoom } from '../database/disk-room.js';
 import { CLOCK, type Clock, DISK_ROOM } from '../http/tokens.js';
 import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
-import type { Change, CollectionRow, RunRow } from '../ledger/change.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import type { Change, CollectionValue, RunValue } from '../ledger/change.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { applyRecipe, fillRecipe } from './apply-recipe.js';
 import { buildImport, checkImport } from './build-import.js';
 import { findLineage } from './find-lineage.js';
-import { GatherRepo, type ResultRow } from './gather.repo.js';
+import { FilesRepo } from '../files/files.repo.js';
+import type { ResultRow } from '../runs/runs.repo.js';
+import { GatherRepo } from './gather.repo.js';
 import { ImportAgainService } from './import-again/import-again.service.js';
 import { buildDrawings, buildFiles, buildSource, itemsByName } from './source-rows.js';
-import { matchCases, type TrayFile, TrayService } from './tray.service.js';
+import { matchCases, type TrayFile, TrayService } from '../tray/tray.service.js';
 
 export type ImportWish = NonNullable<BodyOf<typeof importFile>>;
 type CheckWish = NonNullable<BodyOf<typeof checkFile>>;
@@ -31,6 +33,7 @@ export class ImportService {
   constructor(
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(FilesRepo) private readonly files: FilesRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(JobsService) private readonly jobs: JobsService,
     @Inject(ImportAgainService) private readonly again: ImportAgainService,
@@ -95,7 +98,7 @@ export class ImportService {
         person,
         action: `Import ${file.name}`,
         changes,
-        also: (tx) => this.repo.insertFiles(tx, files),
+        also: (tx) => this.files.insertFiles(tx, files),
         step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
       };
     });
@@ -116,7 +119,7 @@ export class ImportService {
       const source = buildSource(this.clock, projectId, person, now, file, wish);
       const { files } = await buildFiles(this.clock, projectId, source.id, file);
       const matches = matchCases(state, content.results.cases);
-      const run: RunRow = {
+      const run: RunValue = {
         id: this.clock.newId(),
         projectId,
         revision: 1,
@@ -157,7 +160,7 @@ export class ImportService {
           { entity: 'run', before: null, after: run },
         ],
         also: async (tx) => {
-          await this.repo.insertFiles(tx, files);
+          await this.files.insertFiles(tx, files);
           await this.repo.insertResults(tx, rows);
         },
       };
@@ -165,7 +168,7 @@ export class ImportService {
     return outcome;
   }
 
-  private chooseCollection(state: ProjectState, wish: ImportWish): { collection: CollectionRow; change?: Change } {
+  private chooseCollection(state: ProjectState, wish: ImportWish): { collection: CollectionValue; change?: Change } {
     const wanted = wish.collection;
     if (!wanted) throw new CoombError('input-invalid', 'Say which collection the items go to.');
     if ('id' in wanted) {
@@ -181,9 +184,9 @@ export class ImportService {
 function newCollection(
   id: string,
   state: ProjectState,
-  { name, prefix, holds }: Pick<CollectionRow, 'name' | 'prefix' | 'holds'>,
+  { name, prefix, holds }: Pick<CollectionValue, 'name' | 'prefix' | 'holds'>,
   wish: Pick<ImportWish, 'documentRecipe' | 'sheetRecipe'>,
-): CollectionRow {
+): CollectionValue {
   const kind = wish.documentRecipe?.kind ?? wish.sheetRecipe?.kind ?? (findKindOfRole(state.scheme, ROLE_OF[holds]) ?? getUsualKind(state.scheme)).id;
   return { id, projectId: state.id, revision: 1, withdrawn: false, name, holds, prefix, kind, rank: state.seq + 1, setId: null };
 }

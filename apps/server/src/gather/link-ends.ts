@@ -1,9 +1,9 @@
 import { addToGroup, type DraftLink } from '@coomb/core';
-import type { ItemRow } from '../ledger/change.js';
+import type { ItemValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** What a link needs to know of an item at its end. */
-export type LinkEnd = Pick<ItemRow, 'id' | 'kind' | 'reference' | 'bindings' | 'title' | 'meaningSeq' | 'collectionId'>;
+export type LinkEnd = Pick<ItemValue, 'id' | 'kind' | 'reference' | 'bindings' | 'title' | 'meaningSeq' | 'collectionId'>;
 
 type Key = 'partner' | 'reference' | 'source' | 'title';
 

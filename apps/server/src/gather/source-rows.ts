@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto';
 import { findBinding, type SourcePicture } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
-import type { Change, CollectionRow, DrawingRow, SourceRow } from '../ledger/change.js';
+import type { Change, CollectionValue, DrawingValue, SourceValue } from '../ledger/change.js';
 import type { RecipeWish } from './apply-recipe.js';
-import type { NewFile } from './gather.repo.js';
-import type { TrayFile } from './tray.service.js';
+import type { NewFile } from '../files/files.repo.js';
+import type { TrayFile } from '../tray/tray.service.js';
 
 /** The first version of a source; a newer one is given its line afterwards. */
 export function buildSource(
@@ -15,7 +15,7 @@ export function buildSource(
   now: string,
   file: TrayFile,
   wish: RecipeWish & { recipe?: string | undefined },
-): SourceRow {
+): SourceValue {
   const id = clock.newId();
   return {
     id,
@@ -67,10 +67,10 @@ type Model = Extract<FileContent, { type: 'model' }>['model'];
 /** Shapes and routes of the drawings of a model; `items` are those that the drawings are, by what the model calls them. */
 export function buildDrawings(
   clock: Clock,
-  collection: Pick<CollectionRow, 'id' | 'projectId'>,
+  collection: Pick<CollectionValue, 'id' | 'projectId'>,
   model: Model,
   items: ReadonlyMap<string, string>,
-  before: readonly DrawingRow[] = [],
+  before: readonly DrawingValue[] = [],
 ): Change[] {
   const { id: collectionId, projectId } = collection;
   const known = new Map(before.map((row) => [row.externalId, row]));
@@ -80,7 +80,7 @@ export function buildDrawings(
     const old = known.get(drawing.id);
     known.delete(drawing.id);
     if (!old) {
-      const after: DrawingRow = {
+      const after: DrawingValue = {
         id: clock.newId(),
         projectId,
         revision: 1,

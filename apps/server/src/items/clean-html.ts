@@ -1,7 +1,7 @@
 import { CoombError } from '@coomb/contract';
 import { ReadError, sanitiseRichText } from '@coomb/formats';
 import { Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { WorkerPool } from '../http/worker-pool.js';
+import { WorkerPool } from '../workers/worker-pool.js';
 
 /** Texts up to this length are cleaned at once; longer ones in a thread of their own, so that nobody waits for them. */
 const AT_ONCE = 20_000;

@@ -1,14 +1,14 @@
 import { findPaths } from '../usages/usage-finder.js';
 import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace, listUsages } from '@coomb/contract';
-import { CoombError } from '@coomb/contract';
 import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
-import type { ItemRow } from '../ledger/change.js';
+import type { ItemValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { asIso } from '../ledger/ledger.service.js';
-import { describeWaiver } from '../check/describe-waiver.js';
+import { asIso } from '../changes/ledger.service.js';
+import { describeWaiver } from '../project-state/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { getNode } from '../project-state/get-node.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ItemsRepo } from './items.repo.js';
 import { joinedInto, readLineage } from './lineage.js';
@@ -109,7 +109,7 @@ export class ItemReadingService {
     known.add(id);
     const own = (await this.ledger.findHistory(state.id, 'item', id, upTo)).map(({ batch, change }) => ({ of: id, seq: batch.seq, batch, change }));
     const first = own.at(-1);
-    const made = first && readLineage((first.change.after as ItemRow).origin);
+    const made = first && readLineage((first.change.after as ItemValue).origin);
     const earlier = made?.as === 'split' ? await this.collectHistory(state, made.item, first!.seq - 1, known) : [];
     const joined: HistoryEntry[] = [];
     for (const other of await this.repo.findWithOrigin(state.id, joinedInto(id)))
@@ -196,13 +196,7 @@ export class ItemReadingService {
   }
 }
 
-export function getNode(state: ProjectState, idOrReference: string): number {
-  const node = state.nodeOf.get(idOrReference) ?? state.byReference.get(idOrReference.toLowerCase());
-  if (node === undefined) throw new CoombError('not-found', `There is no item "${idOrReference}" in ${state.name}.`);
-  return node;
-}
-
-export function asItem(state: ProjectState, node: number, row: ItemRow): Item {
+export function asItem(state: ProjectState, node: number, row: ItemValue): Item {
   return {
     id: row.id,
     node,
@@ -239,12 +233,12 @@ function readPath(state: ProjectState, node: number): ReplyOf<typeof getItem>['p
   return path.reverse();
 }
 
-function textOf(row: ItemRow): string {
+function textOf(row: ItemValue): string {
   return `${row.title} ${plainText(row.html)}`;
 }
 
-function compareItems(state: ProjectState, before: ItemRow | null, after: ItemRow): { field: string; words: ReturnType<typeof buildWordDiff> }[] {
-  const texts = (row: ItemRow | null): Map<string, string> => {
+function compareItems(state: ProjectState, before: ItemValue | null, after: ItemValue): { field: string; words: ReturnType<typeof buildWordDiff> }[] {
+  const texts = (row: ItemValue | null): Map<string, string> => {
     const found = new Map<string, string>([
       ['Title', row?.title ?? ''],
       ['Text', row ? plainText(row.html) : ''],
@@ -268,7 +262,7 @@ function compareItems(state: ProjectState, before: ItemRow | null, after: ItemRo
     .map(([field, text]) => ({ field, words: buildWordDiff(old.get(field) ?? '', text) }));
 }
 
-function describePlace(state: ProjectState, row: ItemRow): string {
+function describePlace(state: ProjectState, row: ItemValue): string {
   const node = row.parentId === null ? undefined : state.nodeOf.get(row.parentId);
   return `below ${node === undefined ? 'the top' : state.items[node]!.reference}, position ${row.rank}`;
 }

@@ -1,7 +1,7 @@
 import type { MergeValue } from '@coomb/core';
-import type { ItemRow } from '../ledger/change.js';
+import type { ItemValue } from '../ledger/change.js';
 
-type Content = Pick<ItemRow, 'title' | 'html' | 'kind' | 'heading' | 'fields'>;
+type Content = Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields'>;
 const FIELD = 'field:';
 
 /** An item's content as values to compare: `title`, `text`, `kind`, `heading`, and `field:<id>` for each of its fields. */

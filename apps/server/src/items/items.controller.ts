@@ -1,7 +1,6 @@
 import {
   createItem,
   editItem,
-  findItems,
   getHistory,
   getItem,
   getOutline,
@@ -21,8 +20,7 @@ import type { Request, Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
 import { presentMoment } from '../http/caller.js';
 import { OutlineKeeper } from './outline-keeper.js';
-import { KeptAnswers } from '../http/kept-answers.js';
-import { FindService } from '../find/find.service.js';
+import { KeptAnswers } from '../project-state/kept-answers.js';
 import { ItemReadingService } from './item-reading.service.js';
 import { ItemsService } from './items.service.js';
 import { buildOutlineReply } from './outline.js';
@@ -34,7 +32,6 @@ export class ItemsController {
     @Inject(ItemsService) private readonly items: ItemsService,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(KeptAnswers) private readonly kept: KeptAnswers,
-    @Inject(FindService) private readonly finding: FindService,
     @Inject(ReshapeService) private readonly reshaping: ReshapeService,
     @Inject(OutlineKeeper) private readonly outlines: OutlineKeeper,
   ) {}
@@ -50,11 +47,6 @@ export class ItemsController {
   @Route(getOutlineSince)
   outlineSince(@Call(getOutlineSince) { params, query }: Input<typeof getOutlineSince>) {
     return this.outlines.tellSince(params.project, query);
-  }
-
-  @Route(findItems)
-  find(@Call(findItems) { params, query }: Input<typeof findItems>) {
-    return this.finding.find(params.project, query.words, query.most);
   }
 
   @Route(readCollection)

@@ -4,7 +4,7 @@ import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { SourcePlace } from '@coomb/core';
-import type { ItemRow, LinkRow } from '../ledger/change.js';
+import type { ItemValue, LinkValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 
 @Injectable()
@@ -14,7 +14,7 @@ export class ItemsRepo {
     @Inject(LedgerReader) private readonly rows: LedgerReader,
   ) {}
 
-  findMany(project: string, ids: readonly string[]): Promise<Map<string, ItemRow>> {
+  findMany(project: string, ids: readonly string[]): Promise<Map<string, ItemValue>> {
     return this.rows.findRows(project, 'item', ids);
   }
 
@@ -44,7 +44,7 @@ export class ItemsRepo {
   }
 
   /** Where links came from and what their own fields say, as whoever asks reads them. */
-  findLinks(project: string, links: readonly string[]): Promise<Map<string, LinkRow>> {
+  findLinks(project: string, links: readonly string[]): Promise<Map<string, LinkValue>> {
     return this.rows.findRows(project, 'link', links);
   }
 

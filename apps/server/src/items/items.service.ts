@@ -15,12 +15,12 @@ import {
 } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { type Change, type CollectionRow, type ItemRow, UNNUMBERED } from '../ledger/change.js';
+import { type Change, type CollectionValue, type ItemValue, UNNUMBERED } from '../ledger/change.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -28,7 +28,8 @@ import { presentBase, presentHand } from '../http/caller.js';
 import { fieldOf, valuesOf, withValues } from './item-values.js';
 import { checkFields, defaultsOf, hiddenFields, keepFields } from './check-fields.js';
 import { HtmlCleaner } from './clean-html.js';
-import { asItem, getNode } from './item-reading.service.js';
+import { asItem } from './item-reading.service.js';
+import { getNode } from '../project-state/get-node.js';
 
 export type NewItem = Required<BodyOf<typeof createItem>> | BodyOf<typeof createItem>;
 
@@ -54,7 +55,7 @@ export class ItemsService {
   }
 
   /** The row of a new item at its place, and the siblings that must make room. Refuses what is not allowed there. Nothing is stored. */
-  async planCreate(state: ProjectState, person: string, wanted: NewItem): Promise<{ row: ItemRow; moved: Change[] }> {
+  async planCreate(state: ProjectState, person: string, wanted: NewItem): Promise<{ row: ItemValue; moved: Change[] }> {
     const collection = findHome(state, wanted);
     const after = wanted.after ? state.items[getNode(state, wanted.after)]! : undefined;
     const parentId = after ? after.parentId : (wanted.parent ?? null);
@@ -65,7 +66,7 @@ export class ItemsService {
     const kind = wanted.kind ?? collection.kind;
     assertOffered(state.scheme, kind);
     const now = this.clock.now().toISOString();
-    const row: ItemRow = {
+    const row: ItemValue = {
       id: this.clock.newId(),
       projectId: state.id,
       revision: 1,
@@ -117,7 +118,7 @@ export class ItemsService {
       };
       const values = await this.joinWithOthers(state, before, said, wanted);
       const changed = withValues(before, values);
-      const after: ItemRow = {
+      const after: ItemValue = {
         ...changed,
         fields:
           changed.kind === before.kind && own === undefined
@@ -136,7 +137,7 @@ export class ItemsService {
   /** What of an edit is to be written, where others changed the item since: refuses what both changed, with all that was said. */
   private async joinWithOthers(
     state: ProjectState,
-    before: ItemRow,
+    before: ItemValue,
     mine: Record<string, MergeValue>,
     { revision, settled }: Pick<BodyOf<typeof editItem>, 'revision' | 'settled'>,
   ): Promise<Record<string, MergeValue>> {
@@ -176,13 +177,13 @@ export class ItemsService {
       const before = (await this.rows.findRows('item', [item.id])).get(item.id)!;
       await this.assertNotMoved(state, person, before);
       const { rank, moved } = await this.makeRoom(state, siblings, after);
-      const row: ItemRow = { ...before, parentId: parent, rank, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
+      const row: ItemValue = { ...before, parentId: parent, rank, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
       return { person, action: `Move ${item.reference}`, changes: [{ entity: 'item', before, after: row }, ...moved] };
     });
   }
 
   /** Refuses a move of what somebody else moved since it was seen. */
-  private async assertNotMoved(state: ProjectState, person: string, now: ItemRow): Promise<void> {
+  private async assertNotMoved(state: ProjectState, person: string, now: ItemValue): Promise<void> {
     const base = presentBase();
     if (base === undefined || base >= state.seq) return;
     const by = (await this.rows.findChangedByOthers(state.id, [now.id], base, { person, hand: presentHand() })).get(now.id);
@@ -271,7 +272,7 @@ function withDescendants(state: ProjectState, ids: ReadonlySet<string>): Set<str
   return all;
 }
 
-function describeEdit(scheme: Scheme, before: ItemRow, after: ItemRow): string[] {
+function describeEdit(scheme: Scheme, before: ItemValue, after: ItemValue): string[] {
   const changed: string[] = [];
   if (before.title !== after.title) changed.push('title');
   if (before.html !== after.html) changed.push('text');
@@ -282,7 +283,7 @@ function describeEdit(scheme: Scheme, before: ItemRow, after: ItemRow): string[]
 }
 
 /** Whether links to the item become suspect: title, text, kind, or a field marked as meaning-bearing. */
-export function changesMeaning(scheme: Scheme, before: ItemRow, after: ItemRow): boolean {
+export function changesMeaning(scheme: Scheme, before: ItemValue, after: ItemValue): boolean {
   if (before.title !== after.title || before.html !== after.html || before.kind !== after.kind) return true;
   return getKind(scheme, after.kind).fields.some(
     (field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]),
@@ -307,7 +308,7 @@ export function assertOffered(scheme: Scheme, kind: string): void {
 }
 
 /** The collection asked for; where none is, that in which the kind is at home, else the first that makes items of it. */
-function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, 'collection' | 'kind'>): CollectionRow {
+function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, 'collection' | 'kind'>): CollectionValue {
   const live = state.liveCollections();
   if (id === undefined && kind === undefined) throw new CoombError('input-invalid', 'Say the collection of the new item, or its kind.');
   const home = id ?? (kind !== undefined ? findKind(state.scheme, kind)?.home : undefined);

@@ -5,15 +5,16 @@ import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { assertSeen } from '../ledger/assert-seen.js';
-import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
+import type { Change, ItemValue, LinkValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import { PersonsService } from '../persons/persons.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { hiddenFields, keepFields } from './check-fields.js';
 import { HtmlCleaner } from './clean-html.js';
-import { asItem, getNode } from './item-reading.service.js';
+import { asItem } from './item-reading.service.js';
+import { getNode } from '../project-state/get-node.js';
 import { assertOffered, changesMeaning, findSiblings, ItemsService } from './items.service.js';
 import { joinedInto, splitFrom } from './lineage.js';
 
@@ -50,7 +51,7 @@ export class ReshapeService {
         html: rest,
         after: before.id,
       });
-      const second: ItemRow = { ...row, fields: before.fields, origin: splitFrom(before.id) };
+      const second: ItemValue = { ...row, fields: before.fields, origin: splitFrom(before.id) };
       const after = this.changed(state, person, { ...before, title: wanted.title?.trim() || before.title, html }, before);
       const copies = await this.moveLinks(state, before.id, second.id, () => true, false);
       made = second.id;
@@ -125,7 +126,7 @@ export class ReshapeService {
     return { seq, changed, disallowed };
   }
 
-  private async findRow(state: ProjectState, idOrReference: string, revision: number): Promise<ItemRow> {
+  private async findRow(state: ProjectState, idOrReference: string, revision: number): Promise<ItemValue> {
     const { id } = state.items[getNode(state, idOrReference)]!;
     const row = (await this.rows.findRows('item', [id])).get(id)!;
     if (row.withdrawn) throw new CoombError('changed-meanwhile', `${row.reference} is withdrawn. Restore it first.`, { revision: row.revision });
@@ -140,7 +141,7 @@ export class ReshapeService {
     return row;
   }
 
-  private changed(state: ProjectState, person: string, after: ItemRow, before: ItemRow): ItemRow {
+  private changed(state: ProjectState, person: string, after: ItemValue, before: ItemValue): ItemValue {
     const next = { ...after, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
     return changesMeaning(state.scheme, before, next) ? { ...next, meaningSeq: state.seq + 1 } : next;
   }
@@ -155,7 +156,7 @@ export class ReshapeService {
     const now = this.clock.now().toISOString();
     return links.flatMap((link): Change[] => {
       const row = rows.get(state.linkIds.at(link))!;
-      const copy: LinkRow = {
+      const copy: LinkValue = {
         ...row,
         id: this.clock.newId(),
         revision: 1,
@@ -175,7 +176,7 @@ export class ReshapeService {
   }
 
   /** What stood below the one stands below the other, behind what stands there. */
-  private async moveChildren(state: ProjectState, person: string, to: ItemRow, from: ItemRow): Promise<Change[]> {
+  private async moveChildren(state: ProjectState, person: string, to: ItemValue, from: ItemValue): Promise<Change[]> {
     const own = findSiblings(state, to.collectionId, to.id);
     const children = findSiblings(state, from.collectionId, from.id).filter(({ id }) => id !== to.id);
     const rows = await this.rows.findRows(
@@ -212,7 +213,7 @@ function saysOf(state: ProjectState, link: number, id: string): string {
   return [state.graph.kind[link], isFrom, isFrom ? state.graph.to[link] : state.graph.from[link], (isFrom ? usage?.to : usage?.from) ?? ''].join(' ');
 }
 
-function assertJoinable(state: ProjectState, item: ItemRow, other: ItemRow): void {
+function assertJoinable(state: ProjectState, item: ItemValue, other: ItemValue): void {
   if (item.id === other.id) throw new CoombError('input-invalid', `${item.reference} cannot be joined with itself.`);
   if (item.heading !== other.heading) throw new CoombError('input-invalid', 'A section and an item cannot become one.');
   if (item.kind !== other.kind && !item.heading)
@@ -231,7 +232,7 @@ function assertJoinable(state: ProjectState, item: ItemRow, other: ItemRow): voi
 }
 
 /** Fields that only the other says are taken over; where both say something else, the item's own stays and the other's is told. */
-function joinFields(state: ProjectState, item: ItemRow, other: ItemRow): { fields: Record<string, FieldValue>; lost: { label: string; value: string }[] } {
+function joinFields(state: ProjectState, item: ItemValue, other: ItemValue): { fields: Record<string, FieldValue>; lost: { label: string; value: string }[] } {
   const fields = { ...item.fields };
   const lost: { label: string; value: string }[] = [];
   for (const [id, value] of Object.entries(other.fields)) {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { type Change, invert, type ItemRow, type WaiverRow } from './change.js';
+import { type Change, invert, type ItemValue, type WaiverValue } from './change.js';
 import { isAsLeft } from './entities.js';
 
-const item = (more: Partial<ItemRow> = {}): ItemRow => ({
+const item = (more: Partial<ItemValue> = {}): ItemValue => ({
   id: 'i1',
   projectId: 'p',
   revision: 1,
@@ -26,7 +26,7 @@ const item = (more: Partial<ItemRow> = {}): ItemRow => ({
   changedBy: 'Ada',
   ...more,
 });
-const change = (before: ItemRow | null, after: ItemRow): Change => ({ entity: 'item', before, after });
+const change = (before: ItemValue | null, after: ItemValue): Change => ({ entity: 'item', before, after });
 
 describe('invert', () => {
   it('brings a row back to its former self, with a new revision', () => {
@@ -46,7 +46,7 @@ describe('invert', () => {
   });
 
   it('works for rows of any sort', () => {
-    const waiver: WaiverRow = {
+    const waiver: WaiverValue = {
       id: 'w',
       projectId: 'p',
       revision: 1,
@@ -62,7 +62,7 @@ describe('invert', () => {
 });
 
 describe('isAsLeft', () => {
-  it.each<[string, Partial<ItemRow>, boolean]>([
+  it.each<[string, Partial<ItemValue>, boolean]>([
     ['nothing', {}, true],
     ['the revision count', { revision: 9 }, true],
     ['who changed it last', { changedBy: 'Bo', changedAt: '2026-12-01T08:00:00.000Z' }, true],

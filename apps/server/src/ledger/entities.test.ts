@@ -1,9 +1,19 @@
 import { boolean, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { describe, expect, it } from 'vitest';
-import type { Entity, WaiverRow } from './change.js';
+import type { Entity, WaiverValue } from './change.js';
 import { HistoryValueError, type LedgerEntity, ledgerEntities, readValue, writeValue } from './entities.js';
 
-const waiver: WaiverRow = { id: 'w', projectId: 'p', revision: 2, withdrawn: false, itemId: 'i', rule: 'tested', person: 'Ada', reason: 'Agreed', until: null };
+const waiver: WaiverValue = {
+  id: 'w',
+  projectId: 'p',
+  revision: 2,
+  withdrawn: false,
+  itemId: 'i',
+  rule: 'tested',
+  person: 'Ada',
+  reason: 'Agreed',
+  until: null,
+};
 const among = (entity: LedgerEntity) => ({ ...ledgerEntities, waiver: entity }) as Record<Entity, LedgerEntity>;
 
 describe('what the history keeps', () => {

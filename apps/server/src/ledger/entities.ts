@@ -31,6 +31,29 @@ interface Unkept {
 }
 type Kept<E extends Entity> = Exclude<keyof Entities[E], E extends keyof Unkept ? Unkept[E] : 'projectId'>;
 
+/** Rows of the tables, by what they are: a table and the value that it keeps say the same, or this does not compile. */
+interface Rows {
+  project: typeof schema.projects.$inferSelect;
+  collection: typeof schema.collections.$inferSelect;
+  source: typeof schema.sources.$inferSelect;
+  item: typeof schema.items.$inferSelect;
+  link: typeof schema.links.$inferSelect;
+  drawing: typeof schema.drawings.$inferSelect;
+  run: typeof schema.runs.$inferSelect;
+  waiver: typeof schema.waivers.$inferSelect;
+  recipe: typeof schema.recipes.$inferSelect;
+  clipping: typeof schema.clippings.$inferSelect;
+  schemePart: typeof schema.schemeParts.$inferSelect;
+  set: typeof schema.sets.$inferSelect;
+  usage: typeof schema.usages.$inferSelect;
+  // What a report says is kept as it was written, and checked when it is read.
+  report: Omit<typeof schema.reports.$inferSelect, 'body'> & { body: Entities['report']['body'] };
+  baseline: typeof schema.baselines.$inferSelect;
+}
+type Same<E extends Entity> = [Rows[E], Entities[E]] extends [Entities[E], Rows[E]] ? true : never;
+const _same: { [E in Entity]: Same<E> } = Object.fromEntries([]) as { [E in Entity]: true };
+void _same;
+
 /** Says the keys of a row one by one, so that a column that the history does not know of is no program that compiles. */
 const keysOf =
   <E extends Entity>() =>
@@ -126,6 +149,7 @@ export function readValue(
       throw new HistoryValueError(`The history holds a ${entity} in form ${version} that says no ${key}.`);
     row[key] = said;
   }
+  // Every key that the entity needs was checked above.
   return row as unknown as Entities[Entity];
 }
 

@@ -29,13 +29,16 @@ export class LedgerReader {
   /** All rows of a project that are not withdrawn, in no order: for sorts of which a project has few. Reports come without their body. */
   async findAll<E extends Exclude<Entity, 'project' | 'item' | 'link'>>(project: string, entity: E): Promise<Light<E>[]> {
     const moment = presentMoment();
+    // A whole value is a light one as well.
     if (moment !== undefined) return [...(await this.past.findAll(project, moment, entity)).values()].filter((row) => !row.withdrawn) as unknown as Light<E>[];
     const table = ledgerEntities[entity].table as typeof schema.recipes;
+    // Tables of the ledger have their columns by the names of their values.
     const columns = getTableColumns(table) as unknown as Record<string, (typeof table)['id']>;
     const rows = await this.db
       .select(Object.fromEntries(['projectId', ...ledgerEntities[entity].keys].map((key) => [key, columns[key]!])))
       .from(table)
       .where(and(eq(table.projectId, project), eq(table.withdrawn, false)));
+    // The columns that were asked for are those of a light value.
     return rows as unknown as Light<E>[];
   }
 }

@@ -89,6 +89,7 @@ export class LedgerRepo {
     for (let at = 0; at < ids.length; at += CHUNK) {
       // The database answers without a pause: others must get their turn between the parts.
       if (at > 0) await setImmediate();
+      // The table is that of the entity; `entities.ts` holds the two to each other.
       const rows = (await tx
         .select()
         .from(table)
@@ -176,6 +177,7 @@ export class LedgerRepo {
   }
 
   private async readEntries(where: SQL, rest: SQL): Promise<Entry[]> {
+    // The columns are named in the query.
     return (await this.db.execute(entriesWhere(where, rest))).rows as unknown as Entry[];
   }
 

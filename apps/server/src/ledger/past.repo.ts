@@ -60,6 +60,7 @@ export class PastRepo {
       select distinct on (entity_id) version, value from history
       where project_id = ${project} and entity = ${entity} and ${where}
       order by entity_id, seq desc, ordinal desc`);
+    // The columns are named in the query.
     const found = (rows as unknown as Entry[]).map((entry) => readValue(entity, entry, project) as Entities[E]);
     return new Map(found.map((row) => [row.id, row]));
   }

@@ -5,14 +5,15 @@ import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
-import { getNode, ItemReadingService } from '../items/item-reading.service.js';
-import type { Change, ItemRow, LinkRow } from '../ledger/change.js';
+import { ItemReadingService } from '../items/item-reading.service.js';
+import { getNode } from '../project-state/get-node.js';
+import type { Change, ItemValue, LinkValue } from '../ledger/change.js';
 import { presentBase } from '../http/caller.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { UsageFinder } from '../usages/usage-finder.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -99,7 +100,7 @@ export class LinksService {
   }
 
   /** A new link row; refuses what is not allowed or stands already. */
-  build(state: ProjectState, person: string, { linkKind, from, to, ...wanted }: WantedLink, origin: string, usages: UsageFinder): LinkRow {
+  build(state: ProjectState, person: string, { linkKind, from, to, ...wanted }: WantedLink, origin: string, usages: UsageFinder): LinkValue {
     const kind = findLinkKind(state.scheme, linkKind);
     if (!kind)
       throw new CoombError('input-invalid', `There is no link kind "${linkKind}"; there are ${state.scheme.linkKinds.map((one) => one.id).join(', ')}.`);
@@ -171,12 +172,12 @@ export class LinksService {
 
   /** Refuses links that others changed since they were seen. */
   remove(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
-    const plan = (state: ProjectState, rows: LinkRow[]) => ({
+    const plan = (state: ProjectState, rows: LinkValue[]) => ({
       action:
         rows.length === 1
           ? `Remove the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
           : `Remove ${counted(rows.length, 'link')}`,
-      after: (row: LinkRow) => ({ ...row, withdrawn: true }),
+      after: (row: LinkValue) => ({ ...row, withdrawn: true }),
     });
     return this.changeRows(projectId, person, ids, plan, (state, rows) =>
       assertSeen(
@@ -190,12 +191,12 @@ export class LinksService {
 
   /** Says that links hold against what their ends say now. Refuses where an end came to say something else since whoever confirms had looked. */
   confirm(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
-    const plan = (state: ProjectState, rows: LinkRow[]) => ({
+    const plan = (state: ProjectState, rows: LinkValue[]) => ({
       action:
         rows.length === 1
           ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
           : `Confirm ${counted(rows.length, 'link')}`,
-      after: (row: LinkRow) => ({
+      after: (row: LinkValue) => ({
         ...row,
         fromSeq: meaningOf(state, row.fromId),
         toSeq: meaningOf(state, row.toId),
@@ -231,7 +232,7 @@ export class LinksService {
       if (meaningOf(state, itemId) === seq) continue;
       const history = await this.rows.findHistory(projectId, 'item', itemId, state.seq);
       const now = (await this.reader.findRows(projectId, 'item', [itemId])).get(itemId)!;
-      const then = history.map(({ change }) => change.after as ItemRow).find((row) => row.meaningSeq === seq);
+      const then = history.map(({ change }) => change.after as ItemValue).find((row) => row.meaningSeq === seq);
       const changed = history.find(({ batch }) => batch.seq === now.meaningSeq);
       ends.push({
         item: state.brief(state.nodeOf.get(itemId)!),
@@ -271,8 +272,8 @@ export class LinksService {
     projectId: string,
     person: string,
     ids: readonly string[],
-    plan: (state: ProjectState, rows: LinkRow[]) => { action: string; after: (row: LinkRow) => LinkRow },
-    check: (state: ProjectState, rows: LinkRow[]) => Promise<void> | void,
+    plan: (state: ProjectState, rows: LinkValue[]) => { action: string; after: (row: LinkValue) => LinkValue },
+    check: (state: ProjectState, rows: LinkValue[]) => Promise<void> | void,
   ): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
       const rows = [...(await this.rows.findRows('link', ids)).values()].filter((row) => row.projectId === projectId && !row.withdrawn);
@@ -298,6 +299,6 @@ function meaningOf(state: ProjectState, id: string): number {
   return state.items[getNode(state, id)]!.meaningSeq;
 }
 
-function textOf(row: ItemRow): string {
+function textOf(row: ItemValue): string {
   return `${row.title}\n${plainText(row.html)}`;
 }

@@ -1,5 +1,5 @@
 import { TraceGraph } from '@coomb/core';
-import type { LinkRow } from '../ledger/change.js';
+import type { LinkValue } from '../ledger/change.js';
 import { LinkIds } from './link-ids.js';
 
 /** A project's live links as loaded: columns, with sixteen bytes per id. */
@@ -78,7 +78,7 @@ export class LinkTable {
   }
 
   /** Follows a link's row; says what that did to the graph. */
-  apply(row: LinkRow, from: number, to: number, kind: number): LinkMove {
+  apply(row: LinkValue, from: number, to: number, kind: number): LinkMove {
     const known = this.ids.find(row.id);
     if (known === undefined && row.withdrawn) return undefined;
     if (known !== undefined) this.count(known, -1);
@@ -89,7 +89,7 @@ export class LinkTable {
     return move;
   }
 
-  private change(row: LinkRow, link: number, kind: number, isKnown: boolean): LinkMove {
+  private change(row: LinkValue, link: number, kind: number, isKnown: boolean): LinkMove {
     this.followUsage(link, row);
     this.fromSeq[link] = row.fromSeq;
     this.toSeq[link] = row.toSeq;
@@ -184,7 +184,7 @@ export class LinkTable {
     return this.inUsage.get(link);
   }
 
-  private followUsage(link: number, { fromUsage = null, toUsage = null }: LinkRow): void {
+  private followUsage(link: number, { fromUsage = null, toUsage = null }: LinkValue): void {
     if (fromUsage === null && toUsage === null) this.inUsage.delete(link);
     else this.inUsage.set(link, { from: fromUsage, to: toUsage });
   }

@@ -1,6 +1,6 @@
 import { CoombError } from '@coomb/contract';
 import { dayOf } from '../http/clock.js';
-import type { Change, Entities, Entity, LinkRow } from '../ledger/change.js';
+import type { Change, Entities, Entity, LinkValue } from '../ledger/change.js';
 import type { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { PastRepo } from '../ledger/past.repo.js';
 import { ProjectState } from './project-state.js';
@@ -69,4 +69,4 @@ function putBack<E extends Entity>(entity: E, now: Entities[E], then: Entities[E
 }
 
 /** A link that came later: nothing but that it is not there. */
-const gone = (id: string) => ({ id, withdrawn: true, fromId: '', toId: '', kind: '' }) as LinkRow;
+const gone = (id: string) => ({ id, withdrawn: true, fromId: '', toId: '', kind: '' }) as LinkValue;

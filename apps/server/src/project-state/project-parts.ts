@@ -1,11 +1,11 @@
 import type { FieldFindings, LatestResult } from '@coomb/core';
-import type { CollectionRow, ItemRow, SchemePartRow, SetRow, UsageRow, WaiverRow } from '../ledger/change.js';
+import type { CollectionValue, ItemValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
 import type { LightLinks } from './link-table.js';
 
 /** What memory keeps of an item; its text stays in the database. */
 export type LightItem = Pick<
-  ItemRow,
+  ItemValue,
   'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'bindings' | 'node'
 >;
 
@@ -19,20 +19,20 @@ export interface ProjectParts {
   name: string;
   createdAt: string;
   /** What its scheme is made of, in no order. */
-  schemeParts: SchemePartRow[];
+  schemeParts: SchemePartValue[];
   seq: number;
   contentSeq: number;
   life: string;
   day: string;
-  collections: CollectionRow[];
-  sets: SetRow[];
+  collections: CollectionValue[];
+  sets: SetValue[];
   archived: boolean;
   /** Taken out of the list of projects. */
   out: boolean;
   items: LightItem[];
   links: LightLinks;
-  waivers: WaiverRow[];
-  usages: UsageRow[];
+  waivers: WaiverValue[];
+  usages: UsageValue[];
   latest: Map<string, TestResult>;
   sources: number;
   kept: KeptFields;

@@ -14,7 +14,7 @@ import {
   insertRow,
   type UsageEnds,
 } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow, SchemePartRow, SetRow, UsageRow, WaiverRow } from '../ledger/change.js';
+import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
@@ -62,21 +62,21 @@ export class ProjectState {
   name: string;
   /** Another one after each change of it. */
   scheme: Scheme;
-  private readonly parts = new Map<string, SchemePartRow>();
+  private readonly parts = new Map<string, SchemePartValue>();
   seq: number;
   /** Number of the last change of what reports tell of: publishing one makes no other old. */
   contentSeq: number;
   /** The day that it is, for what holds until one: 2026-11-27. */
   day: string;
-  collections: CollectionRow[];
-  sets: SetRow[];
+  collections: CollectionValue[];
+  sets: SetValue[];
   archived: boolean;
   out: boolean;
   readonly items: LightItem[];
   readonly nodeOf = new Map<string, number>();
   readonly byReference = new Map<string, number>();
-  readonly waivers = new Map<string, WaiverRow>();
-  readonly usages = new Map<string, UsageRow>();
+  readonly waivers = new Map<string, WaiverValue>();
+  readonly usages = new Map<string, UsageValue>();
   latest: Map<string, TestResult>;
   sources: number;
   private readonly fields: FieldValues;
@@ -213,7 +213,7 @@ export class ProjectState {
   }
 
   /** Its scheme, part by part: what people change, with the revisions that they saw. */
-  schemeParts(): SchemePartRow[] {
+  schemeParts(): SchemePartValue[] {
     return [...this.parts.values()].sort((a, b) => a.number - b.number);
   }
 
@@ -352,15 +352,15 @@ export class ProjectState {
     return { items, links };
   }
 
-  liveCollections(): CollectionRow[] {
+  liveCollections(): CollectionValue[] {
     const setRank = new Map(this.sets.map((set) => [set.id, set.rank]));
-    const ofSet = ({ setId }: CollectionRow) => (setId === null ? -1 : (setRank.get(setId) ?? -1));
+    const ofSet = ({ setId }: CollectionValue) => (setId === null ? -1 : (setRank.get(setId) ?? -1));
     return this.collections
       .filter((collection) => !collection.withdrawn)
       .sort((a, b) => this.layerOf(a) - this.layerOf(b) || ofSet(a) - ofSet(b) || a.rank - b.rank);
   }
 
-  liveSets(): SetRow[] {
+  liveSets(): SetValue[] {
     return this.sets.filter((set) => !set.withdrawn).sort((a, b) => a.rank - b.rank);
   }
 
@@ -471,7 +471,7 @@ export class ProjectState {
   }
 
   /** Usages of an item that are known, in the order in which they were made; their place is their number in coverage. */
-  usagesOf(id: string): UsageRow[] {
+  usagesOf(id: string): UsageValue[] {
     return [...this.usages.values()].filter((usage) => usage.itemId === id && !usage.withdrawn);
   }
 
@@ -490,7 +490,7 @@ export class ProjectState {
   }
 
   /** Whether a waiver holds today. */
-  isActive(waiver: WaiverRow): boolean {
+  isActive(waiver: WaiverValue): boolean {
     return !waiver.withdrawn && (waiver.until === null || waiver.until >= this.day);
   }
 
@@ -509,13 +509,13 @@ export class ProjectState {
     return new Set([...this.waivers.values()].filter((waiver) => waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId));
   }
 
-  private layerOf(collection: CollectionRow): number {
+  private layerOf(collection: CollectionValue): number {
     const layer = findKind(this.scheme, collection.kind)?.layer;
     return this.scheme.layers.findIndex((one) => one.id === layer);
   }
 
   /** Returns its node. */
-  private applyItem(row: ItemRow): number {
+  private applyItem(row: ItemValue): number {
     const known = this.nodeOf.get(row.id);
     const node = known ?? this.graph.addNode();
     if (node !== row.node) throw new Error(`${row.reference} is node ${row.node} in the database and ${node} in memory`);
@@ -589,11 +589,11 @@ export class ProjectState {
     return this.fields.hasClauses;
   }
 
-  private applyCollection(row: CollectionRow): void {
+  private applyCollection(row: CollectionValue): void {
     this.collections = [...this.collections.filter((one) => one.id !== row.id), row];
   }
 
-  private applyLink(row: LinkRow): void {
+  private applyLink(row: LinkValue): void {
     this.rules.follow(this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind)));
   }
 }

@@ -1,14 +1,14 @@
 import { assembleScheme, type Scheme, type SchemeEntry, type SchemePart } from '@coomb/core';
-import type { Change, SchemePartRow } from '../ledger/change.js';
+import type { Change, SchemePartValue } from '../ledger/change.js';
 
 /** A row as core knows it: what is withdrawn is retired. */
-export function toPart({ sort, key, rank, withdrawn, body }: SchemePartRow): SchemePart {
+export function toPart({ sort, key, rank, withdrawn, body }: SchemePartValue): SchemePart {
   // The row's body is of its sort: the two are only ever written together.
   return { sort, key, rank, retired: withdrawn, body } as SchemePart;
 }
 
 /** The scheme of a project, from its rows in any order. */
-export function buildScheme(rows: Iterable<SchemePartRow>): Scheme {
+export function buildScheme(rows: Iterable<SchemePartValue>): Scheme {
   return assembleScheme([...rows].sort((a, b) => a.number - b.number).map(toPart));
 }
 
@@ -18,7 +18,7 @@ export function ruleFieldsOf(scheme: Scheme): string[] {
 }
 
 /** Rows of new parts, numbered among their like. */
-export function buildPartRows(projectId: string, parts: readonly SchemePart[], newId: () => string): SchemePartRow[] {
+export function buildPartRows(projectId: string, parts: readonly SchemePart[], newId: () => string): SchemePartValue[] {
   const made = new Map<string, number>();
   return parts.map(({ retired, ...part }) => {
     const number = made.get(part.sort) ?? 0;
@@ -28,7 +28,7 @@ export function buildPartRows(projectId: string, parts: readonly SchemePart[], n
 }
 
 /** Changes that add parts to a scheme, or take retired ones back in use: behind the present ones, in their order. */
-export function buildNewParts(projectId: string, rows: readonly SchemePartRow[], parts: readonly SchemeEntry[], newId: () => string): Change[] {
+export function buildNewParts(projectId: string, rows: readonly SchemePartValue[], parts: readonly SchemeEntry[], newId: () => string): Change[] {
   const made = new Map<string, number>();
   const last = new Map<string, number>();
   for (const { sort, rank } of rows) {

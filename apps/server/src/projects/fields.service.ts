@@ -3,14 +3,14 @@ import { CoombError } from '@coomb/contract';
 import { type Field, findKind, nameKey, offeredKinds, type Scheme, type SchemeBodies } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { Change, SchemePartRow } from '../ledger/change.js';
+import type { Change, SchemePartValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 
 type Wanted = NonNullable<BodyOf<typeof addFields>>['fields'][number];
 type FieldBody = SchemeBodies['field'];
 /** A field that is being made: its key, and what it says. */
-type NewField = { key: string; body: FieldBody; before: SchemePartRow | null };
+type NewField = { key: string; body: FieldBody; before: SchemePartValue | null };
 
 /** Fields that people add to the kinds of their project. */
 @Injectable()

@@ -4,7 +4,7 @@ import type { Database } from '../database/database.js';
 import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import type { SchemePartRow } from '../ledger/change.js';
+import type { SchemePartValue } from '../ledger/change.js';
 import { ledgerEntities, writeValue } from '../ledger/entities.js';
 
 export interface Counts {
@@ -27,6 +27,7 @@ export class ProjectsRepo {
     const { rows } = await this.db.execute(sql`
       select (select count(*)::int from item where project_id = ${project} and not withdrawn and not heading) as items,
         (select count(*)::int from link where project_id = ${project} and not withdrawn) as links`);
+    // The columns are named in the query.
     return rows[0] as unknown as Counts;
   }
 
@@ -41,7 +42,7 @@ export class ProjectsRepo {
   }
 
   /** A new project with its scheme: what stood before anybody changed it is number 0 of its history. */
-  async insert(row: { id: string; name: string; createdAt: string }, parts: readonly SchemePartRow[]): Promise<void> {
+  async insert(row: { id: string; name: string; createdAt: string }, parts: readonly SchemePartValue[]): Promise<void> {
     await this.db.transaction(async (tx) => {
       const [project] = await tx
         .insert(schema.projects)

@@ -4,9 +4,9 @@ import { checkScheme, defaultScheme, readSchemeFile, type SchemeFile, takeApart 
 import { Inject, Injectable } from '@nestjs/common';
 import { countWaiting } from '../check/waiting.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { Change, CollectionRow } from '../ledger/change.js';
+import type { Change, CollectionValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { ReportsRepo } from '../reports/reports.repo.js';
 import { buildPartRows } from '../project-state/scheme-parts.js';
@@ -92,11 +92,11 @@ export class ProjectsService {
     };
   }
 
-  async createCollection(projectId: string, person: string, wanted: Pick<CollectionRow, 'name' | 'holds' | 'prefix' | 'kind'>): Promise<Collection> {
+  async createCollection(projectId: string, person: string, wanted: Pick<CollectionValue, 'name' | 'holds' | 'prefix' | 'kind'>): Promise<Collection> {
     let id = '';
     await this.ledger.change(projectId, async (state) => {
       assertOffered(state.scheme, wanted.kind);
-      const after: CollectionRow = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, setId: null, ...wanted };
+      const after: CollectionValue = { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, rank: state.seq, setId: null, ...wanted };
       id = after.id;
       const change: Change = { entity: 'collection', before: null, after };
       return { person, action: `Add the collection ${wanted.name}`, changes: [change] };

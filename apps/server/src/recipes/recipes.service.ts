@@ -3,10 +3,10 @@ import { CoombError } from '@coomb/contract';
 import { addToGroup, buildReadyRecipes } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { RecipeRow } from '../ledger/change.js';
+import type { RecipeValue } from '../ledger/change.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import { asIso, LedgerService } from '../ledger/ledger.service.js';
+import { asIso, LedgerService } from '../changes/ledger.service.js';
 
 /** Recipes kept in a project, beside the ready ones that come with Coomb. */
 @Injectable()
@@ -38,7 +38,7 @@ export class RecipesService {
 
   /** Keeps a new recipe, or changes one. Ready recipes are refused: copy them under a name of your own. */
   async keep(projectId: string, person: string, wanted: { id?: string | undefined; name: string; body: RecipeBody }): Promise<KeptRecipe> {
-    let row: RecipeRow | undefined;
+    let row: RecipeValue | undefined;
     await this.ledger.change(projectId, async () => {
       const before = wanted.id === undefined ? null : await this.get(projectId, wanted.id);
       row = {
@@ -68,7 +68,7 @@ export class RecipesService {
     });
   }
 
-  private async get(projectId: string, id: string): Promise<RecipeRow> {
+  private async get(projectId: string, id: string): Promise<RecipeValue> {
     const row = (await this.rows.findRows(projectId, 'recipe', [id])).get(id);
     if (!row || row.projectId !== projectId || row.withdrawn) throw new CoombError('not-found', 'This recipe is not in the project any more.');
     return row;
@@ -82,6 +82,6 @@ export class RecipesService {
   }
 }
 
-function describe(row: RecipeRow, usedBy: KeptRecipe['usedBy']): KeptRecipe {
+function describe(row: RecipeValue, usedBy: KeptRecipe['usedBy']): KeptRecipe {
   return { id: row.id, name: row.name, ready: false, body: row.body, changedAt: asIso(row.changedAt), changedBy: row.changedBy, usedBy };
 }

@@ -2,7 +2,7 @@ import type { Readiness, ReportBody } from '@coomb/contract';
 import { linkKindsOfRole, verificationStates, stateWords } from '@coomb/core';
 import { buildReadiness } from '../check/readiness.js';
 import { findOpen } from '../check/findings.js';
-import type { Change, ItemRow } from '../ledger/change.js';
+import type { Change, ItemValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { ReportScope } from './report-scope.js';
 
@@ -94,7 +94,7 @@ function buildMoved(before: Readiness, now: Readiness): ReportBody['moved'] {
 
 /** One line per item: what became of it, however many steps it took. */
 function buildChanged(state: ProjectState, touched: readonly Change[], within: ReportScope['within']): ReportBody['changed'] {
-  const lines = new Map<string, { before: ItemRow | null; after: ItemRow }>();
+  const lines = new Map<string, { before: ItemValue | null; after: ItemValue }>();
   const links = { made: 0, removed: 0, confirmed: 0 };
   for (const { entity, before, after } of touched) {
     if (entity === 'link') {
@@ -119,7 +119,7 @@ function buildChanged(state: ProjectState, touched: readonly Change[], within: R
   return changed;
 }
 
-function describe(before: ItemRow | null, after: ItemRow): string | undefined {
+function describe(before: ItemValue | null, after: ItemValue): string | undefined {
   if (!before) return after.withdrawn ? undefined : 'new';
   if (after.withdrawn !== before.withdrawn) return after.withdrawn ? 'withdrawn' : 'restored';
   if (after.title !== before.title || after.html !== before.html) return 'reworded';

@@ -1,5 +1,5 @@
 import { type BodyOf, CoombError, type createReport, type ReportBody } from '@coomb/contract';
-import { getNode } from '../items/item-reading.service.js';
+import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 type Wish = Pick<BodyOf<typeof createReport> & object, 'collections' | 'sections' | 'matrices'>;

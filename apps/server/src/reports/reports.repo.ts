@@ -5,7 +5,7 @@ import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import type { ReportRow } from '../ledger/change.js';
+import type { ReportValue } from '../ledger/change.js';
 
 @Injectable()
 export class ReportsRepo {
@@ -15,7 +15,7 @@ export class ReportsRepo {
   ) {}
 
   /** The newest first. */
-  async list(project: string): Promise<Omit<ReportRow, 'body'>[]> {
+  async list(project: string): Promise<Omit<ReportValue, 'body'>[]> {
     const rows = await this.rows.findAll(project, 'report');
     return rows.sort((a, b) => b.number - a.number);
   }
@@ -36,7 +36,7 @@ export class ReportsRepo {
   }
 
   /** The newest report about the same parts of the project. */
-  async findLastLike(project: string, parts: ReportBody['parts']): Promise<ReportRow | undefined> {
+  async findLastLike(project: string, parts: ReportBody['parts']): Promise<ReportValue | undefined> {
     const { reports } = schema;
     const like =
       parts === null ? sql`coalesce(${reports.body} -> 'parts', 'null') = 'null'` : sql`${reports.body} -> 'parts' = ${JSON.stringify(parts)}::jsonb`;
@@ -46,14 +46,14 @@ export class ReportsRepo {
       .where(and(ofProject(project), like))
       .orderBy(desc(reports.number))
       .limit(1);
-    return row as ReportRow | undefined;
+    return row as ReportValue | undefined;
   }
 
-  async get(project: string, id: string): Promise<ReportRow> {
+  async get(project: string, id: string): Promise<ReportValue> {
     const known = (await this.rows.findRows(project, 'report', [id])).get(id);
     if (known?.projectId !== project || known.withdrawn) throw new CoombError('not-found', 'There is no such report; it may have been taken back.');
     const [row] = await this.db.select().from(schema.reports).where(eq(schema.reports.id, id));
-    return row as ReportRow;
+    return row as ReportValue;
   }
 }
 

@@ -4,13 +4,13 @@ import type { z } from 'zod';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { asIso, LedgerService } from '../ledger/ledger.service.js';
+import { asIso, LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { buildReportBody } from './build-report.js';
 import { buildScope } from './report-scope.js';
-import type { ReportRow } from '../ledger/change.js';
+import type { ReportValue } from '../ledger/change.js';
 import { ReportsRepo } from './reports.repo.js';
 
 type Summary = ReplyOf<typeof createReport>;
@@ -32,7 +32,7 @@ export class ReportsService {
   }
 
   async create(project: string, person: string, { title, note, ...parts }: z.output<NonNullable<(typeof createReport)['body']>>): Promise<Summary> {
-    let row!: ReportRow;
+    let row!: ReportValue;
     await this.ledger.change(project, async (state) => {
       const scope = buildScope(state, parts);
       // Compared with the last report about the same parts: figures of other parts say nothing of these.
@@ -57,6 +57,6 @@ export class ReportsService {
   }
 }
 
-function summarise(row: Omit<ReportRow, 'body'>, state: ProjectState): Summary {
+function summarise(row: Omit<ReportValue, 'body'>, state: ProjectState): Summary {
   return { id: row.id, number: row.number, title: row.title, at: asIso(row.at), person: row.person, seq: row.seq, stale: row.seq < state.contentSeq };
 }

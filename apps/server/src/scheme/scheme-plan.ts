@@ -1,7 +1,7 @@
 import type { SchemeEdit } from '@coomb/contract';
 import { assembleScheme, checkScheme, type FieldValue, labelOf, type Scheme, type SchemeIssue, type SchemePart, type SchemeSort } from '@coomb/core';
 import { CoombError } from '@coomb/contract';
-import type { SchemePartRow } from '../ledger/change.js';
+import type { SchemePartValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { toPart } from '../project-state/scheme-parts.js';
 
@@ -19,7 +19,7 @@ export interface SchemeEditsWish {
 
 /** One part that is to be otherwise: its row, and what stood before. */
 export interface PlannedEdit {
-  row: SchemePartRow | null;
+  row: SchemePartValue | null;
   before: SchemePart | null;
   after: SchemePart;
 }
@@ -67,6 +67,7 @@ export class SchemePlan {
 
   /** Edits of one sort. */
   editsOf<S extends SchemeSort>(sort: S): (PlannedEdit & { after: Extract<SchemePart, { sort: S }>; before: Extract<SchemePart, { sort: S }> | null })[] {
+    // The filter leaves edits of the sort that was asked for.
     return this.edits.filter((edit) => edit.after.sort === sort) as never;
   }
 
@@ -106,7 +107,7 @@ function isSame(one: SchemePart, other: SchemePart): boolean {
 }
 
 /** Refuses an edit of a part that somebody else changed, or made, since it was seen. */
-function assertSeen(row: SchemePartRow | null, revision: number | null, after: Omit<SchemeEdit, 'revision'>): void {
+function assertSeen(row: SchemePartValue | null, revision: number | null, after: Omit<SchemeEdit, 'revision'>): void {
   if ((row?.revision ?? null) === revision) return;
   const label = labelOf(after as SchemePart) ?? 'What verifies';
   if (!row)

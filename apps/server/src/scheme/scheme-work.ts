@@ -1,5 +1,5 @@
 import type { FieldValue } from '@coomb/core';
-import type { Change, CollectionRow, ItemRow, LinkRow } from '../ledger/change.js';
+import type { Change, CollectionValue, ItemValue, LinkValue } from '../ledger/change.js';
 
 export interface LinkChange {
   withdraw?: boolean;
@@ -8,11 +8,11 @@ export interface LinkChange {
 
 /** What a change of the scheme does to items, links and collections: gathered from all effects, then written once a row. */
 export class SchemeWork {
-  private readonly items = new Map<string, ((row: ItemRow) => void)[]>();
+  private readonly items = new Map<string, ((row: ItemValue) => void)[]>();
   private readonly links = new Map<string, LinkChange>();
   private readonly collections = new Map<string, string>();
 
-  changeItem(id: string, change: (row: ItemRow) => void): void {
+  changeItem(id: string, change: (row: ItemValue) => void): void {
     const known = this.items.get(id);
     if (known) known.push(change);
     else this.items.set(id, [change]);
@@ -45,7 +45,7 @@ export class SchemeWork {
 
   /** The changes of rows as they stand now; each keeps the moment and the person that made it. */
   build(
-    rows: { items: Map<string, ItemRow>; links: Map<string, LinkRow>; collections: readonly CollectionRow[] },
+    rows: { items: Map<string, ItemValue>; links: Map<string, LinkValue>; collections: readonly CollectionValue[] },
     by: { person: string; now: string },
   ): Change[] {
     const changes: Change[] = [];

@@ -25,9 +25,9 @@ import {
 } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { Change, SchemePartRow } from '../ledger/change.js';
+import type { Change, SchemePartValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { toPart } from '../project-state/scheme-parts.js';
@@ -178,6 +178,6 @@ function chosenOf(plan: SchemePlan, { id, choices }: Effect): string | null {
   return (choices.find((choice) => choice.id === asked) ?? choices[0])?.id ?? null;
 }
 
-function toEdit(row: SchemePartRow): SchemeEdit {
+function toEdit(row: SchemePartValue): SchemeEdit {
   return { ...toPart(row), revision: row.revision } as SchemeEdit;
 }

@@ -11,7 +11,7 @@ import {
   takeApart,
   withWhatTheyName,
 } from '@coomb/core';
-import { type Change, type CollectionRow, type ItemRow, UNNUMBERED } from '../ledger/change.js';
+import { type Change, type CollectionValue, type ItemValue, UNNUMBERED } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { toPart } from '../project-state/scheme-parts.js';
 
@@ -26,7 +26,7 @@ export interface SetContext {
 export interface SetPlan {
   /** Parts that the scheme lacks for it, with keys that are free there. */
   parts: SchemeEntry[];
-  collections: { wanted: StarterCollection; kind: string; name: string; prefix: string; shared: CollectionRow | null }[];
+  collections: { wanted: StarterCollection; kind: string; name: string; prefix: string; shared: CollectionValue | null }[];
   /** Kind of the notes that guide; nothing where the scheme has none that needs no coverage. */
   noteKind: string | undefined;
 }
@@ -73,7 +73,7 @@ export function buildCollections(context: SetContext, plan: SetPlan, setId: stri
   for (const [index, { wanted, kind, name, prefix, shared }] of plan.collections.entries()) {
     if (shared) continue;
     const tracked = { id: newId(), projectId: state.id, revision: 1, withdrawn: false };
-    const row: CollectionRow = { ...tracked, name, prefix, kind, holds: wanted.holds, rank: firstRank + index, setId: wanted.shared ? null : setId };
+    const row: CollectionValue = { ...tracked, name, prefix, kind, holds: wanted.holds, rank: firstRank + index, setId: wanted.shared ? null : setId };
     changes.push({ entity: 'collection', before: null, after: row });
     for (const [at, { heading, note }] of wanted.outline.entries()) {
       const section = buildItem(context, row, { kind, title: heading, html: '', heading: true, parentId: null, rank: at, reference: nameSection(at) });
@@ -92,9 +92,9 @@ export function buildCollections(context: SetContext, plan: SetPlan, setId: stri
 
   function buildItem(
     { person, now }: SetContext,
-    { id: collectionId, prefix }: CollectionRow,
-    words: Pick<ItemRow, 'kind' | 'title' | 'html' | 'heading' | 'parentId' | 'rank'> & { reference: string },
-  ): ItemRow {
+    { id: collectionId, prefix }: CollectionValue,
+    words: Pick<ItemValue, 'kind' | 'title' | 'html' | 'heading' | 'parentId' | 'rank'> & { reference: string },
+  ): ItemValue {
     return {
       ...{ id: newId(), projectId: state.id, revision: 1, withdrawn: false, node: UNNUMBERED, collectionId, fields: {} },
       ...words,

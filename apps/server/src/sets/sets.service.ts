@@ -3,9 +3,9 @@ import { labelOf, type Starter, starters } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { assertOffered } from '../items/items.service.js';
-import type { Change, CollectionRow, SetRow } from '../ledger/change.js';
+import type { Change, CollectionValue, SetValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { buildNewParts } from '../project-state/scheme-parts.js';
@@ -18,9 +18,9 @@ interface SetWish {
 }
 type PlannedSet = ReplyOf<typeof planSetEndpoint>;
 interface MergeStep {
-  from: CollectionRow;
+  from: CollectionValue;
   /** The collection that takes its items; null where it moves as it is. */
-  into: CollectionRow | null;
+  into: CollectionValue | null;
 }
 
 /** Collections of a project and the sets that they belong to. */
@@ -57,7 +57,7 @@ export class SetsService {
 
   async create(project: string, person: string, wish: SetWish): Promise<{ id: string; name: string; revision: number }> {
     const starter = getStarter(wish.starter);
-    let row!: SetRow;
+    let row!: SetValue;
     await this.ledger.change(project, async (state) => {
       assertFree(state, wish.name);
       const rank = Math.max(-1, ...state.sets.map((set) => set.rank)) + 1;
@@ -74,7 +74,7 @@ export class SetsService {
     id: string,
     wish: { name?: string | undefined; before?: string | null | undefined },
   ): Promise<{ id: string; name: string; revision: number }> {
-    let after!: SetRow;
+    let after!: SetValue;
     await this.ledger.change(project, async (state) => {
       const before = getSet(state, id);
       if (wish.name !== undefined && wish.name.toLowerCase() !== before.name.toLowerCase()) assertFree(state, wish.name);
@@ -150,7 +150,7 @@ export class SetsService {
     return [...buildNewParts(state.id, state.schemeParts(), plan.parts, this.clock.newId), ...buildCollections(context, plan, setId)];
   }
 
-  private async moveItems(state: ProjectState, person: string, from: CollectionRow, target: CollectionRow): Promise<Change[]> {
+  private async moveItems(state: ProjectState, person: string, from: CollectionValue, target: CollectionValue): Promise<Change[]> {
     const ids = state.items.flatMap((item) => (item.collectionId === from.id ? [item.id] : []));
     const top = state.items.filter((item) => item.collectionId === target.id && item.parentId === null);
     const behind = Math.max(0, ...top.map((item) => item.rank)) + 1;
@@ -176,13 +176,13 @@ export function getStarter(id: string): Starter {
   return starter;
 }
 
-function getSet(state: ProjectState, id: string): SetRow {
+function getSet(state: ProjectState, id: string): SetValue {
   const set = state.sets.find((one) => one.id === id && !one.withdrawn);
   if (!set) throw new CoombError('not-found', `There is no set ${id} in ${state.name}.`);
   return set;
 }
 
-function getCollection(state: ProjectState, id: string): CollectionRow {
+function getCollection(state: ProjectState, id: string): CollectionValue {
   const collection = state.collections.find((one) => one.id === id && !one.withdrawn);
   if (!collection) throw new CoombError('not-found', `There is no collection ${id} in ${state.name}.`);
   return collection;

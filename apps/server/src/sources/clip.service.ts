@@ -4,13 +4,14 @@ import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFie
 import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { asItem, getNode } from '../items/item-reading.service.js';
+import { asItem } from '../items/item-reading.service.js';
+import { getNode } from '../project-state/get-node.js';
 import { cleanFields, hiddenFields } from '../items/check-fields.js';
 import { UsageFinder } from '../usages/usage-finder.js';
 import { changesMeaning, ItemsService } from '../items/items.service.js';
-import type { Change, ClippingRow, ItemRow } from '../ledger/change.js';
+import type { Change, ClippingValue, ItemValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
 import { LinksService } from '../links/links.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -39,7 +40,7 @@ export class ClipService {
     const issues: Issue[] = [];
     const { seq } = await this.ledger.change(projectId, async (state) => {
       const changes: Change[] = [];
-      let row: ItemRow;
+      let row: ItemValue;
       if (wish.as === 'item' || wish.as === 'child') {
         const planned = await this.planItem(state, person, wish);
         row = { ...planned.row, origin: 'clipped', bindings: [{ partner: source.lineageId ?? source.id, externalId: null, tag: null }] };
@@ -78,7 +79,7 @@ export class ClipService {
     });
   }
 
-  private planItem(state: ProjectState, person: string, wish: Wish): Promise<{ row: ItemRow; moved: Change[] }> {
+  private planItem(state: ProjectState, person: string, wish: Wish): Promise<{ row: ItemValue; moved: Change[] }> {
     const current = wish.item === undefined ? undefined : state.items[getNode(state, wish.item)]!;
     if (wish.as === 'child' && !current) throw new CoombError('input-invalid', 'Say which item the new one goes below: none is current.');
     const fits = current !== undefined && (wish.collection === undefined ? wish.kind === undefined : current.collectionId === wish.collection);
@@ -91,14 +92,14 @@ export class ClipService {
     });
   }
 
-  private async getCurrent(state: ProjectState, wish: Wish): Promise<ItemRow> {
+  private async getCurrent(state: ProjectState, wish: Wish): Promise<ItemValue> {
     if (wish.item === undefined) throw new CoombError('input-invalid', 'Say which item the passage belongs to: none is current.');
     const { id } = state.items[getNode(state, wish.item)]!;
     return (await this.rows.findRows('item', [id])).get(id)!;
   }
 
-  private fill(state: ProjectState, person: string, before: ItemRow, wish: Wish, issues: Issue[]): ItemRow {
-    const after: ItemRow = { ...before, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
+  private fill(state: ProjectState, person: string, before: ItemValue, wish: Wish, issues: Issue[]): ItemValue {
+    const after: ItemValue = { ...before, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
     if (wish.field === 'title') after.title = quoteOf(wish).replace(/\s+/g, ' ').slice(0, 500);
     else if (wish.field === undefined || wish.field === 'text') after.html = before.html + htmlOf(wish);
     else {
@@ -115,7 +116,7 @@ export class ClipService {
     return after;
   }
 
-  private planLinks(state: ProjectState, person: string, item: ItemRow, wish: Wish, issues: Issue[]): Change[] {
+  private planLinks(state: ProjectState, person: string, item: ItemValue, wish: Wish, issues: Issue[]): Change[] {
     const references = splitReferences(quoteOf(wish).replace(/\p{L}[\p{L}\s]*:/gu, ' '));
     const usages = new UsageFinder(state, this.clock.newId);
     const changes = references.flatMap((reference): Change[] => {
@@ -138,7 +139,13 @@ export class ClipService {
     return changes;
   }
 
-  private buildClipping(projectId: string, sourceId: string, itemId: string, wish: Wish, { block, start, end, quote }: Wish['passages'][number]): ClippingRow {
+  private buildClipping(
+    projectId: string,
+    sourceId: string,
+    itemId: string,
+    wish: Wish,
+    { block, start, end, quote }: Wish['passages'][number],
+  ): ClippingValue {
     const field = wish.as === 'field' ? (wish.field ?? 'text') : wish.as === 'link' ? 'link' : 'text';
     return { id: this.clock.newId(), projectId, revision: 1, withdrawn: false, sourceId, itemId, field, block, start, end, quote };
   }

@@ -6,16 +6,16 @@ import { fileFormats, findReqifParts, isArchive, openArchive, type ReadOptions }
 import { Inject, Injectable } from '@nestjs/common';
 import { placePictures } from '../gather/build-import.js';
 import { buildFiles, buildSource } from '../gather/source-rows.js';
-import { FileReader } from '../gather/file-reader.js';
-import { GatherRepo } from '../gather/gather.repo.js';
-import { TrayService } from '../gather/tray.service.js';
+import { FileReader } from '../tray/file-reader.js';
+import { FilesRepo } from '../files/files.repo.js';
+import { TrayService } from '../tray/tray.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import type { Change, ClippingRow, SourceRow } from '../ledger/change.js';
+import type { Change, ClippingValue, SourceValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
-import { asIso, LedgerService } from '../ledger/ledger.service.js';
+import { asIso, LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { SourcesRepo } from './sources.repo.js';
+import { SourcesRepo } from '../gather/sources.repo.js';
 
 type Reply = ReplyOf<typeof readSource>;
 const READ_KEPT = 6;
@@ -28,7 +28,7 @@ export class SourcesService {
   constructor(
     @Inject(SourcesRepo) private readonly repo: SourcesRepo,
     @Inject(FileReader) private readonly reader: FileReader,
-    @Inject(GatherRepo) private readonly files: GatherRepo,
+    @Inject(FilesRepo) private readonly files: FilesRepo,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(TrayService) private readonly tray: TrayService,
@@ -72,14 +72,14 @@ export class SourcesService {
     const { blocks } = file.content.document;
     const older = again === undefined ? undefined : await this.getSource(projectId, again);
     const now = this.clock.now().toISOString();
-    const source: SourceRow = {
+    const source: SourceValue = {
       ...buildSource(this.clock, projectId, person, now, file, {}),
       issues: file.content.issues,
       ...(older && { lineageId: older.lineageId ?? older.id, collectionId: older.collectionId }),
     };
     const { files } = await buildFiles(this.clock, projectId, source.id, file);
     const clippings = older ? await this.repo.findClippings(projectId, [older.id]) : [];
-    const { placed, lost } = carryClippings(clippings as (ClippingRow & Clipping)[], blocks);
+    const { placed, lost } = carryClippings(clippings as (ClippingValue & Clipping)[], blocks);
     const carried = placed.map(
       (row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }),
     );
@@ -93,14 +93,14 @@ export class SourcesService {
     return { source: source.id, carried: placed.length, lost: lost.length };
   }
 
-  async getSource(projectId: string, id: string): Promise<SourceRow> {
+  async getSource(projectId: string, id: string): Promise<SourceValue> {
     const source = (await this.rows.findRows(projectId, 'source', [id])).get(id);
     if (!source || source.projectId !== projectId || source.withdrawn)
       throw new CoombError('not-found', 'This source is not there any more; its import was undone.');
     return source;
   }
 
-  private readContent(projectId: string, source: SourceRow): Promise<Reply['content']> {
+  private readContent(projectId: string, source: SourceValue): Promise<Reply['content']> {
     let content = this.contents.get(source.id);
     if (!content) {
       content = this.parse(projectId, source);
@@ -111,7 +111,7 @@ export class SourcesService {
     return content;
   }
 
-  private async parse(projectId: string, source: SourceRow): Promise<Reply['content']> {
+  private async parse(projectId: string, source: SourceValue): Promise<Reply['content']> {
     const original = await this.files.getOriginal(projectId, source.id);
     const bytes = Buffer.from(original.bytes);
     if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
@@ -125,7 +125,7 @@ export class SourcesService {
   }
 
   /** Blocks whose pictures have the addresses that they were stored under. */
-  private async placeStored(projectId: string, source: SourceRow, { blocks, pictures }: SourceDocument): Promise<SourceDocument['blocks']> {
+  private async placeStored(projectId: string, source: SourceValue, { blocks, pictures }: SourceDocument): Promise<SourceDocument['blocks']> {
     if (pictures.size === 0) return blocks;
     const stored = await this.files.findPictures(projectId, source.lineageId ?? source.id);
     const addresses = new Map(
@@ -139,7 +139,7 @@ export class SourcesService {
   }
 
   /** Where each item stands in this version: as noted when it was imported, or, for the first version, with the item itself. */
-  private async findPlaces(state: ProjectState, source: SourceRow): Promise<{ node: number; place: SourcePlace }[]> {
+  private async findPlaces(state: ProjectState, source: SourceValue): Promise<{ node: number; place: SourcePlace }[]> {
     const lineage = source.lineageId ?? source.id;
     const noted = source.id === lineage ? await this.repo.findFirstPlaces(state.id, lineage) : await this.repo.findPlaces(source.id);
     return noted.flatMap(({ itemId, place }) => {
@@ -150,8 +150,8 @@ export class SourcesService {
 }
 
 /** Passages of older versions that stand in none of this one: neither by their words, nor by others that were clipped for the same part of the item instead. */
-function findLost(older: readonly ClippingRow[], own: readonly ClippingRow[]): ClippingRow[] {
-  const wordsOf = ({ itemId, field, quote }: ClippingRow) => `${itemId} ${field} ${quote.replace(/\s+/g, ' ').trim()}`;
+function findLost(older: readonly ClippingValue[], own: readonly ClippingValue[]): ClippingValue[] {
+  const wordsOf = ({ itemId, field, quote }: ClippingValue) => `${itemId} ${field} ${quote.replace(/\s+/g, ' ').trim()}`;
   const here = new Set(own.map(wordsOf));
   const known = new Set(older.map(wordsOf));
   const lost = [...new Map(older.filter((one) => !here.has(wordsOf(one))).map((one) => [wordsOf(one), one])).values()];
@@ -177,7 +177,7 @@ async function readText(bytes: Buffer): Promise<string> {
   }
 }
 
-export function describeClipping(state: ProjectState, row: ClippingRow): Reply['clippings'] {
+export function describeClipping(state: ProjectState, row: ClippingValue): Reply['clippings'] {
   const node = state.nodeOf.get(row.itemId);
   if (node === undefined || state.items[node]!.withdrawn) return [];
   const { id, block, start, end, quote, field } = row;

@@ -42,6 +42,7 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
   const server: TestServer = {
     address: '',
     folder,
+    // Set before the first test runs.
     client: undefined as unknown as Client,
     as: (person) => buildClient(server.address, person),
     restart: async (other) => {

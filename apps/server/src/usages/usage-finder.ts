@@ -1,6 +1,6 @@
 import { CoombError } from '@coomb/contract';
 import { hasRole, linkKindsOfRole } from '@coomb/core';
-import type { Change, UsageRow } from '../ledger/change.js';
+import type { Change, UsageValue } from '../ledger/change.js';
 import type { LightItem } from '../project-state/project-parts.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
@@ -34,7 +34,7 @@ export class UsageFinder {
           `${this.nameOf(part)} is no part of ${this.nameOf(path[index]!)}, so that this is no usage of ${item.reference}.`,
         );
     });
-    const row: UsageRow = { id: this.newId(), projectId: this.state.id, revision: 1, withdrawn: false, itemId: item.id, path: [...path] };
+    const row: UsageValue = { id: this.newId(), projectId: this.state.id, revision: 1, withdrawn: false, itemId: item.id, path: [...path] };
     this.made.push({ entity: 'usage', before: null, after: row });
     this.byPath.set(path.join(' '), row.id);
     return row.id;

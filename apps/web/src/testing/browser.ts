@@ -13,5 +13,6 @@ Element.prototype.getBoundingClientRect = function () {
 };
 
 // Editors ask where their words stand.
+// An empty list of rectangles is one.
 Range.prototype.getClientRects ??= () => [] as unknown as DOMRectList;
 Range.prototype.getBoundingClientRect ??= () => new DOMRect();

@@ -4,7 +4,7 @@ import { type Step, TraceGraph } from '../trace/graph.js';
 import { buildReach } from '../trace/reach.js';
 import type { CoverageQuestion } from './coverage-question.js';
 import { LiveCoverage } from './live-coverage.js';
-import type { CoverageState } from './rule.js';
+import type { CoverageState } from '../scheme/rule.js';
 
 /** The rule as it reads: from each subject, look how many different targets can be reached. */
 function slowState(graph: TraceGraph, question: CoverageQuestion, node: number): CoverageState {

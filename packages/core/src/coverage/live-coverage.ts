@@ -1,7 +1,7 @@
 import type { TraceGraph } from '../trace/graph.js';
 import { countReached } from './count-reached.js';
 import type { CoverageQuestion } from './coverage-question.js';
-import type { CoverageState } from './rule.js';
+import type { CoverageState } from '../scheme/rule.js';
 
 /** Marks of a node during a sweep, side by side so that one look tells both. */
 const PRESENT = 1;

@@ -1,7 +1,7 @@
 import type { Scheme } from '../scheme/scheme.js';
 import type { Step } from '../trace/graph.js';
 import type { CoverageQuestion } from './coverage-question.js';
-import type { CoverageRule, ItemFilter } from './rule.js';
+import type { CoverageRule, ItemFilter } from '../scheme/rule.js';
 
 /** What a rule needs to know of each item; index = node of the trace graph. */
 export interface CoverageItems {

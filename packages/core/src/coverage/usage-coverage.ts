@@ -3,7 +3,7 @@ import type { UsageEnds } from '../trace/usages.js';
 import { countReached } from './count-reached.js';
 import type { CoverageQuestion } from './coverage-question.js';
 import type { LiveCoverage } from './live-coverage.js';
-import type { CoverageState } from './rule.js';
+import type { CoverageState } from '../scheme/rule.js';
 
 /** Coverage as items show it. */
 export interface CoverageReading {

@@ -1,6 +1,6 @@
 import { addToGroup, groupBy } from '../group-by.js';
 import { buildTokens } from '../suggest/tokens.js';
-import { type MatchNode, shareOf } from './match-versions.js';
+import { type MatchNode, shareOf } from './match-node.js';
 
 /** Shorter titles, such as "General", say too little. */
 const SHORTEST_TITLE = 3;

@@ -1,20 +1,7 @@
 import { addToGroup, groupBy } from '../group-by.js';
 import { buildTokens } from '../suggest/tokens.js';
 import { findFarPairs, findSameTitles } from './match-far.js';
-
-/** What tells one version of an item from another. */
-export interface MatchNode {
-  /** Identity in the source: external id or the recipe's key. Null when it has none. */
-  key: string | null;
-  /** What people call it here; asked when no key fits. */
-  alias?: string | null;
-  heading: boolean;
-  title: string;
-  /** Plain words of title and text. */
-  words: string;
-  /** Index of the parent in its own list, or -1; always smaller than its own. */
-  parent: number;
-}
+import { type MatchNode, shareOf } from './match-node.js';
 
 export type VersionMatchReason = 'chosen' | 'key' | 'same text' | 'same title' | 'same items' | 'similar text';
 
@@ -199,12 +186,4 @@ function rememberTokens(nodes: readonly MatchNode[]): (index: number) => Readonl
 
 function textKey(node: MatchNode): string {
   return `${node.heading ? 1 : 0} ${node.words.trim().toLowerCase().replace(/\s+/g, ' ')}`;
-}
-
-/** Words in common, as a share of both sets together (Dice). */
-export function shareOf(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
-  if (a.size + b.size === 0) return 0;
-  let common = 0;
-  for (const word of a) if (b.has(word)) common++;
-  return (2 * common) / (a.size + b.size);
 }

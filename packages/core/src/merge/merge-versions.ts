@@ -1,5 +1,6 @@
 import { addToGroup } from '../group-by.js';
-import { type Match, type MatchNode, matchVersions } from './match-versions.js';
+import type { MatchNode } from './match-node.js';
+import { type Match, matchVersions } from './match-versions.js';
 import { findSteady } from './longest-order.js';
 
 export type MergeValue = string | number | boolean | null | string[];

@@ -46,6 +46,7 @@ export function applyOutlineDifference<O extends OutlineColumns>(outline: O, { o
     outline.node.forEach((node, row) => {
       if (changedAt.has(node)) rowOf.set(node, row);
     });
+    // Columns hold one sort of value each; read and written by the same name.
     for (const column of VALUES) next[column] = replace(outline[column] as string[], rows[column] as string[], rows.node, rowOf) as never;
     return { ...outline, ...next, parent: moveParents(outline, outline.node, rows, changedAt) };
   }

@@ -1,5 +1,4 @@
 import { RE2JS } from 're2js';
-import type { Phrase } from './phrases.js';
 
 /** What a heading level is taken for. */
 export type HeadingMeaning = 'section' | 'item' | 'ignore';
@@ -26,6 +25,12 @@ export interface LinkMeaning {
   by?: 'reference' | 'source' | 'title' | undefined;
   /** Names of the collections that the other end stands in; everywhere when unsaid. */
   within?: string[] | undefined;
+}
+
+/** Words in running text that lead to a value: "Part of SYS-012", "traces to SYS-014 and SYS-020", "Owner: control room". */
+export interface Phrase {
+  words: string;
+  meaning: Meaning;
 }
 
 export interface TableMeaning {

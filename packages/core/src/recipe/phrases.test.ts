@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { buildPhrases, findLeadingWords, type Phrase } from './phrases.js';
+import type { Phrase } from './document-recipe.js';
+import { buildPhrases, findLeadingWords } from './phrases.js';
 
 const derives: Phrase['meaning'] = { as: 'link', linkKind: 'derives', reversed: false };
 const values = (words: string, meaning: Phrase['meaning'], text: string) => buildPhrases([{ words, meaning }])(text).map(({ value }) => value);

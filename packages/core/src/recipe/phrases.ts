@@ -1,10 +1,4 @@
-import type { Meaning } from './document-recipe.js';
-
-/** Words in running text that lead to a value: "Part of SYS-012", "traces to SYS-014 and SYS-020", "Owner: control room". */
-export interface Phrase {
-  words: string;
-  meaning: Meaning;
-}
+import type { Meaning, Phrase } from './document-recipe.js';
 
 export interface FoundPhrase {
   meaning: Meaning;

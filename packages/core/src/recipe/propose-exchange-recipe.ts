@@ -1,4 +1,5 @@
-import { getUsualKind, type LinkRole } from '../scheme/roles.js';
+import type { LinkRole } from '../scheme/role-names.js';
+import { getUsualKind } from '../scheme/roles.js';
 import { offeredKinds, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { ExchangeDocument, ExchangeType } from '../source/exchange.js';
 import { LONGEST_REFERENCE } from './propose-by-values.js';

@@ -1,4 +1,5 @@
-import { fieldRoles, findFieldOfRole, type FieldRole, linkKindsOfRole, type LinkRole } from '../scheme/roles.js';
+import { fieldRoles, type FieldRole, type LinkRole } from '../scheme/role-names.js';
+import { findFieldOfRole, linkKindsOfRole } from '../scheme/roles.js';
 import { type Field, findKind, type Kind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { Meaning } from './document-recipe.js';
 import { type Concept, findConcepts, fold } from './header-words.js';

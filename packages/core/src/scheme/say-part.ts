@@ -1,4 +1,4 @@
-import { fieldRoles, kindRoles, linkRoles } from './roles.js';
+import { fieldRoles, kindRoles, linkRoles } from './role-names.js';
 import { joinChoices, sayFilter, sayRule } from './say-rule.js';
 import type { Scheme } from './scheme.js';
 import type { SchemePart, SchemeSort } from './scheme-part.js';

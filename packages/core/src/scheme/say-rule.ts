@@ -1,4 +1,4 @@
-import type { CoverageRule, ItemFilter } from '../coverage/rule.js';
+import type { CoverageRule, ItemFilter } from './rule.js';
 import type { Scheme } from './scheme.js';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];

@@ -16,6 +16,7 @@ export interface SchemeFile {
 
 /** The parts that are in use, as a file. */
 export function writeSchemeFile(name: string, parts: readonly SchemePart[]): SchemeFile {
+  // A body is written beside its key, as the file says it.
   const live = <S extends SchemeSort>(sort: S) =>
     partsOfSort(parts, sort)
       .filter((part) => !part.retired)
@@ -37,6 +38,7 @@ export function writeSchemeFile(name: string, parts: readonly SchemePart[]): Sch
 /** The parts that a file holds, ranked by their order. */
 export function readSchemeFile(file: SchemeFile): SchemePart[] {
   const list = <S extends SchemeSort>(sort: S, entries: readonly ({ key: string } & SchemeBodies[S])[]) =>
+    // The schema of the file was checked: the body is one of its sort.
     entries.map(({ key, ...body }, rank) => ({ sort, key, rank, retired: false, body }) as unknown as SchemePart);
   return [
     ...list('layer', file.layers),

@@ -1,4 +1,4 @@
-import type { CoverageRule } from '../coverage/rule.js';
+import type { CoverageRule } from './rule.js';
 import { sayRule } from './say-rule.js';
 import type { Field, Kind, Layer, LinkKind, Scheme, VerificationRule } from './scheme.js';
 

@@ -1,5 +1,5 @@
-import type { CoverageRule, ItemFilter } from '../coverage/rule.js';
-import type { FieldRole, KindRole, LinkRole } from './roles.js';
+import type { CoverageRule, ItemFilter } from './rule.js';
+import type { FieldRole, KindRole, LinkRole } from './role-names.js';
 
 /** What a field can hold. `options` belongs to `choice` and `choices`, `unit` to `number`. */
 export const fieldTypes = ['text', 'rich', 'number', 'date', 'yesNo', 'choice', 'choices', 'person', 'address'] as const;

@@ -38,6 +38,7 @@ const SUSPECT = 2;
 function grow<T extends Uint8Array | Uint32Array>(array: T, length: number, fill = 0): T {
   if (array.length >= length) return array;
   const larger = new (array.constructor as new (length: number) => T)(Math.max(length, array.length * 2, 16));
+  // Both are arrays of the same sort; the union of sorts hides it.
   larger.set(array as never);
   if (fill) larger.fill(fill, array.length);
   return larger;

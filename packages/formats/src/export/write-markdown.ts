@@ -118,6 +118,9 @@ interface MarkupNode {
   getAttribute: (name: string) => string | null;
 }
 
+// It declares a smaller node than it hands over.
+const markupOf = (node: unknown) => node as MarkupNode;
+
 const turndown = new TurndownService({ headingStyle: 'atx', bulletListMarker: '-', emDelimiter: '*', br: '<br />', codeBlockStyle: 'fenced' });
 turndown.use(gfm);
 // Formulas and pictures with captions have no signs of their own: they stay the elements they are.
@@ -126,13 +129,13 @@ turndown.addRule('break', { filter: 'br', replacement: () => '<br />' });
 /** Only tables of a header and plain rows can be told by signs; others stay elements. */
 turndown.addRule('table', {
   filter: (node) => node.nodeName === 'TABLE' && !isPlainTable(node.innerHTML),
-  replacement: (_, node) => `\n\n${(node as unknown as MarkupNode).outerHTML.replace(/\n/g, ' ')}\n\n`,
+  replacement: (_, node) => `\n\n${markupOf(node).outerHTML.replace(/\n/g, ' ')}\n\n`,
 });
 turndown.addRule('picture', {
   filter: 'img',
   replacement: (_, node) => {
-    const [src, alt] = ['src', 'alt'].map((name) => (node as unknown as MarkupNode).getAttribute(name) ?? '') as [string, string];
-    return /^[\p{L}\p{N} .,-]*$/u.test(alt) && !/^data:image\/(?:bmp|svg)/.test(src) ? `![${alt}](${src})` : (node as unknown as MarkupNode).outerHTML;
+    const [src, alt] = ['src', 'alt'].map((name) => markupOf(node).getAttribute(name) ?? '') as [string, string];
+    return /^[\p{L}\p{N} .,-]*$/u.test(alt) && !/^data:image\/(?:bmp|svg)/.test(src) ? `![${alt}](${src})` : markupOf(node).outerHTML;
   },
 });
 

@@ -1,5 +1,5 @@
 import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type LinkMeaning, type Scheme } from '@coomb/core';
-import type { ExportItem } from '../export/export-items.js';
+import type { ExportItem } from '../outgoing/export-item.js';
 import { noEdits, type ReqifEdits, type ReqifNode, type ReqifValue } from './rewrite-reqif.js';
 
 /** An item as it goes out into a ReqIF file: what was changed here since it was last exchanged. */

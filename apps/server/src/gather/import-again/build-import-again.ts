@@ -16,7 +16,7 @@ import {
 } from '@coomb/core';
 import { cleanFields, hiddenFields } from '../../items/check-fields.js';
 import { changesMeaning } from '../../items/items.service.js';
-import type { Change, ItemRow, LinkRow } from '../../ledger/change.js';
+import type { Change, ItemValue, LinkValue } from '../../ledger/change.js';
 import { LinkEnds } from '../link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
 import type { Comparison } from './compare-versions.js';
@@ -50,11 +50,11 @@ export function buildImportAgain(
 
 class ImportAgain {
   private readonly issues: Issue[];
-  private readonly after: ItemRow[];
+  private readonly after: ItemValue[];
   /** Final row of each draft, where it has one. */
-  private readonly rowOf = new Map<number, ItemRow>();
+  private readonly rowOf = new Map<number, ItemValue>();
   /** Final rows of the collection, those of new items with them. */
-  private readonly byId: Map<string, ItemRow>;
+  private readonly byId: Map<string, ItemValue>;
   private readonly resolved: { entry: MergeEntry; resolution: Resolution }[];
   /** Ids that get a new place among their siblings. */
   private readonly loose = new Set<string>();
@@ -144,7 +144,7 @@ class ImportAgain {
   }
 
   /** From now on the partner knows the item; what others know of it stays. */
-  private bind(row: ItemRow, { externalId }: Draft): void {
+  private bind(row: ItemValue, { externalId }: Draft): void {
     const partner = this.context.sourceId;
     const known = findBinding(row.bindings, partner);
     if (known && (known.externalId !== null || externalId === null)) return;
@@ -220,7 +220,7 @@ class ImportAgain {
     }
   }
 
-  private settleLinks(): { links: LinkRow[]; unlink: BuiltImportAgain['unlink'] } {
+  private settleLinks(): { links: LinkValue[]; unlink: BuiltImportAgain['unlink'] } {
     const added = new Map<number, Set<string>>();
     const unlink: BuiltImportAgain['unlink'] = [];
     for (const { entry, resolution } of this.resolved) {

@@ -1,6 +1,6 @@
 import { type Draft, findBinding, type Issue, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
 import { plainText, wordsByLine } from '@coomb/formats';
-import type { ItemRow } from '../../ledger/change.js';
+import type { ItemValue } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { buildContent, type ImportContext, isLinked } from '../build-import.js';
 import { LinkEnds } from '../link-ends.js';
@@ -12,7 +12,7 @@ export interface Comparison {
   mine: MergeMine[];
   theirs: MergeTheirs[];
   /** Rows of mine, as they stand. */
-  rows: ItemRow[];
+  rows: ItemValue[];
   drafts: readonly Draft[];
   issues: Issue[];
 }
@@ -34,13 +34,13 @@ export function findMine(state: ProjectState, lineage: string, collection: strin
  */
 export function compareVersions(
   context: ImportContext<ProjectState>,
-  rows: ItemRow[],
+  rows: ItemValue[],
   outcome: RecipeOutcome,
   chosen: ReadonlyMap<number, string | null>,
   isPlain: boolean,
 ): Comparison {
   const ends = new LinkEnds(context.state, [], context.sourceId);
-  const baseOf = (row: ItemRow) => row.exchanged[context.sourceId]?.base ?? null;
+  const baseOf = (row: ItemValue) => row.exchanged[context.sourceId]?.base ?? null;
   const theirs = readTheirs(context, outcome);
   const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(baseOf(row)?.values ?? {}))]);
   const indexOf = new Map(rows.map((row, index) => [row.id, index]));
@@ -71,7 +71,7 @@ export function compareVersions(
 }
 
 /** What an item is called by a partner; what others call it where the partner does not know it yet. */
-function keyOf({ bindings }: ItemRow, partner: string): string | null {
+function keyOf({ bindings }: ItemValue, partner: string): string | null {
   const own = findBinding(bindings, partner);
   return own ? own.externalId : (bindings.find(({ externalId }) => externalId !== null)?.externalId ?? null);
 }

@@ -4,17 +4,18 @@ import { carryClippings, type Clipping, findBinding, findKind, findLinkKind, typ
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
-import type { Change, ClippingRow, CollectionRow, ItemRow, SourceRow } from '../../ledger/change.js';
+import type { Change, ClippingValue, CollectionValue, ItemValue, SourceValue } from '../../ledger/change.js';
 import { LedgerRepo } from '../../ledger/ledger.repo.js';
-import { asIso, LedgerService } from '../../ledger/ledger.service.js';
+import { asIso, LedgerService } from '../../changes/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { ProjectStates } from '../../project-state/project-states.js';
 import type { ImportContext } from '../build-import.js';
 import { applyRecipe, type RecipeWish } from '../apply-recipe.js';
+import { FilesRepo } from '../../files/files.repo.js';
 import { GatherRepo } from '../gather.repo.js';
 import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-rows.js';
-import { type TrayFile, TrayService } from '../tray.service.js';
-import { SourcesRepo } from '../../sources/sources.repo.js';
+import { type TrayFile, TrayService } from '../../tray/tray.service.js';
+import { SourcesRepo } from '../sources.repo.js';
 import { buildImportAgain, entryId } from './build-import-again.js';
 import { compareVersions, type Comparison, findMine } from './compare-versions.js';
 import { readLink } from './exchange.js';
@@ -25,10 +26,10 @@ type AgainWish = NonNullable<NonNullable<BodyOf<typeof importFile>>['again']>;
 type Outcome = NonNullable<Job['outcome']>;
 
 interface Scene {
-  older: SourceRow;
+  older: SourceValue;
   /** Line of versions whose items it is compared with. */
   lineage: string;
-  collection: CollectionRow;
+  collection: CollectionValue;
   /** Who the file comes from; nothing while another partner is only compared. */
   partner: string;
 }
@@ -39,6 +40,7 @@ export class ImportAgainService {
   constructor(
     @Inject(TrayService) private readonly tray: TrayService,
     @Inject(GatherRepo) private readonly repo: GatherRepo,
+    @Inject(FilesRepo) private readonly files: FilesRepo,
     @Inject(SourcesRepo) private readonly sources: SourcesRepo,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
@@ -50,7 +52,7 @@ export class ImportAgainService {
     const file = await this.tray.read(projectId, trayId);
     const state = await this.states.get(projectId);
     const scene = await this.findScene(state, wish.source, wish.other ? '' : undefined);
-    const known = await this.repo.findPictures(projectId, scene.lineage);
+    const known = await this.files.findPictures(projectId, scene.lineage);
     const { addresses } = await buildFiles(this.clock, projectId, scene.lineage, file, known);
     const context = this.buildContext(state, person, scene, addresses);
     const { comparison, issues } = await this.compareNow(context, scene, file, wish);
@@ -78,9 +80,9 @@ export class ImportAgainService {
       const id = this.clock.newId();
       const scene = await this.findScene(state, wish.again.source, wish.again.other ? id : undefined);
       await this.assertUntouched(state, scene, wish.again.seq);
-      const known = await this.repo.findPictures(projectId, scene.lineage);
+      const known = await this.files.findPictures(projectId, scene.lineage);
       const now = this.clock.now().toISOString();
-      const source: SourceRow = {
+      const source: SourceValue = {
         ...buildSource(this.clock, projectId, person, now, file, {
           ...withOlderRecipe(file, scene.older, wish),
           recipe: wish.recipe ?? scene.older.recipeId ?? undefined,
@@ -127,7 +129,7 @@ export class ImportAgainService {
         action: `Import ${file.name} again`,
         changes,
         also: async (tx) => {
-          await this.repo.insertFiles(tx, files);
+          await this.files.insertFiles(tx, files);
           await this.repo.insertPlaces(tx, places);
         },
         step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
@@ -137,10 +139,10 @@ export class ImportAgainService {
   }
 
   /** Passages clipped from the older version, found again in this one by their words; those that are not found stay with the older. */
-  private async carryClippings(file: TrayFile, older: SourceRow, source: SourceRow): Promise<Change[]> {
+  private async carryClippings(file: TrayFile, older: SourceValue, source: SourceValue): Promise<Change[]> {
     if (file.content.type !== 'document') return [];
     const clippings = await this.sources.findClippings(older.projectId, [older.id]);
-    const { placed } = carryClippings(clippings as (ClippingRow & Clipping)[], file.content.document.blocks);
+    const { placed } = carryClippings(clippings as (ClippingValue & Clipping)[], file.content.document.blocks);
     return placed.map((row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }));
   }
 
@@ -149,7 +151,7 @@ export class ImportAgainService {
     const recipe = applyRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish));
     const ids = findMine(context.state, scene.lineage, scene.collection.id);
     const found = await this.rows.findRows('item', ids);
-    const rows = ids.map((id): ItemRow => found.get(id)!);
+    const rows = ids.map((id): ItemValue => found.get(id)!);
     const comparison = compareVersions(context, rows, recipe, new Map(wish.pairs ?? []), file.content.type === 'sheets');
     return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues, ...comparison.issues] };
   }
@@ -211,7 +213,7 @@ export class ImportAgainService {
 }
 
 /** The recipe asked for, else the one that the older version was read by: getting it right once serves every later version. */
-function withOlderRecipe(file: TrayFile, older: SourceRow, wish: RecipeWish): RecipeWish {
+function withOlderRecipe(file: TrayFile, older: SourceValue, wish: RecipeWish): RecipeWish {
   if (file.content.type === 'document' && file.format.id === older.format && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
     return { documentRecipe: older.recipe as NonNullable<RecipeWish['documentRecipe']> };
   if (file.content.type === 'exchange' && !wish.exchangeRecipe && older.recipe && 'relations' in (older.recipe as object))

@@ -14,6 +14,7 @@ async function itemsAfter(plan: SchemePlan, scheme: Scheme): Promise<CoverageIte
     ...present,
     kindOf: (node) => plan.kindAfter(node),
     isHeading: (node) => state.items[node]!.heading || findKind(scheme, plan.kindAfter(node))?.informative === true,
+    // A renamed value is a value of the field.
     fieldOf: (node, field) => plan.renamed(field, (values.get(field)?.get(state.items[node]!.id) ?? null) as never),
   };
 }

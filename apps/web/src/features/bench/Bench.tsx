@@ -13,8 +13,8 @@ import { useSize } from '../../shared/ui/use-size';
 import { BenchSide } from './BenchSide';
 import { buildThreads, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
-import { KindChoice } from './KindChoice';
-import { useLinksBetween, useMakeLink, useSuggestions, useUnlink } from './queries';
+import { KindChoice } from '../linking/KindChoice';
+import { useLinksBetween, useMakeLink, useSuggestions, useUnlink } from '../linking/queries';
 import { rowHeight, Threads } from './Threads';
 
 interface Props {

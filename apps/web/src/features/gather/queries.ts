@@ -19,7 +19,7 @@ import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { projectQuery } from '../../shared/live/project-queries';
 import { notifyError } from '../../shared/ui/notices';
-import { forgetDraft } from './recipe-draft';
+import { forgetDraft } from './recipe-forms/recipe-draft';
 
 export function useSources(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });

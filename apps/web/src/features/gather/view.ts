@@ -7,7 +7,7 @@ export const gatherView: View = {
   help: 'Files that items and results came from. The originals are kept beside what came of them.',
   path: 'gather',
   waits: (project) => counted(project.waiting.gather, 'source'),
-  load: async () => (await import('./GatherPage')).GatherPage,
+  load: async () => (await import('./files/GatherPage')).GatherPage,
 };
 
 export const trayView: View = {
@@ -15,7 +15,7 @@ export const trayView: View = {
   name: 'File in the tray',
   help: 'The file as people read it, the recipe, and what becomes of it.',
   addresses: ['gather/:tray'],
-  load: async () => (await import('./TrayPage')).TrayPage,
+  load: async () => (await import('./tray/TrayPage')).TrayPage,
 };
 
 export const compareView: View = {
@@ -27,7 +27,7 @@ export const compareView: View = {
     ['↑ ↓', 'Move from difference to difference'],
     ['T', 'Take it, or leave it'],
   ],
-  load: async () => (await import('./again/ComparePage')).ComparePage,
+  load: async () => (await import('./comparison/ComparePage')).ComparePage,
 };
 
 export const runView: View = {
@@ -35,5 +35,5 @@ export const runView: View = {
   name: 'Test run',
   help: 'What a test run said, case by case.',
   addresses: ['gather/runs/:run'],
-  load: async () => (await import('./RunPage')).RunPage,
+  load: async () => (await import('./runs/RunPage')).RunPage,
 };

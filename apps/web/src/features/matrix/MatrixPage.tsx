@@ -12,7 +12,7 @@ import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { ofSameLife } from '../../shared/live/same-life';
-import { useLinksBetween } from '../bench/queries';
+import { useLinksBetween } from '../linking/queries';
 import { Matrix } from './Matrix';
 import { buildMatrixSides } from './matrix-sides';
 

@@ -59,6 +59,7 @@ export function newPart<S extends SchemeSort>(parts: readonly SchemeEdit[], sort
     own.map((part) => part.key),
     sort,
   );
+  // Sort and body belong together where this is called; the union does not say so.
   return { sort, key, rank, retired: false, revision: null, body } as unknown as SchemeEdit;
 }
 
@@ -76,5 +77,6 @@ export function movePart(order: readonly SchemeEdit[], part: SchemeEdit, by: -1 
 }
 
 export function findPart<S extends SchemeSort>(parts: readonly SchemeEdit[], sort: S, key: string): (PartOf<S> & { revision: number | null }) | undefined {
+  // The key names a part of the sort that was asked for.
   return parts.find((part) => part.sort === sort && part.key === key) as never;
 }

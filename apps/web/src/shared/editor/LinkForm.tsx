@@ -51,7 +51,7 @@ export function LinkForm({ project, address, onDone, onClose }: Props) {
           aria-expanded={items.length > 0}
           aria-controls={list}
           aria-activedescendant={items.length > 0 ? `${list}-${chosen}` : undefined}
-          placeholder="A reference, words of an item, or https://…"
+          placeholder="A reference, words of an item, or the address of a page"
           value={words}
           ref={field}
           onChange={(event) => {

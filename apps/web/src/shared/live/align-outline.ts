@@ -1,5 +1,4 @@
-import type { OutlineReply } from '@coomb/contract';
-import type { Project } from './project-queries';
+import type { getProject, OutlineReply, ReplyOf } from '@coomb/contract';
 
 const isSame = (one: readonly string[], other: readonly string[]) => one.length === other.length && one.every((id, index) => id === other[index]);
 
@@ -7,7 +6,10 @@ const isSame = (one: readonly string[], other: readonly string[]) => one.length 
  * An outline whose kinds and collections are counted as the project counts them: the two come in answers of their own, and the scheme or the
  * collections may have changed between them. Undefined where it names what the project does not know: one of the two is being fetched again.
  */
-export function alignOutline(outline: OutlineReply | undefined, { scheme, collections }: Pick<Project, 'scheme' | 'collections'>): OutlineReply | undefined {
+export function alignOutline(
+  outline: OutlineReply | undefined,
+  { scheme, collections }: Pick<ReplyOf<typeof getProject>, 'scheme' | 'collections'>,
+): OutlineReply | undefined {
   if (!outline) return undefined;
   const kinds = scheme.kinds.map((kind) => kind.id);
   const ids = collections.map((collection) => collection.id);

@@ -1,0 +1,186 @@
+import type { RecipeBody, ReportBody } from '@coomb/contract';
+import type { Binding, FieldValue, Issue, LastContact, MergeChoice, SchemePart, SchemeSort } from '@coomb/core';
+
+/** What every value of the ledger says: which it is, whose, how often it changed, whether it is withdrawn. Times are ISO 8601. */
+interface Tracked {
+  id: string;
+  projectId: string;
+  revision: number;
+  withdrawn: boolean;
+}
+
+export interface ProjectValue extends Omit<Tracked, 'projectId'> {
+  name: string;
+  /** Set aside: it can be read, not changed. */
+  archived: boolean;
+  /** Number of the last change. */
+  seq: number;
+  createdAt: string;
+}
+
+export interface CollectionValue extends Tracked {
+  name: string;
+  holds: 'specification' | 'model' | 'tests';
+  prefix: string;
+  /** Kind of new items. */
+  kind: string;
+  rank: number;
+  setId: string | null;
+}
+
+/** Collections that belong together. */
+export interface SetValue extends Tracked {
+  name: string;
+  rank: number;
+}
+
+export interface SchemePartValue extends Tracked {
+  sort: SchemeSort;
+  key: string;
+  rank: number;
+  number: number;
+  body: SchemePart['body'];
+}
+
+export interface ItemValue extends Tracked {
+  collectionId: string;
+  kind: string;
+  reference: string;
+  title: string;
+  html: string;
+  fields: Record<string, FieldValue>;
+  heading: boolean;
+  parentId: string | null;
+  rank: number;
+  /** Its number in the trace graph, given once. */
+  node: number;
+  /** Number of the change in which its present meaning came to be. */
+  meaningSeq: number;
+  origin: string;
+  bindings: Binding[];
+  /** What was last exchanged with each partner. */
+  exchanged: Record<string, LastContact>;
+  createdAt: string;
+  changedAt: string;
+  changedBy: string;
+}
+
+export interface LinkValue extends Tracked {
+  kind: string;
+  fromId: string;
+  toId: string;
+  fromUsage: string | null;
+  toUsage: string | null;
+  fields: Record<string, FieldValue>;
+  origin: string;
+  /** Meaning of each end at which it was last confirmed. */
+  fromSeq: number;
+  toSeq: number;
+  confirmedBy: string;
+  confirmedAt: string;
+}
+
+/** The path of parts that leads down to an item. */
+export interface UsageValue extends Tracked {
+  itemId: string;
+  path: string[];
+}
+
+export interface SourceValue extends Tracked {
+  name: string;
+  format: string;
+  mediaType: string;
+  size: number;
+  importedAt: string;
+  importedBy: string;
+  /** The recipe that it was read by, in whatever form it had then. */
+  recipe: unknown;
+  issues: Issue[];
+  lineageId: string | null;
+  collectionId: string | null;
+  choices: Record<string, MergeChoice> | null;
+  recipeId: string | null;
+}
+
+export interface DrawingValue extends Tracked {
+  collectionId: string;
+  itemId: string | null;
+  name: string;
+  externalId: string;
+  body: {
+    shapes: { element: string; x: number; y: number; width: number; height: number }[];
+    routes: { element: string; points: { x: number; y: number }[] }[];
+  };
+}
+
+export interface RunValue extends Tracked {
+  name: string;
+  at: string;
+  seq: number;
+  sourceId: string | null;
+}
+
+export interface WaiverValue extends Tracked {
+  itemId: string;
+  rule: string;
+  person: string;
+  reason: string;
+  /** The last day on which it holds. */
+  until: string | null;
+}
+
+export interface RecipeValue extends Tracked {
+  name: string;
+  reads: RecipeBody['reads'];
+  body: RecipeBody;
+  changedAt: string;
+  changedBy: string;
+}
+
+/** A passage of a source that became an item, or a field of one. */
+export interface ClippingValue extends Tracked {
+  sourceId: string;
+  itemId: string;
+  field: string;
+  block: number;
+  start: number;
+  end: number;
+  quote: string;
+}
+
+export interface ReportValue extends Tracked {
+  number: number;
+  title: string;
+  at: string;
+  person: string;
+  seq: number;
+  body: ReportBody;
+}
+
+export interface BaselineValue extends Tracked {
+  name: string;
+  note: string;
+  seq: number;
+  person: string;
+  at: string;
+}
+
+/** Everything that the ledger keeps, by what it is. A further sort is a line here, and its table and keys in `entities.ts`. */
+export interface Entities {
+  project: ProjectValue;
+  collection: CollectionValue;
+  source: SourceValue;
+  item: ItemValue;
+  link: LinkValue;
+  drawing: DrawingValue;
+  run: RunValue;
+  waiver: WaiverValue;
+  recipe: RecipeValue;
+  clipping: ClippingValue;
+  schemePart: SchemePartValue;
+  set: SetValue;
+  usage: UsageValue;
+  report: ReportValue;
+  baseline: BaselineValue;
+}
+export type Entity = keyof Entities;
