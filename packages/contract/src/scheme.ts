@@ -1,4 +1,4 @@
-import { type FieldRole, fieldRoles, fieldTypes, type KindRole, kindRoles, type LinkRole, linkRoles, type SchemeSort } from '@coomb/core';
+import { type FieldRole, fieldRoles, fieldTypeIds, type KindRole, kindRoles, type LinkRole, linkRoles, type SchemeSort } from '@coomb/core';
 import { z } from 'zod';
 
 const roleOf = <R extends string>(roles: Record<R, unknown>) => z.enum(Object.keys(roles) as [R, ...R[]]);
@@ -9,7 +9,7 @@ export const fieldsSchema = z.record(z.string(), fieldValueSchema);
 export const fieldSchema = z.object({
   id: z.string(),
   label: z.string(),
-  type: z.enum(fieldTypes),
+  type: z.enum(fieldTypeIds),
   options: z.array(z.string()).optional(),
   unit: z.string().optional(),
   meaning: z.boolean().optional(),

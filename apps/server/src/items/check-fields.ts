@@ -1,5 +1,5 @@
 import { CoombError } from '@coomb/contract';
-import { fieldTakes, type FieldValue, getKind, isNoValue, type Scheme } from '@coomb/core';
+import { fieldTypeOf, type FieldValue, getKind, isNoValue, type Scheme } from '@coomb/core';
 import { sanitiseRichText } from '@coomb/formats';
 
 /** Refuses with `input-invalid` a value that a field of its type cannot hold, and one for a field that the kind has not. */
@@ -8,8 +8,8 @@ export function checkFields(scheme: Scheme, kind: string, fields: Record<string,
   for (const [id, value] of Object.entries(fields)) {
     const field = known.get(id);
     if (!field || isNoValue(value)) continue;
-    const { test, words } = fieldTakes[field.type];
-    if (!test(value)) throw new CoombError('input-invalid', `fields.${id}: "${field.label}" takes ${words}, not ${JSON.stringify(value).slice(0, 80)}.`);
+    const { fits, takes } = fieldTypeOf(field.type);
+    if (!fits(value)) throw new CoombError('input-invalid', `fields.${id}: "${field.label}" takes ${takes}, not ${JSON.stringify(value).slice(0, 80)}.`);
   }
 }
 
@@ -23,8 +23,8 @@ export function cleanFields(scheme: Scheme, kind: string, fields: Record<string,
   const clean: Record<string, FieldValue> = {};
   for (const { id, type } of getKind(scheme, kind).fields) {
     const value = fields[id];
-    if (value === undefined || isNoValue(value) || !fieldTakes[type].test(value)) continue;
-    clean[id] = type === 'rich' ? sanitiseRichText(value as string) : value;
+    if (value === undefined || isNoValue(value) || !fieldTypeOf(type).fits(value)) continue;
+    clean[id] = fieldTypeOf(type).rich ? sanitiseRichText(value as string) : value;
   }
   return clean;
 }

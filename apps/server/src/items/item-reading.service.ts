@@ -1,6 +1,6 @@
 import { findPaths } from '../usages/usage-finder.js';
 import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace, listUsages } from '@coomb/contract';
-import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking } from '@coomb/core';
+import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking, fieldTypeOf } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ItemValue } from '../ledger/change.js';
@@ -251,7 +251,13 @@ function compareItems(state: ProjectState, before: ItemValue | null, after: Item
       const value = row?.fields[field.id];
       found.set(
         field.label,
-        value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : field.type === 'rich' ? plainText(String(value)) : String(value),
+        value === undefined || value === null
+          ? ''
+          : Array.isArray(value)
+            ? value.join(', ')
+            : fieldTypeOf(field.type).rich
+              ? plainText(String(value))
+              : String(value),
       );
     }
     return found;

@@ -4,6 +4,7 @@ import {
   buildRankBetween,
   buildReference,
   type FieldValue,
+  fieldTypeOf,
   findKind,
   getKind,
   offeredKinds,
@@ -228,7 +229,7 @@ export class ItemsService {
     const types = new Map(getKind(scheme, kind).fields.map((field) => [field.id, field.type]));
     const clean: Record<string, FieldValue> = {};
     for (const [id, value] of Object.entries(fields))
-      if (types.has(id)) clean[id] = types.get(id) === 'rich' && typeof value === 'string' ? await this.html.clean(value) : value;
+      if (types.has(id)) clean[id] = fieldTypeOf(types.get(id)!).rich && typeof value === 'string' ? await this.html.clean(value) : value;
     return clean;
   }
 

@@ -1,5 +1,5 @@
 import { CoombError } from '@coomb/contract';
-import { type Binding, type Field, type FieldType, IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
+import { type Binding, type Field, fieldTypeOf, IdIndex, parseIdWords, type Scheme, toIdWords } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
@@ -182,18 +182,15 @@ export class ProjectStateRepo {
   }
 }
 
-const TYPES: Partial<Record<FieldType, string>> = { number: 'number', yesNo: 'boolean', choices: 'array' };
-
 /** When a value of a field may not fit, or is required and missing; rather too often than too rarely. */
 function doubt({ id, type, options, required }: Field): ReturnType<typeof sql>[] {
   const value = sql`fields -> ${id}::text`;
-  const is = TYPES[type] ?? 'string';
-  const doubts = [sql`jsonb_typeof(${value}) not in (${is}, 'null')`];
+  const { json, has, unfit } = fieldTypeOf(type);
+  const doubts = [sql`jsonb_typeof(${value}) not in (${json}, 'null')`];
   if (required) doubts.push(sql`coalesce(${value}, 'null') in ('null', '""', '[]')`);
-  if (options?.length && type === 'choice') doubts.push(sql`not (${value} <@ ${JSON.stringify(options)}::jsonb)`);
-  if (options?.length && type === 'choices') doubts.push(sql`not (${value} <@ ${JSON.stringify(options)}::jsonb)`);
-  if (type === 'date') doubts.push(sql`fields ->> ${id}::text !~ '^\\d{4}-\\d\\d-\\d\\d$'`);
-  if (type === 'address') doubts.push(sql`fields ->> ${id}::text ~* '^\\s*(javascript|data|vbscript):'`);
+  if (options?.length && has === 'options') doubts.push(sql`not (${value} <@ ${JSON.stringify(options)}::jsonb)`);
+  if (unfit && 'unless' in unfit) doubts.push(sql`fields ->> ${id}::text !~* ${unfit.unless}`);
+  if (unfit && 'matches' in unfit) doubts.push(sql`fields ->> ${id}::text ~* ${unfit.matches}`);
   return doubts;
 }
 

@@ -1,6 +1,17 @@
 import type { BodyOf, clipPassage, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildTitle, escapeHtml, findAllowedLinks, findKind, type Issue, readFieldValue, splitReferences, deepestRichText, measureDepth } from '@coomb/core';
+import {
+  buildTitle,
+  escapeHtml,
+  findAllowedLinks,
+  findKind,
+  type Issue,
+  readFieldValue,
+  splitReferences,
+  deepestRichText,
+  measureDepth,
+  fieldTypeOf,
+} from '@coomb/core';
 import { sanitiseRichText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -105,7 +116,7 @@ export class ClipService {
     else {
       const field = findKind(state.scheme, before.kind)?.fields.find((one) => one.id === wish.field);
       if (!field) throw new CoombError('input-invalid', `${before.reference} has no field "${wish.field}".`);
-      const read = field.type === 'rich' ? { value: htmlOf(wish) } : readFieldValue(field, quoteOf(wish));
+      const read = fieldTypeOf(field.type).rich ? { value: htmlOf(wish) } : readFieldValue(field, quoteOf(wish));
       if ('problem' in read && read.problem) issues.push({ severity: 'warning', code: 'field-value', at: field.label, message: read.problem });
       after.fields = {
         ...hiddenFields(state.scheme, before.kind, before.fields),

@@ -1,8 +1,10 @@
-import { findKind, type FieldValue, type Scheme } from '../scheme/scheme.js';
+import { fieldTypeOf } from '../fields/field-types.js';
+import type { FieldValue } from '../fields/field-value.js';
+import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { Issue } from '../source/issue.js';
 import { escapeHtml } from './document-words.js';
 import type { Draft } from './draft.js';
-import { readFieldValue } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 
 /** Field values that a recipe gives to every item, because the file does not say them. Each is read once for a kind, and complained of once. */
 export class Constants {
@@ -36,7 +38,7 @@ export class Constants {
       }
       const { value, problem } = readFieldValue(field, text);
       if (problem) complain('field-value', `${field.label} of every item: ${problem}`);
-      if (value !== null) values[id] = field.type === 'rich' ? `<p>${escapeHtml(String(value))}</p>` : value;
+      if (value !== null) values[id] = fieldTypeOf(field.type).rich ? `<p>${escapeHtml(String(value))}</p>` : value;
     }
     return values;
   }

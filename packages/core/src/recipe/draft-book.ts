@@ -1,5 +1,7 @@
+import { fieldTypeOf } from '../fields/field-types.js';
 import { kindsOfRole } from '../scheme/roles.js';
-import { findKind, type Field, type Scheme } from '../scheme/scheme.js';
+import type { Field } from '../fields/field.js';
+import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { SourceBlock, SourceParagraph, SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
 import { buildTitle } from '../wording/title.js';
@@ -7,7 +9,8 @@ import { Constants } from './constants.js';
 import type { DocumentRecipe, Meaning } from './document-recipe.js';
 import { cut } from './document-words.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
-import { joinFieldValues, readFieldValue } from './field-value.js';
+import { joinFieldValues } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 import { OpenBlocks } from './open-blocks.js';
 import { writeTextTable } from './text-table.js';
 import { buildPhrases, type FoundPhrase } from './phrases.js';
@@ -176,7 +179,8 @@ export class DraftBook {
   }
 
   isRich(draft: Draft, field: string): boolean {
-    return this.fieldOf(draft, field)?.type === 'rich';
+    const type = this.fieldOf(draft, field)?.type;
+    return type !== undefined && fieldTypeOf(type).rich === true;
   }
 
   private fieldOf(draft: Draft, id: string): Field | undefined {

@@ -1,4 +1,4 @@
-import type { FieldValue } from '../scheme/scheme.js';
+import type { FieldValue } from '../fields/field-value.js';
 import type { Issue } from '../source/issue.js';
 import type { SourcePlace } from '../source/document.js';
 import type { LinkMeaning } from './document-recipe.js';

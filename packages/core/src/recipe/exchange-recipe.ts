@@ -1,5 +1,7 @@
+import { fieldTypeOf } from '../fields/field-types.js';
 import { getUsualKind } from '../scheme/roles.js';
-import { findKind, type FieldValue, type Scheme } from '../scheme/scheme.js';
+import type { FieldValue } from '../fields/field-value.js';
+import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
@@ -8,7 +10,7 @@ import { buildTitle, fitTitle } from '../wording/title.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
-import { readFieldValue } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 import { KindNames } from './row-kind.js';
 
 export type ExchangeMeaning = Meaning | { as: 'heading' };
@@ -199,8 +201,8 @@ class ExchangeReading {
       case 'field': {
         const field = findKind(this.scheme, draft.kind)?.fields.find((one) => one.id === meaning.field);
         if (!field) return void this.left.set(name, (this.left.get(name) ?? 0) + 1);
-        if (field.type === 'rich') draft.fields[field.id] = isRich && !Array.isArray(value) ? value : `<p>${escapeHtml(plain)}</p>`;
-        else if (field.type === 'choices' && Array.isArray(value)) draft.fields[field.id] = value;
+        if (fieldTypeOf(field.type).rich) draft.fields[field.id] = isRich && !Array.isArray(value) ? value : `<p>${escapeHtml(plain)}</p>`;
+        else if (fieldTypeOf(field.type).json === 'array' && Array.isArray(value)) draft.fields[field.id] = value;
         else {
           const read = readFieldValue(field, plain);
           if (read.problem) this.note('warning', 'field-value', object, `${name}: ${read.problem}`);

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { joinFieldValues, readFieldValue } from './field-value.js';
+import { joinFieldValues } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 import { OutlinePlacing } from './outline-placing.js';
-import { readDate } from './read-date.js';
-import { readNumber } from './read-number.js';
+import { readDate } from '../fields/read-date.js';
+import { readNumber } from '../fields/read-number.js';
 
 describe('numbers', () => {
   it.each([

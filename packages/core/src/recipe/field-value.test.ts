@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Field } from '../scheme/scheme.js';
-import { readFieldValue, splitReferences } from './field-value.js';
+import type { Field } from '../fields/field.js';
+import { splitReferences } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 
 const field = (type: Field['type'], options?: string[]): Field => ({ id: 'f', label: 'F', type, ...(options && { options }) });
 

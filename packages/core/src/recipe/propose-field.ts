@@ -1,4 +1,5 @@
-import type { Field } from '../scheme/scheme.js';
+import { fieldTypeOf } from '../fields/field-types.js';
+import type { Field } from '../fields/field.js';
 import type { ExchangeAttribute } from '../source/exchange.js';
 
 export type ProposedField = Pick<Field, 'type' | 'options' | 'unit'>;
@@ -35,5 +36,5 @@ function findUnit(values: readonly string[]): string | undefined {
 
 /** The field that an attribute of an exchange file becomes: its own type, with the labels that may be chosen. */
 export function fieldOfAttribute({ type, options }: ExchangeAttribute): ProposedField {
-  return { type, ...(options?.length && (type === 'choice' || type === 'choices') && { options }) };
+  return { type, ...(options?.length && fieldTypeOf(type).has === 'options' && { options }) };
 }

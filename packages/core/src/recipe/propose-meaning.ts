@@ -1,6 +1,8 @@
-import { fieldRoles, type FieldRole, type LinkRole } from '../scheme/role-names.js';
+import { fieldRoles, type FieldRole } from '../fields/field-roles.js';
+import type { LinkRole } from '../scheme/role-names.js';
 import { findFieldOfRole, linkKindsOfRole } from '../scheme/roles.js';
-import { type Field, findKind, type Kind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
+import type { Field } from '../fields/field.js';
+import { findKind, type Kind, type LinkKind, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
 import type { Meaning } from './document-recipe.js';
 import { type Concept, findConcepts, fold } from './header-words.js';
 

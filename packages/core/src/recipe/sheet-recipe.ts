@@ -1,3 +1,4 @@
+import { fieldTypeOf } from '../fields/field-types.js';
 import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
@@ -7,7 +8,8 @@ import { Constants } from './constants.js';
 import { cut, escapeHtml } from './document-words.js';
 import type { Meaning } from './document-recipe.js';
 import { buildDraftLinks, type Draft, type DraftLink, type RecipeOutcome } from './draft.js';
-import { joinFieldValues, readFieldValue } from './field-value.js';
+import { joinFieldValues } from './field-value.js';
+import { readFieldValue } from '../fields/read-field.js';
 import { isOutlineNumber, OutlinePlacing } from './outline-placing.js';
 import { KindNames } from './row-kind.js';
 import { MergedCells } from './sheet-layout.js';
@@ -293,7 +295,7 @@ class SheetReading {
     if (!field) return this.note('warning', 'field-unknown', row, column, `"${name}" goes to a field "${id}" that the kind does not have; it was skipped`);
     const read = readFieldValue(field, value);
     if (read.problem) this.note('warning', 'field-value', row, column, read.problem);
-    if (read.value !== null) draft.fields[field.id] = field.type === 'rich' ? asHtml(String(read.value)) : read.value;
+    if (read.value !== null) draft.fields[field.id] = fieldTypeOf(field.type).rich ? asHtml(String(read.value)) : read.value;
   }
 
   private note(severity: Issue['severity'], code: string, row: number, column: number, message: string): void {

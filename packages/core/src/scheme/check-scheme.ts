@@ -1,4 +1,4 @@
-import { fitsField } from './fits-field.js';
+import { fitsField } from '../fields/fits-field.js';
 import { assembleScheme, partsOfSort, type SchemePart, type SchemeSort } from './scheme-part.js';
 import { isAllowed } from './scheme.js';
 

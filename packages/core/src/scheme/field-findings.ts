@@ -1,5 +1,6 @@
-import { fitsField, isNoValue } from './fits-field.js';
-import type { FieldValue, Kind } from './scheme.js';
+import { fitsField, isNoValue } from '../fields/fits-field.js';
+import type { FieldValue } from '../fields/field-value.js';
+import type { Kind } from './scheme.js';
 
 /** What the fields of an item leave to be desired, by the labels of the fields. */
 export interface FieldFindings {

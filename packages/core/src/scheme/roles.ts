@@ -1,5 +1,7 @@
-import { kindRoles, type FieldRole, type KindRole, type LinkRole } from './role-names.js';
-import type { Field, Kind, LinkKind, Scheme } from './scheme.js';
+import type { FieldRole } from '../fields/field-roles.js';
+import { kindRoles, type KindRole, type LinkRole } from './role-names.js';
+import type { Field } from '../fields/field.js';
+import type { Kind, LinkKind, Scheme } from './scheme.js';
 
 /** Kinds that play a part, in the scheme's order; retired ones are not asked. */
 export function kindsOfRole(scheme: Scheme, role: KindRole): Kind[] {

@@ -1,4 +1,6 @@
-import { fieldRoles, kindRoles, linkRoles } from './role-names.js';
+import { fieldTypeOf } from '../fields/field-types.js';
+import { fieldRoles } from '../fields/field-roles.js';
+import { kindRoles, linkRoles } from './role-names.js';
 import { joinChoices, sayFilter, sayRule } from './say-rule.js';
 import type { Scheme } from './scheme.js';
 import type { SchemePart, SchemeSort } from './scheme-part.js';
@@ -43,7 +45,7 @@ export function sayPart(scheme: Scheme, part: SchemePart): PartFact[] {
     case 'field': {
       const { label, type, options, unit, required, meaning, role, kinds: own, linkKinds } = part.body;
       say('Name', label);
-      say('Type', fieldTypeWords[type]);
+      say('Type', fieldTypeOf(type).label);
       say('Choices', options?.join(', '));
       say('Unit', unit);
       say('Required', required ? 'yes' : '');
@@ -79,19 +81,6 @@ export function sayPart(scheme: Scheme, part: SchemePart): PartFact[] {
   }
   return facts;
 }
-
-/** Types of fields as people choose them. */
-export const fieldTypeWords = {
-  text: 'text',
-  rich: 'formatted text',
-  number: 'number',
-  date: 'day',
-  yesNo: 'yes or no',
-  choice: 'one of some',
-  choices: 'several of some',
-  person: 'person',
-  address: 'web address',
-} as const;
 
 /** What differs between two states of a part, in words; `before` null where the part is new. */
 export function sayDifference(

@@ -1,6 +1,7 @@
 import type { CoverageRule } from './rule.js';
 import { sayRule } from './say-rule.js';
-import type { Field, Kind, Layer, LinkKind, Scheme, VerificationRule } from './scheme.js';
+import type { Field } from '../fields/field.js';
+import type { Kind, Layer, LinkKind, Scheme, VerificationRule } from './scheme.js';
 
 /** What a scheme is made of. */
 export const schemeSorts = ['layer', 'kind', 'field', 'linkKind', 'rule', 'verification'] as const;

@@ -1,24 +1,6 @@
+import type { Field } from '../fields/field.js';
 import type { CoverageRule, ItemFilter } from './rule.js';
-import type { FieldRole, KindRole, LinkRole } from './role-names.js';
-
-/** What a field can hold. `options` belongs to `choice` and `choices`, `unit` to `number`. */
-export const fieldTypes = ['text', 'rich', 'number', 'date', 'yesNo', 'choice', 'choices', 'person', 'address'] as const;
-export type FieldType = (typeof fieldTypes)[number];
-
-export interface Field {
-  id: string;
-  label: string;
-  type: FieldType;
-  options?: string[];
-  unit?: string;
-  /** A change of this field changes what the item means, and makes its links suspect. */
-  meaning?: boolean;
-  /** Items without a value are findings. */
-  required?: boolean;
-  /** Value of items that are made by hand. */
-  default?: FieldValue;
-  role?: FieldRole;
-}
+import type { KindRole, LinkRole } from './role-names.js';
 
 export interface Layer {
   id: string;
@@ -76,8 +58,6 @@ export interface VerificationRule {
   /** Rule whose waiver also waives verification. */
   waivedBy: string;
 }
-
-export type FieldValue = string | number | boolean | string[] | null;
 
 export function findKind(scheme: Scheme, id: string): Kind | undefined {
   return scheme.kinds.find((kind) => kind.id === id);

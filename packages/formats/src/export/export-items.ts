@@ -1,7 +1,7 @@
 import type { ExportItem } from '../outgoing/export-item.js';
 import { flattenIndices } from '../rich-text/indices.js';
 import { plainText } from '../rich-text/sanitise.js';
-import type { DocumentRecipe, FieldValue, Scheme, SheetRecipe } from '@coomb/core';
+import { type DocumentRecipe, type Field, fieldTypeOf, type FieldValue, type Scheme, type SheetRecipe } from '@coomb/core';
 
 export type { ExportItem } from '../outgoing/export-item.js';
 
@@ -30,7 +30,7 @@ export function buildColumns(scheme: Scheme, items: readonly ExportItem[], textO
       (field): Column => ({
         name: field.label,
         meaning: { as: 'field', field: field.id },
-        valueOf: (item) => writeField(item.fields[field.id], field.type === 'rich' ? textOf : String),
+        valueOf: (item) => writeField(field, item.fields[field.id], textOf),
       }),
     ),
     ...[...phrases.values()].map(
@@ -50,10 +50,20 @@ export function cellText(html: string): string {
     .replace(/\t/g, ' | ');
 }
 
-function writeField(value: FieldValue | undefined, textOf: (html: string) => string): string {
+function writeField({ type: id }: Field, value: FieldValue | undefined, textOf: (html: string) => string): string {
+  const type = fieldTypeOf(id);
   if (value === undefined || value === null) return '';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  return Array.isArray(value) ? value.join(', ') : textOf(String(value));
+  // What does not fit the field, kept as it stood, is written as it stands.
+  const words = type.fits(value)
+    ? type.write(value)
+    : Array.isArray(value)
+      ? value.join(', ')
+      : typeof value === 'boolean'
+        ? value
+          ? 'yes'
+          : 'no'
+        : String(value);
+  return type.rich ? textOf(words) : words;
 }
 
 /** The recipe that reads such a sheet back. */

@@ -1,19 +1,18 @@
-import { type ExchangeRecipe, type Field, phraseAt, type Scheme } from '@coomb/core';
+import { type ExchangeRecipe, type FieldType, type FieldTypeId, fieldTypeOf, phraseAt, type Scheme } from '@coomb/core';
 import type { ReqifItem } from './build-reqif-edits.js';
 
 const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
-const KINDS: Record<Field['type'], string> = {
+/** What ReqIF calls the datatype of values that are kept so. */
+const DATATYPES: Record<FieldType['exchange'], string> = {
   text: 'STRING',
   rich: 'XHTML',
   number: 'REAL',
   date: 'DATE',
   yesNo: 'BOOLEAN',
   choice: 'ENUMERATION',
-  choices: 'ENUMERATION',
-  person: 'STRING',
-  address: 'STRING',
 };
+const datatypeOf = (type: FieldTypeId) => DATATYPES[fieldTypeOf(type).exchange];
 
 /**
  * A ReqIF file without objects, and the recipe that reads such files: a type for each kind of the items, an attribute for each field, a
@@ -43,13 +42,14 @@ export function buildReqifSkeleton(
       { id: `${kind.id}.chapter`, name: 'ReqIF.ChapterName', type: 'STRING', more: '', meaning: { as: 'heading' as const } },
       { id: `${kind.id}.text`, name: 'ReqIF.Text', type: 'XHTML', more: '', meaning: { as: 'text' as const } },
       ...kind.fields.map((field) => {
-        const isChoice = KINDS[field.type] === 'ENUMERATION' && (field.options?.length ?? 0) > 0;
+        const datatype = datatypeOf(field.type);
+        const isChoice = datatype === 'ENUMERATION' && (field.options?.length ?? 0) > 0;
         if (isChoice) enumerations.push(writeOptions(`${kind.id}.${field.id}`, field.label, field.options!, stamp));
         return {
           id: `${kind.id}.${field.id}`,
           name: field.label,
-          type: isChoice ? 'ENUMERATION' : KINDS[field.type] === 'ENUMERATION' ? 'STRING' : KINDS[field.type],
-          more: isChoice ? ` MULTI-VALUED="${field.type === 'choices'}"` : '',
+          type: !isChoice && datatype === 'ENUMERATION' ? 'STRING' : datatype,
+          more: isChoice ? ` MULTI-VALUED="${fieldTypeOf(field.type).json === 'array'}"` : '',
           meaning: { as: 'field' as const, field: field.id },
         };
       }),

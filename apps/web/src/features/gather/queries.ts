@@ -1,5 +1,4 @@
 import {
-  addFields,
   type BodyOf,
   checkFile,
   dropTrayEntry,
@@ -17,7 +16,6 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { useEffect } from 'react';
 import { call, upload } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { projectQuery } from '../../shared/live/project-queries';
 import { notifyError } from '../../shared/ui/notices';
 import { forgetDraft } from './recipe-forms/recipe-draft';
 
@@ -125,14 +123,5 @@ export function useImport(project: string, tray: string) {
       leaving.delete(tray);
       return client.invalidateQueries({ queryKey: projectKey(project) });
     },
-  });
-}
-
-/** Adds fields to kinds; done once the project is known with them. */
-export function useAddFields(project: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: async (fields: NonNullable<BodyOf<typeof addFields>>['fields']) => (await call(addFields, { params: { project }, body: { fields } })).fields,
-    onSuccess: () => client.invalidateQueries({ queryKey: projectQuery(project).queryKey }),
   });
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, IconButton, Input } from '@chakra-ui/react';
 import type { SchemeEdit } from '@coomb/contract';
-import { fieldRoles, type FieldRole, fieldTypes, fieldTypeWords, type FieldValue, type PartOf } from '@coomb/core';
+import { fieldRoles, type FieldRole, fieldTypeOf, fieldTypes, type FieldValue, type PartOf } from '@coomb/core';
 import { ArrowDown, ArrowUp, ChevronDown, ChevronRight, X } from 'lucide-react';
 import { useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
@@ -20,9 +20,10 @@ interface Props extends PartFormProps<'field'> {
 export function FieldForm({ part, scheme, change, rename, order, open, onOpen, issues }: Props) {
   const { body } = part;
   const set = (more: Partial<PartOf<'field'>['body']>) => change([{ ...part, body: { ...body, ...more } }]);
-  const hasOptions = body.type === 'choice' || body.type === 'choices';
+  const fieldType = fieldTypeOf(body.type);
+  const hasOptions = fieldType.has === 'options';
   const says = [
-    fieldTypeWords[body.type],
+    fieldType.label,
     hasOptions && body.options?.length ? body.options.join(', ') : '',
     body.unit ? `in ${body.unit}` : '',
     body.required ? 'required' : '',
@@ -57,10 +58,10 @@ export function FieldForm({ part, scheme, change, rename, order, open, onOpen, i
                 <Choice
                   label="Type of the field"
                   value={body.type}
-                  options={fieldTypes.map((type) => ({ value: type, label: fieldTypeWords[type] }))}
+                  options={fieldTypes.map(({ id, label }) => ({ value: id, label }))}
                   onChange={(type) => set({ type: type as typeof body.type })}
                 />
-                {body.type === 'number' && (
+                {fieldType.has === 'unit' && (
                   <Input
                     size="xs"
                     w="6rem"
@@ -223,7 +224,8 @@ function Options({
 /** What new items have, as far as a line can say it. */
 function Default({ body, set }: { body: PartOf<'field'>['body']; set: (more: { default: FieldValue }) => void }) {
   const value = body.default ?? null;
-  if (body.type === 'choice')
+  const { editor, read } = fieldTypeOf(body.type);
+  if (editor === 'one')
     return (
       <Labelled label="At first">
         {() => (
@@ -236,7 +238,7 @@ function Default({ body, set }: { body: PartOf<'field'>['body']; set: (more: { d
         )}
       </Labelled>
     );
-  if (body.type === 'yesNo')
+  if (editor === 'yesNo')
     return (
       <Labelled label="At first">
         {() => (
@@ -249,7 +251,8 @@ function Default({ body, set }: { body: PartOf<'field'>['body']; set: (more: { d
         )}
       </Labelled>
     );
-  if (body.type === 'rich' || body.type === 'choices') return null;
-  const read = (text: string): FieldValue => (text.trim() === '' ? null : body.type === 'number' && !Number.isNaN(Number(text)) ? Number(text) : text);
-  return <TextLine label="At first" placeholder="empty" value={value === null ? '' : String(value)} onChange={(text) => set({ default: read(text) })} />;
+  if (editor === 'rich' || editor === 'several') return null;
+  // What cannot be read stands as it is typed; the scheme says what is wrong with it.
+  const valueSaid = (text: string): FieldValue => (text.trim() === '' ? null : (read(text.trim(), body).value ?? text));
+  return <TextLine label="At first" placeholder="empty" value={value === null ? '' : String(value)} onChange={(text) => set({ default: valueSaid(text) })} />;
 }

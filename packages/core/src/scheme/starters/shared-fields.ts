@@ -1,4 +1,4 @@
-import type { Field } from '../scheme.js';
+import type { Field } from '../../fields/field.js';
 
 export const requirementFields: Field[] = [
   { id: 'priority', label: 'Priority', type: 'choice', options: ['High', 'Medium', 'Low'], role: 'priority' },

@@ -1,9 +1,9 @@
 import { Button } from '@chakra-ui/react';
-import type { FieldType, Meaning, ProposedField } from '@coomb/core';
+import type { FieldTypeId, Meaning, ProposedField } from '@coomb/core';
 import { useProject } from '../../../shared/live/project-queries';
 import { notify, notifyError } from '../../../shared/ui/notices';
 import { labelOf } from './NewField';
-import { useAddFields } from '../queries';
+import { useAddFields } from './use-add-fields';
 
 /** What goes nowhere yet, by its place in the recipe. */
 export interface Unplaced {
@@ -34,7 +34,7 @@ export function FieldsOfRest({
       rest.map(({ proposed }, index) => ({
         kind,
         label: labelAt(index),
-        ...(proposed() as { type: FieldType; options?: string[]; unit?: string }),
+        ...(proposed() as { type: FieldTypeId; options?: string[]; unit?: string }),
       })),
       {
         onSuccess: (fields) => {

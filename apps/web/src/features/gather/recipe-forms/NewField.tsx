@@ -1,21 +1,9 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import type { FieldType, Meaning, ProposedField } from '@coomb/core';
+import { fieldTypeOf, fieldTypes, type FieldTypeId, type Meaning, type ProposedField } from '@coomb/core';
 import { useState } from 'react';
 import { useProject } from '../../../shared/live/project-queries';
 import { Choice } from '../../../shared/ui/choice';
-import { useAddFields } from '../queries';
-
-const types: Record<FieldType, string> = {
-  text: 'text',
-  rich: 'text with formatting',
-  number: 'number',
-  date: 'date',
-  yesNo: 'yes or no',
-  choice: 'one of',
-  choices: 'several of',
-  person: 'person',
-  address: 'web address',
-};
+import { useAddFields } from './use-add-fields';
 
 interface Props {
   kind: string;
@@ -29,13 +17,14 @@ interface Props {
 export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
   const add = useAddFields(useProject().id);
   const [label, setLabel] = useState(labelOf(name));
-  const [type, setType] = useState<FieldType>(proposed?.type ?? 'text');
+  const [type, setType] = useState<FieldTypeId>(proposed?.type ?? 'text');
   const [options, setOptions] = useState((proposed?.options ?? []).join(', '));
   const [unit, setUnit] = useState(proposed?.unit ?? '');
-  const chosen = type === 'choice' || type === 'choices';
+  const { has } = fieldTypeOf(type);
+  const chosen = has === 'options';
   const make = () =>
     add.mutate(
-      [{ kind, label: label.trim(), type, ...(chosen && { options: splitOptions(options) }), ...(type === 'number' && unit.trim() && { unit: unit.trim() }) }],
+      [{ kind, label: label.trim(), type, ...(chosen && { options: splitOptions(options) }), ...(has === 'unit' && unit.trim() && { unit: unit.trim() }) }],
       {
         onSuccess: ([field]) => onMade({ as: 'field', field: field!.id }),
       },
@@ -60,8 +49,8 @@ export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
       <Choice
         label="Type of the new field"
         value={type}
-        options={Object.entries(types).map(([value, words]) => ({ value, label: words }))}
-        onChange={(value) => setType(value as FieldType)}
+        options={fieldTypes.map(({ id, label: words }) => ({ value: id, label: words }))}
+        onChange={(value) => setType(value as FieldTypeId)}
         width="100%"
       />
       {chosen && (
@@ -74,7 +63,7 @@ export function NewField({ kind, name, proposed, onMade, onLeave }: Props) {
           bg="bg"
         />
       )}
-      {type === 'number' && (
+      {has === 'unit' && (
         <Input
           size="2xs"
           aria-label="Unit"

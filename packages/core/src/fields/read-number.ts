@@ -1,4 +1,4 @@
-import type { FieldValue } from '../scheme/scheme.js';
+import type { FieldValue } from './field-value.js';
 
 const NUMBER = /^([<>≤≥=~≈±]{0,2})\s*([+\-−]?)\s*(\d[\d.,'’\u00a0\u202f ]*\d|\d)(?:[eE]([+-]?\d{1,3}))?\s*(.*)$/su;
 
