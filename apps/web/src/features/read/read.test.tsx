@@ -114,7 +114,7 @@ describe('reading and editing in place', () => {
     await screen.findByText('3 m');
     for (const store of [
       () => userEvent.keyboard('{Control>}{Enter}{/Control}'),
-      () => userEvent.click(screen.getByRole('button', { name: /^Save(?! as)/ })),
+      () => userEvent.click(screen.getByRole('button', { name: /^Save(?! as| and)/ })),
     ]) {
       await userEvent.click(screen.getByRole('article', { name: /SYS-002/ }));
       await userEvent.keyboard('{Enter}');
@@ -137,7 +137,7 @@ describe('reading and editing in place', () => {
     await userEvent.keyboard('{Enter}');
     expect(await screen.findByText(/You began this on/)).toBeTruthy();
     expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('Pool level band');
-    await userEvent.click(screen.getByRole('button', { name: /^Save(?! as)/ }));
+    await userEvent.click(screen.getByRole('button', { name: /^Save(?! as| and)/ }));
     await waitFor(() => expect(sent('PATCH')!.body).toEqual({ revision: 3, title: 'Pool level band' }));
     await waitFor(() => expect(localStorage.getItem(`coomb.drafts.${aProject.id}`)).toBeNull());
   });
@@ -187,7 +187,7 @@ describe('reading and editing in place', () => {
     const title = await screen.findByRole('textbox', { name: 'Title' });
     await userEvent.clear(title);
     await userEvent.type(title, 'Pool level band');
-    await userEvent.click(screen.getByRole('button', { name: /^Save(?! as)/ }));
+    await userEvent.click(screen.getByRole('button', { name: /^Save(?! as| and)/ }));
     expect((await screen.findAllByText(/changed by Ben Hale meanwhile/)).length).toBeGreaterThan(0);
     expect(sent('PATCH')!.body).toMatchObject({ revision: 3, title: 'Pool level band' });
     expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('Pool level band');
