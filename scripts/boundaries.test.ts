@@ -198,6 +198,8 @@ describe('registries', () => {
     ['apps/server/src/cli/run-command.ts', 'apps/server/src/cli/commands', /(?<!\.test)\.ts$/],
     ['apps/server/src/exports/writers/index.ts', 'apps/server/src/exports/writers', /-writers?\.ts$/],
     ['apps/server/src/scheme/effects/index.ts', 'apps/server/src/scheme/effects', /^(?!index|effect\.).*(?<!\.test)\.ts$/],
+    ['apps/server/src/reports/blocks/index.ts', 'apps/server/src/reports/blocks', /^(?!index|block\.|unknown-block).*(?<!\.test)\.ts$/],
+    ['packages/core/src/fields/field-types.ts', 'packages/core/src/fields/types', /\.ts$/],
     ['packages/core/src/scheme/starters/index.ts', 'packages/core/src/scheme/starters', /^(?!index|starter\.|shared-fields).*(?<!\.test)\.ts$/],
   ];
   it.each(lists)('%s names every file of its folder', (list, folder, files) => {

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { briefSchema, idSchema, projectParams, stateSchema, timeSchema } from './common.js';
-import { readinessReply } from './check.js';
+import { idSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const reportSummary = z.object({
@@ -26,17 +25,8 @@ export const reportBody = z.object({
     .object({ collections: z.array(z.object({ id: idSchema, name: z.string() })), sections: z.array(z.object({ id: idSchema, title: z.string() })) })
     .nullable()
     .default(null),
-  readiness: readinessReply,
-  gaps: z.array(z.object({ item: briefSchema, why: z.array(z.string()) })),
-  matrix: z.object({
-    title: z.string(),
-    rows: z.array(
-      z.object({ reference: z.string(), title: z.string(), heading: z.boolean(), state: stateSchema, design: z.array(z.string()), tests: z.array(z.string()) }),
-    ),
-  }),
-  since: z.object({ number: z.number(), at: timeSchema }).nullable(),
-  moved: z.array(z.object({ label: z.string(), before: z.number(), now: z.number() })),
-  changed: z.array(z.object({ reference: z.string(), title: z.string(), what: z.string() })),
+  /** Its parts, in order. What each says is in a form of its own, which the version numbers; older forms are brought to the present one on reading. */
+  blocks: z.array(z.object({ type: z.string(), version: z.number().int().min(1), data: z.unknown() })),
 });
 export type ReportBody = z.infer<typeof reportBody>;
 

@@ -1,5 +1,5 @@
 import { PNG } from 'pngjs';
-import type { ReportBody } from '@coomb/contract';
+import type { Readiness } from '@coomb/contract';
 import { chartOrder, paperColours } from './palette.js';
 
 const WIDTH = 1200;
@@ -7,8 +7,8 @@ const BAR = 36;
 const GAP = 20;
 
 /** The bars of the state chart as a PNG: one bar per collection, parts by share. Names and numbers stand in the table beside it. */
-export function buildChartPicture(body: ReportBody): { bytes: Buffer; width: number; height: number; names: string[] } | undefined {
-  const bars = body.readiness.collections
+export function buildChartPicture(collections: Readiness['collections']): { bytes: Buffer; width: number; height: number; names: string[] } | undefined {
+  const bars = collections
     .map((collection) => ({ name: collection.name, counts: chartOrder.map((state) => collection.states[state]) }))
     .filter(({ counts }) => counts.some((count) => count > 0));
   if (bars.length === 0) return undefined;

@@ -6,6 +6,7 @@ import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import type { ReportValue } from '../ledger/change.js';
+import { readStored } from './stored-report.js';
 
 @Injectable()
 export class ReportsRepo {
@@ -46,14 +47,14 @@ export class ReportsRepo {
       .where(and(ofProject(project), like))
       .orderBy(desc(reports.number))
       .limit(1);
-    return row as ReportValue | undefined;
+    return row && { ...row, body: readStored(row.body) };
   }
 
   async get(project: string, id: string): Promise<ReportValue> {
     const known = (await this.rows.findRows(project, 'report', [id])).get(id);
     if (known?.projectId !== project || known.withdrawn) throw new CoombError('not-found', 'There is no such report; it may have been taken back.');
     const [row] = await this.db.select().from(schema.reports).where(eq(schema.reports.id, id));
-    return row as ReportValue;
+    return { ...row!, body: readStored(row!.body) };
   }
 }
 

@@ -53,7 +53,7 @@ export class ReportsService {
     const body = structuredClone(row.body);
     // Texts that were stored before they were cleaned on the way in must break no document on the way out.
     cleanAllTexts(body, () => false);
-    return { ...summarise(row, state), body: { ...body, parts: body.parts ?? null } };
+    return { ...summarise(row, state), body };
   }
 }
 

@@ -1,7 +1,12 @@
 import { buildUrl, createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
 import { openArchive, readDocx } from '@coomb/formats';
+import { dataOf } from './blocks/index.js';
+import { changes } from './blocks/changes.js';
+import { coverage } from './blocks/coverage.js';
+import { gaps } from './blocks/gaps.js';
+import { traceMatrix } from './blocks/trace-matrix.js';
 import { describe, expect, it } from 'vitest';
-import { fitWidths } from './report-document.js';
+import { fitWidths } from './document-parts.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 describe('reports', () => {
@@ -24,9 +29,9 @@ describe('reports', () => {
     await addItem(client, project, requirements, 'Later');
     const { body, stale } = await client.call(getReport, { params: { project, report: id } });
     expect(stale).toBe(true);
-    expect(body.matrix.rows).toMatchObject([{ reference: 'REQ-001', state: 'planned', tests: ['TC-001'], design: [] }]);
-    expect(body.gaps.map((gap) => [gap.item.reference, gap.why])).toEqual([['REQ-001', ['Not met: implemented']]]);
-    expect(body.since).toBeNull();
+    expect(dataOf(body, traceMatrix)?.rows ?? []).toMatchObject([{ reference: 'REQ-001', state: 'planned', tests: ['TC-001'], design: [] }]);
+    expect(dataOf(body, gaps)!.gaps.map((gap) => [gap.item.reference, gap.why])).toEqual([['REQ-001', ['Not met: implemented']]]);
+    expect(dataOf(body, changes)?.since ?? null).toBeNull();
   });
 
   it('says what changed since the report before', async () => {
@@ -36,14 +41,14 @@ describe('reports', () => {
     const added = await addItem(client, project, requirements, 'Siren');
     await addLink(client, project, 'verifies', await addItem(client, project, tests, 'Sounds'), added);
     const { body } = await client.call(getReport, { params: { project, report: await publish('Second') } });
-    expect(body.since).toMatchObject({ number: 1 });
-    expect(body.changed.map((line) => [line.reference, line.what])).toEqual([
+    expect(dataOf(body, changes)?.since ?? null).toMatchObject({ number: 1 });
+    expect(dataOf(body, changes)!.changed.map((line) => [line.reference, line.what])).toEqual([
       ['REQ-001', 'reworded'],
       ['REQ-002', 'new'],
       ['TC-002', 'new'],
       ['Links', 'new'],
     ]);
-    expect(body.moved).toContainEqual({ label: 'Implemented: not met', before: 1, now: 2 });
+    expect(dataOf(body, changes)!.moved).toContainEqual({ label: 'Implemented: not met', before: 1, now: 2 });
     expect((await client.call(listReports, { params: { project } })).map((one) => [one.number, one.title])).toEqual([
       [2, 'Second'],
       [1, 'Status'],
@@ -102,19 +107,19 @@ describe('reports', () => {
       return { ...(await client.call(getReport, { params: { project, report: id } })) };
     };
     const plain = await about({ collections: [requirements] });
-    expect([plain.number, plain.body.since, plain.body.matrix.rows]).toEqual([2, null, []]);
+    expect([plain.number, dataOf(plain.body, changes)?.since ?? null, dataOf(plain.body, traceMatrix)?.rows ?? []]).toEqual([2, null, []]);
     expect(plain.body.parts).toEqual({ collections: [{ id: requirements, name: 'Requirements' }], sections: [] });
-    expect(plain.body.gaps.map((gap) => gap.item.reference)).toEqual(['REQ-001', 'REQ-003']);
+    expect(dataOf(plain.body, gaps)!.gaps.map((gap) => gap.item.reference)).toEqual(['REQ-001', 'REQ-003']);
     const section = await about({ sections: [gates.id], matrices: [requirements] });
-    expect(section.body.gaps.map((gap) => gap.item.reference)).toEqual([gate.reference]);
-    expect(section.body.matrix.rows.map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
-    expect(section.body.readiness.rules.find((rule) => rule.rule === 'tested')!.applicable).toBe(1);
+    expect(dataOf(section.body, gaps)!.gaps.map((gap) => gap.item.reference)).toEqual([gate.reference]);
+    expect((dataOf(section.body, traceMatrix)?.rows ?? []).map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
+    expect(dataOf(section.body, coverage)!.rules.find((rule) => rule.rule === 'tested')!.applicable).toBe(1);
     const both = await about({ collections: [requirements, tests], sections: [gates.id], matrices: [requirements, tests] });
-    expect(both.body.matrix.rows.map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
+    expect((dataOf(both.body, traceMatrix)?.rows ?? []).map((row) => row.reference)).toEqual([gates.reference, gate.reference]);
     const again = await about({ collections: [requirements] });
-    expect([again.number, again.body.since?.number]).toEqual([5, 2]);
+    expect([again.number, dataOf(again.body, changes)?.since.number]).toEqual([5, 2]);
     const only = await about({ collections: [tests] });
-    expect(only.body.gaps).toEqual([]);
+    expect(dataOf(only.body, gaps)!.gaps).toEqual([]);
     const page = (await client.bytes(getReportPage, { project, report: section.id })).toString();
     expect(page).toContain('About section “Gates”.');
     expect(page).not.toContain('/check/figure/');

@@ -19,6 +19,9 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
 import { seedDemo } from '../cli/demo/seed-demo.js';
 import { useServer } from '../testing/test-server.js';
+import { gaps } from '../reports/blocks/gaps.js';
+import { dataOf } from '../reports/blocks/index.js';
+import { traceMatrix } from '../reports/blocks/trace-matrix.js';
 
 const files = fileURLToPath(new URL('../../../../demo/files/', import.meta.url));
 
@@ -87,8 +90,8 @@ describe('the whole journey on a scheme that nobody’s code knows', () => {
       const { id } = await server.client.call(createReport, { params: { project }, body: { title: 'Status', matrices } as never });
       const { body } = await server.client.call(getReport, { params: { project, report: id } });
       return {
-        gaps: body.gaps.map(({ item }) => item.reference),
-        matrix: body.matrix.rows.map(({ reference, design, tests }) => [reference, [...design].sort(), [...tests].sort()]),
+        gaps: dataOf(body, gaps)!.gaps.map(({ item }) => item.reference),
+        matrix: dataOf(body, traceMatrix)!.rows.map(({ reference, design, tests }) => [reference, [...design].sort(), [...tests].sort()]),
       };
     };
     const report = await made(strange);
