@@ -84,3 +84,7 @@ export * from './clip/passages.js';
 export * from './clip/covered.js';
 export * from './person/person.js';
 export * from './group-by.js';
+export * from './source/model.js';
+export * from './recipe/model-recipe.js';
+export type { ContentType } from './content-types/content-type.js';
+export * from './content-types/content-types.js';

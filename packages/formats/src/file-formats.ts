@@ -1,16 +1,10 @@
-import { cleanAllTexts, counted, markContents, type ExchangeDocument, type Issue, type SourceDocument, type SourceSheet } from '@coomb/core';
+import { cleanAllTexts, counted, markContents, type Issue, type ItemContent } from '@coomb/core';
 import type { JunitReading } from './junit/read-junit.js';
 import { ReadError } from './read-error.js';
 import { withLeftOut } from './xml/xml-characters.js';
-import type { ModelDocument } from './xmi/model-document.js';
 
 /** What a file turned out to hold. */
-export type FileContent =
-  | { type: 'document'; document: SourceDocument; issues: Issue[] }
-  | { type: 'sheets'; sheets: SourceSheet[]; issues: Issue[] }
-  | { type: 'exchange'; exchange: ExchangeDocument; issues: Issue[] }
-  | { type: 'model'; model: ModelDocument; issues: Issue[] }
-  | { type: 'results'; results: JunitReading; issues: Issue[] };
+export type FileContent = (ItemContent | { type: 'results'; results: JunitReading }) & { issues: Issue[] };
 
 /** What a person says of a file that it does not say itself. */
 export interface ReadOptions {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  applyModelRecipe,
   defaultScheme,
   applyDocumentRecipe,
   applyExchangeRecipe,
@@ -15,7 +16,6 @@ import { readFileContent } from './file-formats.js';
 import { ReadError } from './read-error.js';
 import { docxOf, paragraph, run, style, table, cell, xlsxOf, zipOf } from './testing/office-files.js';
 import { linesOf, pdfOf } from './testing/pdf-files.js';
-import { applyModelRecipe } from './xmi/apply-model-recipe.js';
 
 const demo = (name: string) => readFileSync(join(process.cwd(), 'demo', 'files', name));
 

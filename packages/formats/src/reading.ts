@@ -2,4 +2,3 @@
 export * from './read-error.js';
 export * from './file-formats.js';
 export * from './rich-text/sanitise.js';
-export * from './xmi/apply-model-recipe.js';

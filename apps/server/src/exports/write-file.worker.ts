@@ -1,8 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ExportFormat, RecipeFile } from '@coomb/contract';
-import { alignSheetRecipe } from '@coomb/core';
+import { contentTypeOf } from '@coomb/core';
 import { compareBack, compareExchange, type ReadBack, type ReqifItem, readFileContent, readReqifFile } from '@coomb/formats';
-import { applyRecipe } from '../gather/apply-recipe.js';
+import { applyRecipe, wishFor } from '../gather/apply-recipe.js';
 import type { Scene, SceneHead } from './export-scene.js';
 import { readSlice, type Slice } from './read-scene.js';
 import { findStored } from './stored-files.js';
@@ -70,12 +70,9 @@ async function readBack(writer: Writer, scene: Scene, shelf: Shelf, file: Writte
   const { content } = await readFileContent(file.name, bytes);
   if (content.type === 'results') throw new Error(`${file.name} was read as test results`);
   const { reads, recipe } = writer.buildRecipe(scene, shelf);
-  const wish =
-    reads === 'document'
-      ? { documentRecipe: recipe }
-      : reads === 'exchange'
-        ? { exchangeRecipe: recipe }
-        : { sheetRecipe: content.type === 'sheets' ? alignSheetRecipe(recipe, content.sheets).recipe : recipe };
+  const type = contentTypeOf(content.type);
+  if (type.reads !== reads) throw new Error(`${file.name} was read as ${content.type}`);
+  const wish = wishFor(type, type.align(recipe, content));
   const back = compareBack(scene.scheme, scene.items, applyRecipe(scene.scheme, content, wish));
   if (shelf.partner && content.type === 'exchange') {
     const { exchange } = await readReqifFile(shelf.partner.bytes);

@@ -1,50 +1,28 @@
 import type { BodyOf, importFile } from '@coomb/contract';
 import { CoombError } from '@coomb/contract/errors';
-import {
-  applyDocumentRecipe,
-  applyExchangeRecipe,
-  applySheetRecipe,
-  proposeDocumentRecipe,
-  proposeExchangeRecipe,
-  proposeSheetRecipe,
-  type RecipeOutcome,
-  type Scheme,
-} from '@coomb/core';
-import { applyModelRecipe, type FileContent } from '@coomb/formats/reading';
+import { type AnyContentType, contentTypeOf, type ItemContent, type RecipeOutcome, type Scheme } from '@coomb/core';
 
+/** A recipe that a request names by what it reads: `documentRecipe`, `sheetRecipe`, `exchangeRecipe`. */
 export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
 
-type Content = Exclude<FileContent, { type: 'results' }>;
+const keyOf = ({ reads }: AnyContentType): string => `${reads}Recipe`;
+
+/** The recipe that a request names for content of a sort. */
+export const wishedRecipe = (type: AnyContentType, wish: RecipeWish): object | undefined => (wish as Record<string, object | undefined>)[keyOf(type)];
+
+/** A request for one recipe for content of a sort. */
+export const wishFor = (type: AnyContentType, recipe: object): RecipeWish => (type.reads === null ? {} : { [keyOf(type)]: recipe });
 
 /** The recipe asked for, else the one that Coomb proposes for the file: what is followed is also what is kept with the source. */
-export function fillRecipe(scheme: Scheme, content: Content, wish: RecipeWish): RecipeWish {
-  switch (content.type) {
-    case 'document':
-      return { documentRecipe: wish.documentRecipe ?? proposeDocumentRecipe(scheme, content.document) };
-    case 'sheets':
-      // How the file was read goes with the recipe, so that its source reads the same way again.
-      return { sheetRecipe: { ...(wish.sheetRecipe ?? proposeSheetRecipe(scheme, content.sheets)), dialect: content.sheets[0]?.dialect } };
-    case 'exchange':
-      return { exchangeRecipe: wish.exchangeRecipe ?? proposeExchangeRecipe(scheme, content.exchange) };
-    case 'model':
-      return {};
-  }
+export function fillRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWish, type = contentTypeOf(content.type)): RecipeWish {
+  const recipe = wishedRecipe(type, wish) ?? type.propose(scheme, content);
+  return wishFor(type, type.complete?.(recipe, content) ?? recipe);
 }
 
 /** What becomes of a file by the recipe asked for, or the one that Coomb proposes. Refuses a recipe that cannot be followed with `input-invalid`. */
-export function applyRecipe(scheme: Scheme, content: Content, wish: RecipeWish): RecipeOutcome {
-  const { documentRecipe, sheetRecipe, exchangeRecipe } = fillRecipe(scheme, content, wish);
+export function applyRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWish, type = contentTypeOf(content.type)): RecipeOutcome {
   try {
-    switch (content.type) {
-      case 'document':
-        return applyDocumentRecipe(scheme, documentRecipe!, content.document);
-      case 'sheets':
-        return applySheetRecipe(scheme, sheetRecipe!, content.sheets);
-      case 'exchange':
-        return applyExchangeRecipe(scheme, exchangeRecipe!, content.exchange);
-      case 'model':
-        return applyModelRecipe(scheme, content.model);
-    }
+    return type.apply(scheme, wishedRecipe(type, fillRecipe(scheme, content, wish, type)) ?? {}, content);
   } catch (error) {
     if (error instanceof RangeError) throw new CoombError('input-invalid', `${error.message}.`, undefined, { cause: error });
     throw error;

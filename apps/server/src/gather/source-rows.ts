@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { findBinding, type SourcePicture } from '@coomb/core';
+import { contentTypeOf, findBinding, type SourcePicture } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
 import type { Change, CollectionValue, DrawingValue, SourceValue } from '../ledger/change.js';
@@ -56,9 +56,9 @@ export async function buildFiles(
   return { files, addresses };
 }
 
-function picturesOf(content: FileContent): ReadonlyMap<string, SourcePicture> {
-  if (content.type === 'document') return content.document.pictures;
-  return content.type === 'exchange' ? content.exchange.pictures : new Map();
+/** Pictures that came in a file. */
+export function picturesOf(content: FileContent): ReadonlyMap<string, SourcePicture> {
+  return (content.type === 'results' ? undefined : contentTypeOf(content.type).pictures?.(content)) ?? new Map();
 }
 
 type Model = Extract<FileContent, { type: 'model' }>['model'];

@@ -1,4 +1,5 @@
 import { clipPassage, keepSource, listSources, type RecipeBody, readSource, removeClipping } from '@coomb/contract';
+import { contentTypeOwning } from '@coomb/core';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { asIso } from '../changes/ledger.service.js';
@@ -61,7 +62,7 @@ export class SourcesController {
 /** A stored recipe with the sort of file that it reads. */
 function bodyOf(recipe: unknown): RecipeBody | null {
   if (recipe === null || typeof recipe !== 'object') return null;
-  const reads = 'headings' in recipe ? 'document' : 'relations' in recipe ? 'exchange' : 'headerRow' in recipe ? 'sheet' : undefined;
+  const reads = contentTypeOwning(recipe)?.reads;
   return reads ? ({ reads, recipe } as RecipeBody) : null;
 }
 

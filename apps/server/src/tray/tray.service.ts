@@ -3,6 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
 import {
+  contentTypeOf,
+  applyModelRecipe,
   counted,
   cutExchange,
   matchResults,
@@ -12,7 +14,7 @@ import {
   type SourcePicture,
   testKinds,
 } from '@coomb/core';
-import { applyModelRecipe, type FileContent, type FileFormat, type ReadOptions } from '@coomb/formats';
+import type { FileContent, FileFormat, ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { FileReader } from './file-reader.js';
@@ -120,8 +122,7 @@ export class TrayService {
   /** A picture of a file in the tray, by its name there. */
   async getPicture(projectId: string, id: string, name: string): Promise<SourcePicture> {
     const { content } = await this.read(projectId, id);
-    const pictures = content.type === 'document' ? content.document.pictures : content.type === 'exchange' ? content.exchange.pictures : undefined;
-    const picture = pictures?.get(name);
+    const picture = content.type === 'results' ? undefined : contentTypeOf(content.type).pictures?.(content).get(name);
     if (!picture) throw new CoombError('not-found', `There is no picture "${name}" in this file.`);
     return picture;
   }

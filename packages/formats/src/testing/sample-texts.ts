@@ -1,17 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import {
-  applyDocumentRecipe,
-  applyExchangeRecipe,
-  applySheetRecipe,
-  defaultScheme,
-  type Draft,
-  proposeDocumentRecipe,
-  proposeExchangeRecipe,
-  proposeSheetRecipe,
-} from '@coomb/core';
+import { contentTypeOf, defaultScheme, type Draft } from '@coomb/core';
 import { below, pick, seeded } from '@coomb/core/testing';
-import { readFileContent } from '../file-formats.js';
+import { type FileContent, readFileContent } from '../file-formats.js';
 import { sanitiseRichText } from '../rich-text/sanitise.js';
 
 /** Every text of items that files of a folder become by the recipes that are proposed for them, as they are stored; each once. */
@@ -25,11 +16,10 @@ export async function textsOfFiles(folder: string): Promise<string[]> {
   return [...texts];
 }
 
-function itemsOf(content: Awaited<ReturnType<typeof readFileContent>>['content']): readonly Pick<Draft, 'html' | 'fields'>[] {
-  if (content.type === 'document') return applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document), content.document).drafts;
-  if (content.type === 'sheets') return applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets), content.sheets).drafts;
-  if (content.type === 'exchange') return applyExchangeRecipe(defaultScheme, proposeExchangeRecipe(defaultScheme, content.exchange), content.exchange).drafts;
-  return [];
+function itemsOf(content: FileContent): readonly Pick<Draft, 'html' | 'fields'>[] {
+  if (content.type === 'results') return [];
+  const type = contentTypeOf(content.type);
+  return type.apply(defaultScheme, type.propose(defaultScheme, content), content).drafts;
 }
 
 type Random = () => number;

@@ -1,6 +1,5 @@
-import { defaultScheme } from '@coomb/core';
+import { applyModelRecipe, defaultScheme } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import { applyModelRecipe } from './apply-model-recipe.js';
 import { readXmi } from './read-xmi.js';
 
 const xmi = (body: string, outside = '') =>

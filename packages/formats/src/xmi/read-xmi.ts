@@ -1,7 +1,7 @@
 import type { Issue } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { inChunks, localName, walkXml, type XmlVisitor } from '../xml/walk-xml.js';
-import type { ModelDocument, ModelDrawing, ModelElement, ModelRelation } from './model-document.js';
+import type { ModelDocument, ModelDrawing, ModelElement, ModelRelation } from '@coomb/core';
 
 const ELEMENTS = new Set([
   'Model',

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { CoombError } from '@coomb/contract/errors';
-import { defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
+import { contentTypeOf, defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
 import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats/reading';
 import { applyRecipe } from '../../gather/apply-recipe.js';
 import { checkImport } from '../../gather/build-import.js';
@@ -88,9 +88,8 @@ function summarise(file: string, format: string, content: FileContent, outcome: 
 
 /** What the file divides its items into: sheets, outlines, or the file as a whole. */
 function listCollections(file: string, content: FileContent, items: number): { name: string; rows?: number; items?: number }[] {
-  if (content.type === 'sheets') return content.sheets.map(({ name, rows }) => ({ name, rows: rows.length }));
-  if (content.type === 'exchange') return content.exchange.outlines.map(({ name, nodes }) => ({ name, rows: nodes.length }));
-  return [{ name: file.replace(/\.[^.]*$/, ''), items }];
+  const parts = content.type === 'results' ? undefined : contentTypeOf(content.type).parts?.(content);
+  return parts ?? [{ name: file.replace(/\.[^.]*$/, ''), items }];
 }
 
 function describeItems(outcome: RecipeOutcome): string[] {

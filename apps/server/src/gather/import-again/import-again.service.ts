@@ -1,6 +1,6 @@
 import type { BodyOf, ComparedEntry, Comparison as ComparisonReply, compareFile, importFile, Job } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { carryClippings, type Clipping, findBinding, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
+import { contentTypeOf, carryClippings, type Clipping, findBinding, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
@@ -10,7 +10,7 @@ import { asIso, LedgerService } from '../../changes/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { ProjectStates } from '../../project-state/project-states.js';
 import type { ImportContext } from '../build-import.js';
-import { applyRecipe, type RecipeWish } from '../apply-recipe.js';
+import { applyRecipe, type RecipeWish, wishedRecipe, wishFor } from '../apply-recipe.js';
 import { FilesRepo } from '../../files/files.repo.js';
 import { GatherRepo } from '../gather.repo.js';
 import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-rows.js';
@@ -214,16 +214,11 @@ export class ImportAgainService {
 
 /** The recipe asked for, else the one that the older version was read by: getting it right once serves every later version. */
 function withOlderRecipe(file: TrayFile, older: SourceValue, wish: RecipeWish): RecipeWish {
-  if (file.content.type === 'document' && file.format.id === older.format && !wish.documentRecipe && older.recipe && 'headings' in (older.recipe as object))
-    return { documentRecipe: older.recipe as NonNullable<RecipeWish['documentRecipe']> };
-  if (file.content.type === 'exchange' && !wish.exchangeRecipe && older.recipe && 'relations' in (older.recipe as object))
-    return { exchangeRecipe: older.recipe as NonNullable<RecipeWish['exchangeRecipe']> };
-  if (file.content.type === 'sheets' && !wish.sheetRecipe && older.recipe && 'headerRow' in (older.recipe as object)) {
-    const recipe = older.recipe as NonNullable<RecipeWish['sheetRecipe']>;
-    const { sheets } = file.content;
-    return { sheetRecipe: sheets.some((one) => one.name === recipe.sheet) || sheets.length !== 1 ? recipe : { ...recipe, sheet: sheets[0]!.name } };
-  }
-  return wish;
+  if (file.content.type === 'results' || older.recipe === null || typeof older.recipe !== 'object') return wish;
+  const type = contentTypeOf(file.content.type);
+  if (wishedRecipe(type, wish) || !type.owns(older.recipe)) return wish;
+  const recipe = type.inherit?.(older.recipe, file.content, file.format.id === older.format);
+  return recipe ? wishFor(type, recipe) : wish;
 }
 
 function describeEntry(state: ProjectState, comparison: Comparison, entry: MergeEntry): ComparedEntry {

@@ -1,18 +1,10 @@
-import {
-  type Draft,
-  type DraftLink,
-  escapeHtml,
-  findKindOfRole,
-  isAllowed,
-  type Issue,
-  type KindRole,
-  type LinkKind,
-  linkKindsOfRole,
-  type LinkRole,
-  type RecipeOutcome,
-  type Scheme,
-} from '@coomb/core';
-import type { ModelDocument, ModelElement, ModelRelation } from './model-document.js';
+import { findKindOfRole, linkKindsOfRole } from '../scheme/roles.js';
+import type { KindRole, LinkRole } from '../scheme/role-names.js';
+import { isAllowed, type LinkKind, type Scheme } from '../scheme/scheme.js';
+import type { Issue } from '../source/issue.js';
+import { escapeHtml } from './document-words.js';
+import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
+import type { ModelDocument, ModelElement, ModelRelation } from '../source/model.js';
 
 /** Which part each metaclass or stereotype plays; the stereotype is asked first. `null` leaves it out. */
 export const usualKinds: Record<string, KindRole | null> = {

@@ -1,0 +1,17 @@
+import { applyDocumentRecipe } from '../recipe/apply-document-recipe.js';
+import type { DocumentRecipe } from '../recipe/document-recipe.js';
+import { proposeDocumentRecipe } from '../recipe/propose-document-recipe.js';
+import type { SourceDocument } from '../source/document.js';
+import type { ContentType } from './content-type.js';
+
+/** Running text with headings, lists and tables. */
+export const document: ContentType<'document', { document: SourceDocument }, DocumentRecipe> = {
+  type: 'document',
+  reads: 'document',
+  propose: (scheme, content, kind) => proposeDocumentRecipe(scheme, content.document, kind),
+  apply: (scheme, recipe, content) => applyDocumentRecipe(scheme, recipe, content.document),
+  align: (recipe) => recipe,
+  inherit: (recipe, _, isSameFormat) => (isSameFormat ? recipe : undefined),
+  owns: (recipe) => 'headings' in recipe,
+  pictures: (content) => content.document.pictures,
+};

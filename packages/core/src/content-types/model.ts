@@ -1,0 +1,13 @@
+import { applyModelRecipe } from '../recipe/model-recipe.js';
+import type { ModelDocument } from '../source/model.js';
+import type { ContentType } from './content-type.js';
+
+/** Elements, relations and drawings of a model; what becomes of each follows from the roles of the scheme. */
+export const model: ContentType<'model', { model: ModelDocument }, object> = {
+  type: 'model',
+  reads: null,
+  propose: () => ({}),
+  apply: (scheme, _, content) => applyModelRecipe(scheme, content.model),
+  align: (recipe) => recipe,
+  owns: () => false,
+};
