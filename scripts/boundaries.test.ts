@@ -200,6 +200,7 @@ describe('registries', () => {
     ['apps/server/src/scheme/effects/index.ts', 'apps/server/src/scheme/effects', /^(?!index|effect\.).*(?<!\.test)\.ts$/],
     ['apps/server/src/reports/blocks/index.ts', 'apps/server/src/reports/blocks', /^(?!index|block\.|unknown-block).*(?<!\.test)\.ts$/],
     ['packages/core/src/content-types/content-types.ts', 'packages/core/src/content-types', /^(?!content-type).*(?<!\.test)\.ts$/],
+    ['packages/contract/src/saved-views/saved-view-sorts.ts', 'packages/contract/src/saved-views', /^(?!saved-view)/],
     ['packages/core/src/fields/field-types.ts', 'packages/core/src/fields/types', /\.ts$/],
     ['packages/core/src/scheme/starters/index.ts', 'packages/core/src/scheme/starters', /^(?!index|starter\.|shared-fields).*(?<!\.test)\.ts$/],
   ];

@@ -60,6 +60,8 @@ import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';
 import { ReportsRepo } from './reports/reports.repo.js';
 import { ClipService } from './sources/clip.service.js';
+import { SavedViewsController } from './saved-views/saved-views.controller.js';
+import { SavedViewsService } from './saved-views/saved-views.service.js';
 import { SchemeController } from './scheme/scheme.controller.js';
 import { SchemeRepo } from './scheme/scheme.repo.js';
 import { SchemeService } from './scheme/scheme.service.js';
@@ -113,6 +115,7 @@ export class AppModule {
         ExportsController,
         ReportsController,
         BaselinesController,
+        SavedViewsController,
       ],
       providers: [
         { provide: DATABASE, useValue: outside.database.db },
@@ -152,6 +155,7 @@ export class AppModule {
         FindService,
         ItemsService,
         ReshapeService,
+        SavedViewsService,
         LinksService,
         GatherRepo,
         FilesRepo,

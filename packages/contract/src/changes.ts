@@ -40,6 +40,7 @@ export const batchRowSchema = z.object({
     'project',
     'report',
     'baseline',
+    'savedView',
   ]),
   did: z.enum(['made', 'changed', 'withdrawn', 'restored']),
   item: briefSchema.nullable(),

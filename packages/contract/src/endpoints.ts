@@ -12,6 +12,7 @@ import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as reports from './reports.js';
 import * as runs from './runs.js';
+import * as savedViews from './saved-views.js';
 import * as schemeChanges from './scheme-changes.js';
 import * as sources from './sources.js';
 import * as upkeep from './upkeep.js';
@@ -24,6 +25,7 @@ function isEndpoint(value: unknown): value is AnyEndpoint {
 export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
   Object.entries<unknown>({
     ...persons,
+    ...savedViews,
     ...pictures,
     ...projects,
     ...items,

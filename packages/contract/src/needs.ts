@@ -51,6 +51,9 @@ export const needs: Readonly<Record<string, Need>> = {
   ...each('write', [
     'renameProject',
     'restoreItems',
+    'keepView',
+    'renameView',
+    'withdrawView',
     'setKinds',
     'splitItem',
     'joinItems',

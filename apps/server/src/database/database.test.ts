@@ -64,6 +64,7 @@ describe('openDatabase', () => {
       'report',
       'result',
       'run',
+      'saved_view',
       'scheme_part',
       'source',
       'usage',

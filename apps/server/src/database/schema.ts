@@ -282,6 +282,22 @@ export const waivers = pgTable('waiver', {
   until: text('until'),
 });
 
+/** How a view was set, kept under a name. */
+export const savedViews = pgTable(
+  'saved_view',
+  {
+    ...tracked(),
+    sort: text('sort').notNull(),
+    name: text('name').notNull(),
+    /** Form of what is kept. */
+    version: smallint('version').notNull(),
+    body: jsonb('body').$type<Record<string, unknown>>().notNull(),
+    person: text('person').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('saved_view_project').on(table.projectId)],
+);
+
 /** A moment of the project that somebody gave a name. */
 export const baselines = pgTable(
   'baseline',

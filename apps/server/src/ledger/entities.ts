@@ -16,6 +16,8 @@ export interface LedgerEntity {
    * gives one another meaning adds a step here; what was written before stays as it was written.
    */
   upgrades: readonly ((value: Value) => Value)[];
+  /** Says nothing of the project itself: no figure knows of it, and a new one makes no report old. */
+  aside?: true;
 }
 
 /** A value of the history that does not make a row of today: a step from its form to the next is missing or wrong. */
@@ -49,6 +51,7 @@ interface Rows {
   // What a report says is kept as it was written, and checked when it is read.
   report: Omit<typeof schema.reports.$inferSelect, 'body'> & { body: Entities['report']['body'] };
   baseline: typeof schema.baselines.$inferSelect;
+  savedView: typeof schema.savedViews.$inferSelect;
 }
 type Same<E extends Entity> = [Rows[E], Entities[E]] extends [Entities[E], Rows[E]] ? true : never;
 const _same: { [E in Entity]: Same<E> } = Object.fromEntries([]) as { [E in Entity]: true };
@@ -108,9 +111,18 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     upgrades: [],
   },
   schemePart: { table: schema.schemeParts, keys: keysOf<'schemePart'>()(...tracked, 'sort', 'key', 'rank', 'number', 'body'), upgrades: [] },
-  baseline: { table: schema.baselines, keys: keysOf<'baseline'>()(...tracked, 'name', 'note', 'seq', 'person', 'at'), upgrades: [] },
-  report: { table: schema.reports, keys: keysOf<'report'>()(...tracked, 'number', 'title', 'at', 'person', 'seq'), upgrades: [] },
+  baseline: { table: schema.baselines, keys: keysOf<'baseline'>()(...tracked, 'name', 'note', 'seq', 'person', 'at'), upgrades: [], aside: true },
+  savedView: {
+    table: schema.savedViews,
+    keys: keysOf<'savedView'>()(...tracked, 'sort', 'name', 'version', 'body', 'person', 'at'),
+    upgrades: [],
+    aside: true,
+  },
+  report: { table: schema.reports, keys: keysOf<'report'>()(...tracked, 'number', 'title', 'at', 'person', 'seq'), upgrades: [], aside: true },
 };
+
+/** Entities that say nothing of the project itself. */
+export const asideEntities = Object.entries(ledgerEntities).flatMap(([entity, { aside }]) => (aside ? [entity] : []));
 
 /** The row as the history keeps it, and in which form. */
 export function writeValue({ keys, upgrades }: LedgerEntity, row: object): { version: number; value: Value } {

@@ -3,7 +3,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { Database } from '../database/database.js';
 import { DATABASE } from '../http/tokens.js';
 import type { Entities, Entity } from './change.js';
-import { ledgerEntities, readValue, type Value } from './entities.js';
+import { asideEntities, ledgerEntities, readValue, type Value } from './entities.js';
 
 interface Entry {
   version: number;
@@ -50,7 +50,7 @@ export class PastRepo {
   async findMoment(project: string, seq: number): Promise<{ at: string; contentSeq: number } | undefined> {
     const { rows } = await this.db.execute(sql`
       select batch.at::text as at, coalesce((select history.seq from history
-        where project_id = ${project} and seq <= ${seq} and entity not in ('report', 'baseline') order by history.seq desc limit 1), 0)::int as "contentSeq"
+        where project_id = ${project} and seq <= ${seq} and entity <> all(${`{${asideEntities.join(',')}}`}::text[]) order by history.seq desc limit 1), 0)::int as "contentSeq"
       from batch where batch.project_id = ${project} and batch.seq = ${seq}`);
     return rows[0] as { at: string; contentSeq: number } | undefined;
   }

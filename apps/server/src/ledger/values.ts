@@ -165,6 +165,17 @@ export interface BaselineValue extends Tracked {
   at: string;
 }
 
+/** How a view was set, kept under a name. */
+export interface SavedViewValue extends Tracked {
+  sort: string;
+  name: string;
+  /** Form of what is kept. */
+  version: number;
+  body: Record<string, unknown>;
+  person: string;
+  at: string;
+}
+
 /** Everything that the ledger keeps, by what it is. A further sort is a line here, and its table and keys in `entities.ts`. */
 export interface Entities {
   project: ProjectValue;
@@ -182,5 +193,6 @@ export interface Entities {
   usage: UsageValue;
   report: ReportValue;
   baseline: BaselineValue;
+  savedView: SavedViewValue;
 }
 export type Entity = keyof Entities;

@@ -9,6 +9,7 @@ import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import type { LightLinks } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
+import { asideEntities } from '../ledger/entities.js';
 
 const [COMMA, ZERO] = [44, 48];
 const UNBOUND: Binding[] = [];
@@ -56,7 +57,7 @@ export class ProjectStateRepo {
 
   private async findContentSeq(id: string): Promise<number> {
     const [row] = await this.columns<{ seq: number }>(
-      sql`select seq from history where project_id = ${id} and entity not in ('report', 'baseline') order by seq desc limit 1`,
+      sql`select seq from history where project_id = ${id} and entity <> all(${`{${asideEntities.join(',')}}`}::text[]) order by seq desc limit 1`,
     );
     return row?.seq ?? 0;
   }

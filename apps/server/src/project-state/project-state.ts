@@ -15,6 +15,7 @@ import {
   type UsageEnds,
 } from '@coomb/core';
 import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
+import { asideEntities } from '../ledger/entities.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
@@ -37,6 +38,7 @@ const invalidates: Readonly<Record<Change['entity'], 'nothing' | 'order' | 'figu
   project: 'nothing',
   report: 'nothing',
   baseline: 'nothing',
+  savedView: 'nothing',
   recipe: 'nothing',
   source: 'nothing',
   clipping: 'nothing',
@@ -177,7 +179,7 @@ export class ProjectState {
   /** Follows committed changes: links and items one by one, in every figure that was computed already. */
   apply(changes: readonly Change[], seq: number): void {
     this.seq = seq;
-    if (changes.some((change) => change.entity !== 'report' && change.entity !== 'baseline')) this.contentSeq = seq;
+    if (changes.some((change) => !asideEntities.includes(change.entity))) this.contentSeq = seq;
     if (changes.some((change) => change.entity === 'schemePart')) this.followScheme(changes);
     for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
     const moved = new Set<number>();

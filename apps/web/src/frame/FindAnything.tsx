@@ -1,5 +1,5 @@
 import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
-import { type Found, findItems } from '@coomb/contract';
+import { type Found, findItems, savedViewSortOf } from '@coomb/contract';
 import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState, useId } from 'react';
@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router';
 import { call } from '../shared/api/client';
 import { projectKey } from '../shared/api/keys';
 import { useProject } from '../shared/live/project-queries';
+import { addressOfView, useSavedViews } from '../shared/saved-views/queries';
 import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
 import { useItemAddress } from '../shared/ui/reference';
 import { StateMark } from '../shared/ui/states';
@@ -40,6 +41,7 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
     placeholderData: keepPreviousData,
   });
   const sources = useSources(project.id);
+  const kept = useSavedViews(project.id);
   const go = (path: string) => () => void navigate(path);
   const fixed: Entry[] = [
     ...views.flatMap((view): Entry[] => {
@@ -51,6 +53,12 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
     ...project.collections.map(
       (collection): Entry => ({ key: collection.id, sort: 'View', label: `Read ${collection.name}`, run: go(`/p/${project.id}/shape/${collection.id}`) }),
     ),
+    ...(kept.data ?? []).flatMap((view): Entry[] => {
+      const address = addressOfView(view);
+      return address
+        ? [{ key: view.id, sort: 'View', label: `${savedViewSortOf(view.sort)!.label}: ${view.name}`, run: go(`/p/${project.id}/${address}`) }]
+        : [];
+    }),
     { key: 'undo', sort: 'Action', label: 'Undo your last action', run: () => takeBack.mutate('undo') },
     { key: 'redo', sort: 'Action', label: 'Redo', run: () => takeBack.mutate('redo') },
     {

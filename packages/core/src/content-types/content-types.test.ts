@@ -16,7 +16,7 @@ describe('sorts of content', () => {
             rows: [
               ['ID', 'Text'],
               ['1', 'The gate shall close.'],
-            ].map((row) => row.map((text) => ({ text }))),
+            ],
           },
         ],
       },

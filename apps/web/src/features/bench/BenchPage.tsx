@@ -7,6 +7,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
+import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Bench } from './Bench';
 
 const address = z.object({
@@ -64,6 +65,7 @@ export function BenchPage() {
             ]}
             onChange={(value) => set({ order: value as 'outline' })}
           />
+          <KeptViews project={project.id} sort="bench" body={{ left: leftId, right: rightId, only, order }} />
         </>
       }
     >

@@ -10,6 +10,7 @@ import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
+import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Page } from '../../shared/ui/page';
 import { ofSameLife } from '../../shared/live/same-life';
 import { useLinksBetween } from '../linking/queries';
@@ -92,6 +93,7 @@ export function MatrixPage() {
             ]}
             onChange={(value) => set({ show: value as 'all' })}
           />
+          <KeptViews project={project.id} sort="matrix" body={{ rows: rowId, columns: columnId, kind, show }} />
         </>
       }
     >

@@ -1,0 +1,41 @@
+import { keepView, listSavedViews, renameView, type SavedView, savedViewSortOf, withdrawView } from '@coomb/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from '../api/client';
+import { projectKey } from '../api/keys';
+import { notify, notifyError } from '../ui/notices';
+
+const key = (project: string) => [...projectKey(project), 'saved-views'];
+
+/** Every kept view of the project, by name. */
+export const useSavedViews = (project: string) => useQuery({ queryKey: key(project), queryFn: () => call(listSavedViews, { params: { project }, query: {} }) });
+
+function useChange<Input>(project: string, change: (input: Input) => Promise<unknown>, done?: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => {
+      if (done) notify(done);
+      return client.invalidateQueries({ queryKey: projectKey(project) });
+    },
+    onError: notifyError,
+  });
+}
+
+export const useKeepView = (project: string) =>
+  useChange(
+    project,
+    (body: { sort: string; name: string; body: Record<string, unknown> }) => call(keepView, { params: { project }, body }),
+    'Kept for everybody in the project.',
+  );
+export const useRenameView = (project: string) =>
+  useChange(project, ({ view, name }: { view: string; name: string }) => call(renameView, { params: { project, view }, body: { name } }));
+export const useWithdrawView = (project: string) =>
+  useChange(project, (view: string) => call(withdrawView, { params: { project, view } }), 'Not kept any more. Undo brings it back.');
+
+/** Where a kept view is shown, below the project; undefined for one that this page does not know. */
+export function addressOfView({ sort, body }: Pick<SavedView, 'sort' | 'body'>): string | undefined {
+  const known = savedViewSortOf(sort);
+  if (!known || body === null) return undefined;
+  const said = Object.entries(body).filter(([, value]) => value !== '');
+  return `${known.path}?${new URLSearchParams(said.map(([name, value]): [string, string] => [name, String(value)]))}`;
+}
