@@ -24,6 +24,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'listReports',
     'listRunResults',
     'listRuns',
+    'listSavedViews',
     'listSources',
     'listTray',
     'live',

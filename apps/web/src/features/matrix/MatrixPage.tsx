@@ -68,7 +68,7 @@ export function MatrixPage() {
   const swap = () => set({ rows: columnId, columns: rowId, show: show === 'rowGaps' ? 'columnGaps' : show === 'columnGaps' ? 'rowGaps' : 'all' });
   return (
     <Page
-      lead={`${counted(sides.shown, 'link')}. Rows and columns without any are shaded.`}
+      lead={counted(sides.shown, 'link')}
       fill
       actions={
         <>

@@ -69,7 +69,7 @@ export function StartProject() {
       {'starter' in choice && (
         <Checkbox.Root mt="3" size="sm" checked={outline} onCheckedChange={(event) => setOutline(event.checked === true)}>
           <Checkbox.HiddenInput />
-          <Checkbox.Control bg="bg.panel" />
+          <Checkbox.Control />
           <Checkbox.Label fontWeight="400">with collections and a first outline</Checkbox.Label>
         </Checkbox.Root>
       )}

@@ -1,7 +1,7 @@
 import type { Scheme } from '@coomb/core';
 
 const ROW = 24;
-const LABELS = 160;
+const LABELS = 176;
 const LANE = 11;
 const STONES = 112;
 /** All drawings are of one scale: most schemes have fewer kinds of links than this. */

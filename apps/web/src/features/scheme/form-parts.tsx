@@ -56,7 +56,7 @@ export function Tick({ label, checked, onChange, title }: { label: string; check
   return (
     <Checkbox.Root size="sm" checked={checked} onCheckedChange={(event) => onChange(event.checked === true)} {...(title && { title })}>
       <Checkbox.HiddenInput />
-      <Checkbox.Control bg="bg.panel" />
+      <Checkbox.Control />
       <Checkbox.Label fontSize="13px" fontWeight="400">
         {label}
       </Checkbox.Label>
