@@ -16,8 +16,8 @@ export class ExportsController {
   }
 
   @Route(getExportRecipe)
-  recipe(@Call(getExportRecipe) { params }: Input<typeof getExportRecipe>) {
-    return this.exports.getRecipe(params.project, { collection: params.collection }, params.format);
+  recipe(@Call(getExportRecipe) { params }: Input<typeof getExportRecipe>, @Res({ passthrough: true }) response: Response) {
+    return this.exports.getRecipe(params.project, { collection: params.collection }, params.format, whileWaiting(response));
   }
 
   @Route(exportItems)
@@ -26,22 +26,30 @@ export class ExportsController {
   }
 
   @Route(getItemsRecipe)
-  itemsRecipe(@Call(getItemsRecipe) { params, body }: Input<typeof getItemsRecipe>) {
-    return this.exports.getRecipe(params.project, body, params.format);
+  itemsRecipe(@Call(getItemsRecipe) { params, body }: Input<typeof getItemsRecipe>, @Res({ passthrough: true }) response: Response) {
+    return this.exports.getRecipe(params.project, body, params.format, whileWaiting(response));
   }
 
   @Route(tryExport)
-  try(@Call(tryExport) { params, body }: Input<typeof tryExport>) {
-    return this.exports.try(params.project, body, params.format);
+  try(@Call(tryExport) { params, body }: Input<typeof tryExport>, @Res({ passthrough: true }) response: Response) {
+    return this.exports.try(params.project, body, params.format, whileWaiting(response));
   }
 }
 
 /** As far as it is written, and the rest as it comes. Half a file breaks the connection, so that nobody takes it for a whole one. */
 async function send(response: Response, file: GrowingFile): Promise<void> {
+  response.once('close', file.join());
   const name = await file.name();
   response.status(200);
   response.setHeader('Content-Type', 'application/octet-stream');
   response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
   // A person who went away is nobody's fault.
   await pipeline(file.read(), response).catch((error) => response.destroy(error));
+}
+
+/** Aborted when whoever asked went away before there was an answer. */
+function whileWaiting(response: Response): AbortSignal {
+  const leaving = new AbortController();
+  response.once('close', () => !response.writableFinished && leaving.abort());
+  return leaving.signal;
 }

@@ -49,8 +49,9 @@ export class ExportsService {
   private async begin(projectId: string, wanted: Wanted, format: ExportFormat, forget: () => void): Promise<GrowingFile> {
     try {
       const { task, supply } = await this.open(projectId, wanted, format);
-      const file = new GrowingFile();
-      this.writer.run({ ...task, wants: 'file' }, supply, file).then(
+      const leaving = new AbortController();
+      const file = new GrowingFile(() => leaving.abort());
+      this.writer.run({ ...task, wants: 'file' }, supply, { file, signal: leaving.signal }).then(
         () => {
           file.end();
           setTimeout(forget, SHARED_FOR_MS).unref();
@@ -67,16 +68,16 @@ export class ExportsService {
     }
   }
 
-  async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof getExportRecipe>> {
+  async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat, signal?: AbortSignal): Promise<ReplyOf<typeof getExportRecipe>> {
     const { task, supply } = await this.open(projectId, wanted, format);
-    const { body } = (await this.writer.run({ ...task, wants: 'recipe' }, supply)) as Extract<WriteAnswer, { wants: 'recipe' }>;
+    const { body } = (await this.writer.run({ ...task, wants: 'recipe' }, supply, { signal })) as Extract<WriteAnswer, { wants: 'recipe' }>;
     return { coombRecipe: 1, name: `Export of ${task.head.name}`, body };
   }
 
   /** What of a file comes back when it is read by its recipe: measured, not promised. */
-  async try(projectId: string, wanted: Wanted, format: ExportFormat): Promise<ReplyOf<typeof tryExport>> {
+  async try(projectId: string, wanted: Wanted, format: ExportFormat, signal?: AbortSignal): Promise<ReplyOf<typeof tryExport>> {
     const { task, supply } = await this.open(projectId, wanted, format);
-    const answer = await this.writer.run({ ...task, wants: 'comparison' }, supply);
+    const answer = await this.writer.run({ ...task, wants: 'comparison' }, supply, { signal });
     const { name, size, back } = answer as Extract<WriteAnswer, { wants: 'comparison' }>;
     const { differences, ...counts } = back;
     const cut = (text: string) => (text.length > MOST_QUOTED ? `${text.slice(0, MOST_QUOTED)}…` : text);

@@ -17,8 +17,8 @@ export interface Supply {
 export class FileWriter implements OnModuleDestroy {
   private readonly pool = new WorkerPool<WriteTask & { port: MessagePort }, WriteAnswer>('exports/write-file.worker.js', 1);
 
-  /** The file that is asked for comes into `file`, piece by piece. Throws what the supply or the writer throws. */
-  async run(task: WriteTask, supply: Supply, file?: GrowingFile): Promise<WriteAnswer> {
+  /** The file that is asked for comes into `file`, piece by piece. Throws what the supply or the writer throws; aborted, it ends the thread that writes. */
+  async run(task: WriteTask, supply: Supply, { file, signal }: { file?: GrowingFile; signal?: AbortSignal | undefined } = {}): Promise<WriteAnswer> {
     const { port1, port2 } = new MessageChannel();
     const say = (message: ToWorker) => port1.postMessage(message);
     const fed = new Promise<void>((resolve, reject) => {
@@ -33,7 +33,10 @@ export class FileWriter implements OnModuleDestroy {
       port1.on('message', (heard: FromWorker) => {
         if (heard === 'begin')
           void feed(async () => {
-            for await (const slice of supply.slices()) say(slice);
+            for await (const slice of supply.slices()) {
+              if (signal?.aborted) return;
+              say(slice);
+            }
             say('no more items');
           });
         else if (heard === 'no more pieces') resolve();
@@ -43,7 +46,7 @@ export class FileWriter implements OnModuleDestroy {
       });
     });
     try {
-      const [answer] = await Promise.all([this.pool.run({ ...task, port: port2 }, { transferList: [port2] }), fed]);
+      const [answer] = await Promise.all([this.pool.run({ ...task, port: port2 }, { transferList: [port2], ...(signal && { signal }) }), fed]);
       return answer;
     } finally {
       port1.close();

@@ -4,6 +4,21 @@ export class GrowingFile {
   private state: 'growing' | 'whole' | Error = 'growing';
   private readonly waiting: (() => void)[] = [];
   private title: string | undefined;
+  private readers = 0;
+
+  /** `abandoned` is called when the last of those who asked for it went away before it was whole. */
+  constructor(private readonly abandoned: () => void = () => {}) {}
+
+  /** Somebody wants it; what is given back says that they went away, however often it is called. */
+  join(): () => void {
+    this.readers++;
+    let isHere = true;
+    return () => {
+      if (!isHere) return;
+      isHere = false;
+      if (--this.readers === 0 && this.state === 'growing') this.abandoned();
+    };
+  }
 
   begin(name: string): void {
     this.title = name;
