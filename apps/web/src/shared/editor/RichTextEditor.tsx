@@ -122,14 +122,22 @@ export default function RichTextEditor({ html, label, onChange, autoFocus = fals
 }
 
 /** The text before the caret and the one behind it, each whole. */
-function divide({ state }: Editor): [before: string, behind: string] {
-  const at = state.selection.from;
+function divide({ state, view }: Editor): [before: string, behind: string] {
+  const at = caretOf(view) ?? state.selection.from;
   const write = (part: typeof state.doc) =>
     tidyHtml(getHTMLFromFragment(part.content, state.schema))
       .replace(/^(?:<p><\/p>)+|(?:<p><\/p>)+$/g, '')
       .replace(/^((?:<[^>]+>)*)\s+/, '$1')
+      .replace(/\s+((?:<\/[^>]+>)*)$/, '$1')
       .trim();
   return [write(state.doc.cut(0, at)), write(state.doc.cut(at))];
+}
+
+/** Where the caret stands in the page: the editor hears of the last keys only with the next frame. */
+function caretOf(view: Editor['view']): number | undefined {
+  const { anchorNode, anchorOffset, focusNode, focusOffset } = document.getSelection()!;
+  if (!anchorNode || !focusNode || !view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return undefined;
+  return Math.min(view.posAtDOM(anchorNode, anchorOffset), view.posAtDOM(focusNode, focusOffset));
 }
 
 /** Puts in a picture and the caret into its caption. */

@@ -49,6 +49,23 @@ describe('the editor of rich text', () => {
     expect(seen.at(-1)).toBe('');
   });
 
+  it('splits where the caret stands in the page, also before the editor has heard of the last keys', () => {
+    const halves: string[][] = [];
+    show(<RichTextEditor html="<p>The gate shall close. It tells the desk.</p>" label="Text" onChange={() => {}} onSplit={(...both) => halves.push(both)} />);
+    const field = screen.getByRole('textbox', { name: 'Text' });
+    const words = field.querySelector('p')!.firstChild!;
+    const splitAt = (offset: number) => {
+      document.getSelection()!.setBaseAndExtent(words, offset, words, offset);
+      fireEvent.keyDown(field, { key: 'Enter', ctrlKey: true, shiftKey: true });
+    };
+    splitAt(4);
+    splitAt(21);
+    expect(halves).toEqual([
+      ['<p>The</p>', '<p>gate shall close. It tells the desk.</p>'],
+      ['<p>The gate shall close.</p>', '<p>It tells the desk.</p>'],
+    ]);
+  });
+
   const address = `/api/projects/${aProject.id}/files/${idOf(90)}`;
   const picture = new File([new Uint8Array([0x89, 0x50])], 'Gate_from below.png', { type: 'image/png' });
   const paste = (data: { html?: string; files?: File[] }) =>

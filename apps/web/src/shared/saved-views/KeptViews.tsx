@@ -21,6 +21,7 @@ export function KeptViews({ project, sort, body }: Props) {
   const rename = useRenameView(project);
   const withdraw = useWithdrawView(project);
   const kept = (useSavedViews(project).data ?? []).filter((view) => view.sort === sort);
+  const words = `Kept${kept.length > 0 ? ` (${kept.length})` : ''}`;
   const submit = () => {
     const wanted = name.trim();
     if (!wanted) return;
@@ -29,10 +30,13 @@ export function KeptViews({ project, sort, body }: Props) {
     setName('');
   };
   return (
-    <Popover.Root open={open} onOpenChange={(details) => setOpen(details.open)} positioning={{ placement: 'bottom-end' }}>
+    <Popover.Root lazyMount unmountOnExit open={open} onOpenChange={(details) => setOpen(details.open)} positioning={{ placement: 'bottom-end' }}>
       <Popover.Trigger asChild>
-        <Button size="xs" variant="outline">
-          <Bookmark size={13} /> Kept{kept.length > 0 && ` (${kept.length})`}
+        <Button size="xs" variant="outline" aria-label={words} title={words} px={{ base: '1.5', lg: '2.5' }} minW={{ base: '8', lg: '0' }}>
+          <Bookmark size={13} />
+          <Box as="span" display={{ base: 'none', lg: 'inline' }}>
+            {words}
+          </Box>
         </Button>
       </Popover.Trigger>
       <Portal>

@@ -43,7 +43,7 @@ export function Page({
           </Text>
         )}
         {actions && (
-          <Flex gap={{ base: '1', lg: '2' }} align="center" ml="auto" wrap="wrap" css={{ '& select': { maxWidth: { base: '9.5rem', lg: 'none' } } }}>
+          <Flex gap={{ base: '1', lg: '2' }} align="center" ml="auto" wrap="wrap" css={{ '& select': { maxWidth: { base: '8.5rem', lg: 'none' } } }}>
             {actions}
           </Flex>
         )}

@@ -20,6 +20,7 @@ export function useRestingFocus(target: RefObject<HTMLElement | SVGElement | nul
 function settle(target: HTMLElement | SVGElement | null): void {
   const at = document.activeElement;
   if (at !== null && at !== document.body) return;
-  if (document.querySelector('[role="dialog"]')) return;
+  // What is closed may stay in the page, out of sight; it keeps no focus.
+  if (document.querySelector('[role="dialog"]:not([hidden], [data-state="closed"])')) return;
   target?.focus({ preventScroll: true });
 }
