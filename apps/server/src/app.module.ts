@@ -38,6 +38,7 @@ import { LedgerController } from './changes/changes.controller.js';
 import { LedgerRepo } from './ledger/ledger.repo.js';
 import { LedgerReader } from './ledger/ledger-reader.js';
 import { PastRepo } from './ledger/past.repo.js';
+import { StagedChanges } from './ledger/staged-changes.js';
 import { LedgerService } from './changes/ledger.service.js';
 import { LinksController } from './links/links.controller.js';
 import { LinksService } from './links/links.service.js';
@@ -132,6 +133,7 @@ export class AppModule {
         LiveService,
         LedgerRepo,
         PastRepo,
+        StagedChanges,
         LedgerReader,
         LedgerService,
         JobsService,

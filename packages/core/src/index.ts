@@ -1,3 +1,4 @@
+export * from './steps/stepwise.js';
 export * from './ids/uuid7.js';
 export * from './ids/id-index.js';
 export * from './scheme/scheme.js';

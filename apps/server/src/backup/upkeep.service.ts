@@ -1,5 +1,7 @@
+import { getTableName } from 'drizzle-orm';
 import { Inject, Injectable, Logger, type OnModuleDestroy, type OnModuleInit } from '@nestjs/common';
 import type { OpenDatabase } from '../database/database.js';
+import * as schema from '../database/schema.js';
 import { OPEN_DATABASE } from '../http/tokens.js';
 
 const LOOKS_EVERY_MS = 60_000;
@@ -37,7 +39,7 @@ export class UpkeepService implements OnModuleInit, OnModuleDestroy {
   /** After large work: pages written out and figures taken anew at once. Never throws: what it does can wait. */
   settle(): Promise<void> {
     this.running = this.running.then(async () => {
-      await this.run('analyze');
+      await this.forEveryTable('analyze');
       await this.run('checkpoint');
       this.changes = 0;
     });
@@ -52,12 +54,20 @@ export class UpkeepService implements OnModuleInit, OnModuleDestroy {
     if (this.changes === 0) return;
     if (this.looks < QUIET_LOOKS && (await this.database.thread.walSize().catch(() => 0)) < MOST_WAL) return;
     if (this.sinceVacuum >= MANY_CHANGES) {
-      await this.run('vacuum (analyze)');
+      await this.forEveryTable('vacuum (analyze)');
       this.sinceVacuum = 0;
     }
     await this.run('checkpoint');
     this.changes = 0;
     this.looks = 0;
+  }
+
+  /** Table by table, for whoever waits behind it. */
+  private async forEveryTable(statement: string): Promise<void> {
+    for (const table of Object.values(schema)) {
+      await this.database.client.quiet();
+      await this.run(`${statement} "${getTableName(table)}"`);
+    }
   }
 
   private async run(statement: string): Promise<void> {

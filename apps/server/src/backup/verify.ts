@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import type { Entity } from '../ledger/change.js';
+import { readWhole } from '../files/files.repo.js';
 import { isAsLeft, ledgerEntities } from '../ledger/entities.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 
@@ -113,8 +114,10 @@ async function hashFiles(db: Database): Promise<Finding> {
   const { rows } = await db.execute<{ id: string; name: string; sha256: string | null }>(sql`select id, name, sha256 from file order by id`);
   const finding: Finding = { what: 'stored files', looked: rows.length, faults: [] };
   for (const { id, name, sha256 } of rows) {
-    const { rows: found } = await db.execute<{ bytes: string }>(sql`select encode(bytes, 'base64') as bytes from file where id = ${id}`);
-    const hash = createHash('sha256').update(Buffer.from(found[0]!.bytes, 'base64')).digest('hex');
+    const { rows: found } = await db.execute<{ bytes: string; parts: number }>(sql`select encode(bytes, 'base64') as bytes, parts from file where id = ${id}`);
+    const { bytes, parts } = found[0]!;
+    const whole = await readWhole(db, { id, parts, bytes: Buffer.from(bytes, 'base64') });
+    const hash = createHash('sha256').update(whole).digest('hex');
     if (hash !== sha256) finding.faults.push(`${name}: its bytes are not those that came in`);
   }
   return finding;

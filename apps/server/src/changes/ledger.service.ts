@@ -11,6 +11,7 @@ import { type Change, invert, UNNUMBERED } from '../ledger/change.js';
 import { isAsLeft } from '../ledger/entities.js';
 import { describeChange } from './describe-change.js';
 import { type BatchRow, LedgerRepo } from '../ledger/ledger.repo.js';
+import { StagedChanges } from '../ledger/staged-changes.js';
 
 export interface Commit {
   person: string;
@@ -19,12 +20,14 @@ export interface Commit {
   changes: Change[];
   /** Rows beside the undoable ones (files, results), written in the same transaction. */
   also?: (tx: Connection) => Promise<void>;
-  /** Called between chunks; throwing undoes everything. */
+  /** Called when nothing of it was kept, to take back what was written ahead of it. */
+  failed?: () => Promise<void>;
+  /** Called now and then while many changes are written; throwing undoes everything. */
   step?: (done: number) => Promise<void>;
 }
 
 /**
- * The only way to change a project: one batch, one transaction, one entry in the append-only history, then memory and the live stream.
+ * The only way to change a project: one batch, valid at once or not at all, one entry in the append-only history, then memory and the live stream.
  * Work on one project is done one after the other, so what was read inside `work` still holds when it is written.
  */
 @Injectable()
@@ -33,6 +36,7 @@ export class LedgerService {
 
   constructor(
     @Inject(LedgerRepo) private readonly repo: LedgerRepo,
+    @Inject(StagedChanges) private readonly staged: StagedChanges,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LiveService) private readonly live: LiveService,
     @Inject(PersonsService) private readonly persons: PersonsService,
@@ -150,12 +154,18 @@ export class LedgerService {
       undoneSeq: null,
       size: changes.length,
     };
-    await this.repo.transaction(async (tx) => {
-      await this.repo.write(tx, batch, changes, commit.step ?? (async () => {}));
-      await commit.also?.(tx);
-      if (target) await this.repo.setUndone(tx, target, kind === 'undo' ? batch.seq : null);
+    const written = this.staged.write(batch, changes, {
+      step: commit.step ?? (async () => {}),
+      finish: async (tx) => {
+        await commit.also?.(tx);
+        if (target) await this.repo.setUndone(tx, target, kind === 'undo' ? batch.seq : null);
+      },
+      follow: () => this.states.apply(state, changes, batch.seq),
     });
-    await this.states.apply(state, changes, batch.seq);
+    await written.catch(async (error) => {
+      await commit.failed?.().catch(() => {});
+      throw error;
+    });
     this.live.publish(state.id, {
       type: 'change',
       seq: batch.seq,

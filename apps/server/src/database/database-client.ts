@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import type { Answer, Statement } from './engine.js';
 
 /** Whatever runs statements one after the other: the worker, or an engine in this thread. */
@@ -10,6 +11,8 @@ interface QueryOptions {
 }
 type Query = (sql: string, params?: unknown[], options?: QueryOptions) => Promise<Answer>;
 
+/** How long nobody asks before it is quiet, and how often long work waits for that before its next part. */
+const [MOMENT_MS, MOST_WAITS] = [2, 20];
 const READS = /^\s*(?:select|show|explain)\b/i;
 
 /**
@@ -19,6 +22,8 @@ const READS = /^\s*(?:select|show|explain)\b/i;
 export class DatabaseClient {
   private turn: Promise<unknown> = Promise.resolve();
   private sharedSync: Promise<void> | undefined;
+  /** How often somebody asked for something. */
+  private asked = 0;
   /** Changes since somebody asked last. */
   private changes = 0;
 
@@ -31,6 +36,7 @@ export class DatabaseClient {
   readonly query: Query = async (sql, params = [], options = {}) => {
     const isChange = !READS.test(sql);
     if (isChange) await this.beforeChange();
+    this.asked++;
     const answer = await this.inTurn(() => this.run(sql, params, options));
     if (isChange) await this.synced();
     return answer;
@@ -58,6 +64,18 @@ export class DatabaseClient {
     });
     await this.synced();
     return result;
+  }
+
+  /**
+   * Lets everybody else go first: waits until nobody has asked for anything for a moment, for whoever asks one thing mostly asks the next
+   * right away. Not for ever, so that long work gets on among many.
+   */
+  async quiet(): Promise<void> {
+    for (let waits = 0; waits < MOST_WAITS; waits++) {
+      const { asked } = this;
+      await setTimeout(MOMENT_MS);
+      if (asked === this.asked) return;
+    }
   }
 
   /** How many changes were made since this was last asked. */

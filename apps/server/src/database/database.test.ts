@@ -54,6 +54,7 @@ describe('openDatabase', () => {
       'collection_set',
       'drawing',
       'file',
+      'file_part',
       'history',
       'item',
       'link',

@@ -229,10 +229,20 @@ export const files = pgTable('file', {
   sourceId: uuid('source_id'),
   name: text('name').notNull(),
   mediaType: text('media_type').notNull(),
+  /** All bytes, or none where the file lies in parts. */
   bytes: bytea('bytes').notNull(),
+  /** How many parts a large file lies in. */
+  parts: integer('parts').notNull().default(0),
   /** Of the bytes, computed by the database when they came in, so that damage is told. */
   sha256: text('sha256'),
 });
+
+/** Parts of large files: everybody waits while one is written or read. */
+export const fileParts = pgTable(
+  'file_part',
+  { fileId: uuid('file_id').notNull(), number: integer('number').notNull(), bytes: bytea('bytes').notNull() },
+  (table) => [primaryKey({ columns: [table.fileId, table.number] })],
+);
 
 export const drawings = pgTable('drawing', {
   ...tracked(),

@@ -3,10 +3,11 @@ import { Inject, Injectable } from '@nestjs/common';
 import { and, eq, inArray, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
-import { presentMoment } from '../http/caller.js';
 import { DATABASE } from '../http/tokens.js';
+import { readWhole } from '../files/files.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PastRepo } from '../ledger/past.repo.js';
+import { StagedChanges } from '../ledger/staged-changes.js';
 import type { ItemValue, SourceValue } from '../ledger/change.js';
 
 /** What of an item goes out. */
@@ -20,6 +21,7 @@ export class ExportsRepo {
     @Inject(DATABASE) private readonly db: Database,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(PastRepo) private readonly past: PastRepo,
+    @Inject(StagedChanges) private readonly staged: StagedChanges,
   ) {}
 
   async findNewestReqif(project: string, collection: string): Promise<SourceValue | undefined> {
@@ -30,9 +32,10 @@ export class ExportsRepo {
   /**
    * Items by id as they stand, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of
    * values one by one take the database four times as long, and the text is read where it is needed only. Identifier and base are those of the
-   * partner that they go to, else of the first that knows them. `seq` is the change that they are of.
+   * partner that they go to, else of the first that knows them. `seq` is the change that they are of, the present one or an earlier one.
    */
-  async findRows(project: string, ids: readonly string[], partner: string | undefined): Promise<{ seq: number; rows: string }> {
+  async findRows(project: string, seq: number, ids: readonly string[], partner: string | undefined): Promise<string> {
+    if (this.staged.momentOf(project) !== undefined) return this.findRowsAt(project, seq, ids, partner);
     const of = (key: string) =>
       partner === undefined
         ? sql`bindings -> 0 ->> ${key}::text`
@@ -42,18 +45,18 @@ export class ExportsRepo {
         'id', id, 'reference', reference, 'externalId', ${of('externalId')}, 'title', title, 'html', html, 'kind', kind,
         'heading', heading, 'fields', fields, 'base', exchanged -> coalesce(${partner ?? null}::text, bindings -> 0 ->> 'partner') -> 'base'
       )), '[]')::text as text from item where id = any(${`{${ids.join(',')}}`}::uuid[])`);
-    return { seq: rows[0]!.seq, rows: rows[0]!.text };
+    // What is committed reaches the database before the memory.
+    return rows[0]!.seq === seq ? rows[0]!.text : this.findRowsAt(project, seq, ids, partner);
   }
 
-  /** The same as of a change. */
-  async findRowsAt(project: string, seq: number, ids: readonly string[], partner: string | undefined): Promise<string> {
+  private async findRowsAt(project: string, seq: number, ids: readonly string[], partner: string | undefined): Promise<string> {
     return JSON.stringify([...(await this.past.findRows(project, seq, 'item', ids)).values()].map((row) => asExportRow(row, partner)));
   }
 
   /** Links that somebody removed, by the item that they led from. */
   async findRemovedLinks(project: string): Promise<Map<string, { linkKind: string; other: string }[]>> {
     const { links } = schema;
-    const moment = presentMoment();
+    const moment = this.staged.momentOf(project);
     const rows =
       moment === undefined
         ? await this.db
@@ -69,10 +72,11 @@ export class ExportsRepo {
   async findFiles(project: string, ids: readonly string[]): Promise<{ id: string; name: string; mediaType: string; bytes: Uint8Array }[]> {
     const { files } = schema;
     if (ids.length === 0) return [];
-    return this.db
-      .select({ id: files.id, name: files.name, mediaType: files.mediaType, bytes: files.bytes })
+    const rows = await this.db
+      .select({ id: files.id, name: files.name, mediaType: files.mediaType, bytes: files.bytes, parts: files.parts })
       .from(files)
       .where(and(eq(files.projectId, project), inArray(files.id, [...ids])));
+    return Promise.all(rows.map(async (row) => ({ ...row, bytes: await readWhole(this.db, row) })));
   }
 
   /** Names that stored pictures have in their file, by their stored id. */

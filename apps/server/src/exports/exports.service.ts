@@ -121,9 +121,7 @@ export class ExportsService {
   private async readSlice(state: ProjectState, seq: number, reader: SceneReader, partner: string | undefined): Promise<Slice> {
     const parts = reader.peek(state.seq === seq ? state : await this.states.getAt(state.id, seq));
     const ids = parts.map(({ id }) => id);
-    // What is committed reaches the database before the memory.
-    const now = await this.repo.findRows(state.id, ids, partner);
-    return { parts, rows: now.seq === seq ? now.rows : await this.repo.findRowsAt(state.id, seq, ids, partner) };
+    return { parts, rows: await this.repo.findRows(state.id, seq, ids, partner) };
   }
 
   /** The newest exchange file that a collection came from, to be written on in, with the line of versions that it belongs to. */

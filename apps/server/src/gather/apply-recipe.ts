@@ -1,6 +1,6 @@
 import type { BodyOf, importFile } from '@coomb/contract';
 import { CoombError } from '@coomb/contract/errors';
-import { type AnyContentType, contentTypeOf, type ItemContent, type RecipeOutcome, type Scheme } from '@coomb/core';
+import { type AnyContentType, contentTypeOf, finish, type ItemContent, type RecipeOutcome, type Scheme, type Stepwise } from '@coomb/core';
 
 /** A recipe that a request names by what it reads: `documentRecipe`, `sheetRecipe`, `exchangeRecipe`. */
 export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
@@ -21,8 +21,13 @@ export function fillRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWis
 
 /** What becomes of a file by the recipe asked for, or the one that Coomb proposes. Refuses a recipe that cannot be followed with `input-invalid`. */
 export function applyRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWish, type = contentTypeOf(content.type)): RecipeOutcome {
+  return finish(followRecipe(scheme, content, wish, type));
+}
+
+/** As `applyRecipe`, part by part. */
+export function* followRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWish, type = contentTypeOf(content.type)): Stepwise<RecipeOutcome> {
   try {
-    return type.apply(scheme, wishedRecipe(type, fillRecipe(scheme, content, wish, type)) ?? {}, content);
+    return yield* type.read(scheme, wishedRecipe(type, fillRecipe(scheme, content, wish, type)) ?? {}, content);
   } catch (error) {
     if (error instanceof RangeError) throw new CoombError('input-invalid', `${error.message}.`, undefined, { cause: error });
     throw error;

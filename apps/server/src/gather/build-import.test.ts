@@ -1,4 +1,4 @@
-import { defaultScheme, type Draft, type DraftLink, type RecipeOutcome, takeApart } from '@coomb/core';
+import { defaultScheme, type Draft, type DraftLink, finish, type RecipeOutcome, takeApart } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import type { CollectionValue, ItemValue, LinkValue } from '../ledger/change.js';
 import { ProjectState } from '../project-state/project-state.js';
@@ -88,10 +88,9 @@ const link = (from: number, target: string, more: Partial<DraftLink> = {}): Draf
 function build(items: LightItem[], drafts: Draft[], links: DraftLink[] = [], pictureAddress = new Map<string, string>()) {
   let next = 0;
   const outcome: RecipeOutcome = { drafts, links, issues: [] };
-  const built = buildImport(
-    { state: stateOf(items), person: 'Ada', now: '2026-11-01T08:00:00.000Z', newId: () => `new ${next++}`, collection, sourceId: 's', pictureAddress },
-    outcome,
-  );
+  const newId = () => `new ${next++}`;
+  const context = { state: stateOf(items), person: 'Ada', now: '2026-11-01T08:00:00.000Z', newId, collection, sourceId: 's', pictureAddress };
+  const built = finish(buildImport(context, outcome));
   const rows = built.changes.flatMap((change) => (change.entity === 'item' ? [change.after as ItemValue] : []));
   const made = built.changes.flatMap((change) => (change.entity === 'link' ? [change.after as LinkValue] : []));
   return { ...built, rows, made };
@@ -202,8 +201,8 @@ describe('buildImport', () => {
   it('can be told beforehand, without a row made', () => {
     const context = { state: stateOf([known('SYS-001')]), person: 'Ada', now: '', newId: () => '', collection, sourceId: '', pictureAddress: new Map() };
     const outcome = { drafts: [draft(0, { reference: 'SYS-001' }), draft(1)], links: [link(1, 'SYS-001'), link(1, 'SYS-9')], issues: [] };
-    expect(checkImport(context, outcome, false)).toMatchObject({ links: 1, issues: [{ code: 'reference-taken' }, { code: 'link-target-unknown' }] });
-    expect(checkImport(context, outcome, true).issues.map((issue) => issue.code)).toEqual(['link-target-unknown']);
+    expect(finish(checkImport(context, outcome, false))).toMatchObject({ links: 1, issues: [{ code: 'reference-taken' }, { code: 'link-target-unknown' }] });
+    expect(finish(checkImport(context, outcome, true)).issues.map((issue) => issue.code)).toEqual(['link-target-unknown']);
   });
 
   it('sanitises text, puts stored pictures and objects in their place and keeps the names of missing ones', () => {

@@ -1,4 +1,4 @@
-import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome } from '@coomb/core';
+import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome, type Stepwise } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
 import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED } from '../ledger/change.js';
@@ -33,10 +33,10 @@ export interface BuiltImport {
 }
 
 /** Turns what a recipe made of a file into rows: references given, links resolved, rich text sanitised. Nothing is stored here. */
-export function buildImport(context: ImportContext, outcome: RecipeOutcome): BuiltImport {
+export function* buildImport(context: ImportContext, outcome: RecipeOutcome): Stepwise<BuiltImport> {
   const issues: Issue[] = [...outcome.issues];
-  const rows = buildItems(context, outcome, issues);
-  const links = buildLinks(context, outcome, rows, issues);
+  const rows = yield* buildItems(context, outcome, issues);
+  const links = yield* buildLinks(context, outcome, rows, issues);
   const changes: Change[] = [
     ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
     ...links.map((after): Change => ({ entity: 'link', before: null, after })),
@@ -45,7 +45,7 @@ export function buildImport(context: ImportContext, outcome: RecipeOutcome): Bui
   return { changes, items: rows.length - sections, sections, links: links.length, issues };
 }
 
-function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): ItemValue[] {
+function* buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, issues: Issue[]): Stepwise<ItemValue[]> {
   const { state, collection } = context;
   const nameItem = buildNaming(context, drafts, issues);
   const linksOf = linksByDraft(links);
@@ -59,6 +59,7 @@ function buildItems(context: ImportContext, { drafts, links }: RecipeOutcome, is
     rows.push({ ...buildItem(context, draft, nameItem(draft)), parentId, rank });
     const base = { values: valuesOf(rows.at(-1)!), links: linksOf.get(draft.key) ?? [], parent: parentId, order: draft.key };
     rows.at(-1)!.exchanged = { [context.sourceId]: { place: draft.place, base } };
+    yield;
   }
   return rows;
 }
@@ -126,7 +127,7 @@ export function buildItem(context: ImportContext, draft: Draft, reference: strin
 }
 
 /** What an import would be, told without making it: how many links find their other end, and what would be remarked beyond the recipe's own remarks. */
-export function checkImport(context: ImportContext, outcome: RecipeOutcome, isAgain: boolean): { links: number; issues: Issue[] } {
+export function* checkImport(context: ImportContext, outcome: RecipeOutcome, isAgain: boolean): Stepwise<{ links: number; issues: Issue[] }> {
   const issues: Issue[] = [];
   const nameItem = isAgain ? (draft: Draft) => draft.reference ?? '' : buildNaming(context, outcome.drafts, issues);
   const ends = outcome.drafts.map((draft): LinkEnd => {
@@ -134,15 +135,16 @@ export function checkImport(context: ImportContext, outcome: RecipeOutcome, isAg
     const bindings = [{ partner: context.sourceId, externalId, tag: null }];
     return { id: `draft ${draft.key}`, reference: nameItem(draft), kind, bindings, title, meaningSeq: 0, collectionId: context.collection.id };
   });
-  return { links: buildLinks(context, outcome, ends, issues).length, issues };
+  return { links: (yield* buildLinks(context, outcome, ends, issues)).length, issues };
 }
 
-export function buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): LinkValue[] {
+export function* buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): Stepwise<LinkValue[]> {
   const { state } = context;
   const ends = new LinkEnds(state, rows, context.sourceId);
   const seen = new Set<string>();
   const links: LinkValue[] = [];
   for (const link of outcome.links) {
+    yield;
     const own = rows[link.draft]!;
     const kind = findLinkKind(state.scheme, link.linkKind);
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });

@@ -5,12 +5,13 @@ import type { FileContent } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import type { DiskRoom } from '../database/disk-room.js';
 import { CLOCK, type Clock, DISK_ROOM } from '../http/tokens.js';
+import { inTurns } from '../jobs/in-turns.js';
 import { type JobHandle, JobsService } from '../jobs/jobs.service.js';
 import type { Change, CollectionValue, RunValue } from '../ledger/change.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { applyRecipe, fillRecipe } from './apply-recipe.js';
+import { fillRecipe, followRecipe } from './apply-recipe.js';
 import { buildImport, checkImport } from './build-import.js';
 import { findLineage } from './find-lineage.js';
 import { FilesRepo } from '../files/files.repo.js';
@@ -60,8 +61,8 @@ export class ImportService {
     const state = await this.states.get(projectId);
     const collection = newCollection('', state, { name: '', prefix: 'NEW', holds: 'specification' }, wish);
     const context = { state, person, now: '', newId: () => '', collection, sourceId: '', pictureAddress: new Map<string, string>() };
-    const outcome = applyRecipe(state.scheme, file.content, wish);
-    return { ...checkImport(context, outcome, wish.again !== undefined), lineage: findLineage(state.items, outcome.drafts) };
+    const outcome = await inTurns(followRecipe(state.scheme, file.content, wish));
+    return { ...(await inTurns(checkImport(context, outcome, wish.again !== undefined))), lineage: findLineage(state.items, outcome.drafts) };
   }
 
   async run(projectId: string, person: string, file: TrayFile, wish: ImportWish, handle: JobHandle): Promise<Outcome> {
@@ -87,18 +88,21 @@ export class ImportService {
       const chosen = fillRecipe(state.scheme, content, wish);
       const source = { ...buildSource(this.clock, projectId, person, now, file, { ...chosen, recipe: wish.recipe }), collectionId: collection.id };
       const { files, addresses } = await buildFiles(this.clock, projectId, source.id, file);
-      const recipe = applyRecipe(state.scheme, content, chosen);
+      const recipe = await inTurns(followRecipe(state.scheme, content, chosen));
       await handle.step(0.15, 'Making items');
-      const built = buildImport({ state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses }, recipe);
+      const context = { state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses };
+      const built = await inTurns(buildImport(context, recipe));
       source.issues = [...content.issues, ...built.issues];
       Object.assign(outcome, { collection: collection.id, items: built.items, sections: built.sections, links: built.links, issues: source.issues });
       const drawings = content.type === 'model' ? buildDrawings(this.clock, collection, content.model, itemsByName(built.changes, source.id)) : [];
+      await this.files.writeAhead(files);
       const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
       return {
         person,
         action: `Import ${file.name}`,
         changes,
         also: (tx) => this.files.insertFiles(tx, files),
+        failed: () => this.files.dropAhead(files),
         step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
       };
     });
@@ -152,6 +156,7 @@ export class ImportService {
           });
       Object.assign(outcome, { results: rows.filter((row) => row.testId !== null).length, issues: source.issues });
       await handle.step(0.3, 'Storing results');
+      await this.files.writeAhead(files);
       return {
         person,
         action: `Import ${file.name}`,
@@ -163,6 +168,7 @@ export class ImportService {
           await this.files.insertFiles(tx, files);
           await this.repo.insertResults(tx, rows);
         },
+        failed: () => this.files.dropAhead(files),
       };
     });
     return outcome;

@@ -8,7 +8,18 @@ export function dayOf(moment: Date): string {
   return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
 }
 
+/** Random bytes of one id, and how many ids share a draw: drawing takes longer than making the id. */
+const [ID_BYTES, IDS_DRAWN] = [10, 512];
+let drawn = Buffer.alloc(0);
+let used = 0;
+
+function drawBytes(): Uint8Array {
+  if (used + ID_BYTES > drawn.length) [drawn, used] = [randomBytes(ID_BYTES * IDS_DRAWN), 0];
+  used += ID_BYTES;
+  return drawn.subarray(used - ID_BYTES, used);
+}
+
 export const systemClock: Clock = {
   now: () => new Date(),
-  newId: () => buildUuid7(Date.now(), randomBytes(10)),
+  newId: () => buildUuid7(Date.now(), drawBytes()),
 };

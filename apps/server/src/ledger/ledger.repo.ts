@@ -60,26 +60,25 @@ export class LedgerRepo {
     return this.db.transaction(work);
   }
 
-  /** Writes the rows of changes and the changes themselves, in chunks; `step` is called after each with how many are done. */
-  async write(tx: Connection, batch: BatchRow, changes: readonly Change[], step: (done: number) => Promise<void>): Promise<void> {
+  /** From here on a batch is valid, whose changes were written before. */
+  async writeBatch(tx: Connection, batch: BatchRow): Promise<void> {
     await tx.insert(schema.batches).values(batch);
     await tx.update(schema.projects).set({ seq: batch.seq }).where(eq(schema.projects.id, batch.projectId));
-    for (let at = 0; at < changes.length; at += CHUNK) {
-      const chunk = changes.slice(at, at + CHUNK);
-      for (const entity of entities) {
-        const { table, keys } = ledgerEntities[entity];
-        // Of a row that is changed twice, the last counts: one statement writes a row once.
-        const rows = new Map(chunk.filter((change) => change.entity === entity).map((change) => [change.after.id, change.after]));
-        if (rows.size) await insertRows(tx, table, [...rows.values()], replaceById(table, keys));
-      }
-      const { projectId, seq } = batch;
-      const records = chunk.map(({ entity, after }, index) => ({
-        ...{ projectId, seq, ordinal: at + index, entity, entityId: after.id },
-        ...writeValue(ledgerEntities[entity], after),
-      }));
-      await insertRows(tx, schema.history, records);
-      await step(Math.min(changes.length, at + CHUNK));
+  }
+
+  /** Writes the rows of changes of a batch, and the changes themselves as its history from number `first` on. */
+  async writeChanges(tx: Connection, { projectId, seq }: BatchRow, changes: readonly Change[], first: number): Promise<void> {
+    for (const entity of entities) {
+      const { table, keys } = ledgerEntities[entity];
+      // Of a row that is changed twice, the last counts: one statement writes a row once.
+      const rows = new Map(changes.flatMap((change) => (change.entity === entity ? [[change.after.id, change.after] as const] : [])));
+      if (rows.size) await insertRows(tx, table, [...rows.values()], replaceById(table, keys));
     }
+    const records = changes.map(({ entity, after }, index) => ({
+      ...{ projectId, seq, ordinal: first + index, entity, entityId: after.id },
+      ...writeValue(ledgerEntities[entity], after),
+    }));
+    await insertRows(tx, schema.history, records);
   }
 
   /** Rows by id, as they stand; ids that do not exist are left out. */

@@ -83,11 +83,13 @@ export class SourcesService {
     const carried = placed.map(
       (row): Change => ({ entity: 'clipping', before: null, after: { ...row, id: this.clock.newId(), sourceId: source.id, revision: 1 } }),
     );
+    await this.files.writeAhead(files);
     await this.ledger.change(projectId, async () => ({
       person,
       action: `Keep ${file.name} to clip from`,
       changes: [{ entity: 'source', before: null, after: source }, ...carried],
       also: (tx) => this.files.insertFiles(tx, files),
+      failed: () => this.files.dropAhead(files),
     }));
     this.tray.remove(projectId, trayId);
     return { source: source.id, carried: placed.length, lost: lost.length };

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import { setImmediate } from 'node:timers/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
 import {
@@ -88,7 +89,11 @@ export class TrayService {
       renameSync(path, join(folder, 'bytes'));
       const file: TrayFile = { id, name, size, format, content, readBytes: () => readFile(join(folder, 'bytes')) };
       this.remember(id, size, Promise.resolve(file));
-      return describe(state, file);
+      // Taking over what was read, proposing, and writing the answer out take a while each: others go in between.
+      await setImmediate();
+      const described = describe(state, file);
+      await setImmediate();
+      return described;
     } finally {
       rmSync(path, { force: true });
     }

@@ -1,5 +1,6 @@
 import type { RecipeOutcome } from '../recipe/draft.js';
 import type { Scheme } from '../scheme/scheme.js';
+import type { Stepwise } from '../steps/stepwise.js';
 import type { SourcePicture } from '../source/document.js';
 
 /**
@@ -13,8 +14,8 @@ export interface ContentType<Type extends string, Content extends object, Recipe
   reads: string | null;
   /** The recipe for a file that nobody has said anything of; for items of one kind where that is asked. */
   propose: (scheme: Scheme, content: Content, kind?: string) => Recipe;
-  /** Throws RangeError for a recipe that cannot be followed. */
-  apply: (scheme: Scheme, recipe: Recipe, content: Content) => RecipeOutcome;
+  /** What the content becomes by a recipe, part by part. Throws RangeError for a recipe that cannot be followed. */
+  read: (scheme: Scheme, recipe: Recipe, content: Content) => Stepwise<RecipeOutcome>;
   /** A recipe that was made for another file, fitted to this one. */
   align: (recipe: Recipe, content: Content) => Recipe;
   /** The recipe with what must be kept beside it so that the file reads the same way again. */

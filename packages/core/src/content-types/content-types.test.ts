@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RecipeOutcome } from '../recipe/draft.js';
 import { defaultScheme } from '../scheme/starters/index.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { documentOf } from '../testing/document.js';
 import type { ContentType } from './content-type.js';
 import { contentTypeOf, contentTypeOwning, contentTypeReading, contentTypes } from './content-types.js';
@@ -27,7 +28,7 @@ describe('sorts of content', () => {
       const recipe = type.propose(defaultScheme, contents[type.type]);
       expect(contentTypeOwning(recipe)?.type, type.type).toBe(type.reads === null ? undefined : type.type);
       if (type.reads !== null) expect(contentTypeReading(type.reads)).toBe(type);
-      expect(type.apply(defaultScheme, type.align(recipe, contents[type.type]), contents[type.type]).drafts.length).toBeGreaterThanOrEqual(0);
+      expect(finish(type.read(defaultScheme, type.align(recipe, contents[type.type]), contents[type.type])).drafts.length).toBeGreaterThanOrEqual(0);
     }
   });
 
@@ -39,16 +40,18 @@ const steps: ContentType<'steps', { steps: string[] }, { kind: string; every: nu
   type: 'steps',
   reads: 'steps',
   propose: (scheme, _, kind = scheme.kinds[0]!.id) => ({ kind, every: 1 }),
-  apply: (_, { kind, every }, content): RecipeOutcome => ({
-    drafts: content.steps
-      .filter((__, index) => index % every === 0)
-      .map((title, key) => ({
+  *read(_, { kind, every }, content): Stepwise<RecipeOutcome> {
+    const drafts: RecipeOutcome['drafts'] = [];
+    for (const title of content.steps.filter((__, index) => index % every === 0)) {
+      const key = drafts.length;
+      drafts.push({
         ...{ key, parent: -1, role: 'item', kind, reference: null, externalId: null, title, html: '', fields: {} },
         place: { says: `step ${key + 1}` } as never,
-      })),
-    links: [],
-    issues: [],
-  }),
+      });
+      yield;
+    }
+    return { drafts, links: [], issues: [] };
+  },
   align: (recipe) => recipe,
   owns: (recipe) => 'every' in recipe,
 };
@@ -57,7 +60,7 @@ describe('a sort of content that is added', () => {
   it('is found by its name and becomes items, by one file and one line', () => {
     const type = contentTypeOf('steps', [...contentTypes, steps]);
     const content = { steps: ['Lower the gate', 'Wait', 'Lock it'] };
-    const { drafts } = type.apply(defaultScheme, type.propose(defaultScheme, content, 'requirement'), content);
+    const { drafts } = finish(type.read(defaultScheme, type.propose(defaultScheme, content, 'requirement'), content));
     expect(drafts.map(({ title, kind }) => [title, kind])).toEqual(content.steps.map((title) => [title, 'requirement']));
   });
 });

@@ -1,4 +1,4 @@
-import { applyDocumentRecipe } from '../recipe/apply-document-recipe.js';
+import { readDocument } from '../recipe/apply-document-recipe.js';
 import type { DocumentRecipe } from '../recipe/document-recipe.js';
 import { proposeDocumentRecipe } from '../recipe/propose-document-recipe.js';
 import type { SourceDocument } from '../source/document.js';
@@ -9,7 +9,7 @@ export const document: ContentType<'document', { document: SourceDocument }, Doc
   type: 'document',
   reads: 'document',
   propose: (scheme, content, kind) => proposeDocumentRecipe(scheme, content.document, kind),
-  apply: (scheme, recipe, content) => applyDocumentRecipe(scheme, recipe, content.document),
+  read: (scheme, recipe, content) => readDocument(scheme, recipe, content.document),
   align: (recipe) => recipe,
   inherit: (recipe, _, isSameFormat) => (isSameFormat ? recipe : undefined),
   owns: (recipe) => 'headings' in recipe,

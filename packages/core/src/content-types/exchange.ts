@@ -1,5 +1,5 @@
 import { alignExchangeRecipe } from '../recipe/departures.js';
-import { applyExchangeRecipe, type ExchangeRecipe } from '../recipe/exchange-recipe.js';
+import { readExchange, type ExchangeRecipe } from '../recipe/exchange-recipe.js';
 import { proposeExchangeRecipe } from '../recipe/propose-exchange-recipe.js';
 import type { ExchangeDocument } from '../source/exchange.js';
 import type { ContentType } from './content-type.js';
@@ -9,7 +9,7 @@ export const exchange: ContentType<'exchange', { exchange: ExchangeDocument }, E
   type: 'exchange',
   reads: 'exchange',
   propose: (scheme, content, kind) => proposeExchangeRecipe(scheme, content.exchange, kind),
-  apply: (scheme, recipe, content) => applyExchangeRecipe(scheme, recipe, content.exchange),
+  read: (scheme, recipe, content) => readExchange(scheme, recipe, content.exchange),
   align: (recipe, content) => alignExchangeRecipe(recipe, content.exchange).recipe,
   inherit: (recipe) => recipe,
   owns: (recipe) => 'relations' in recipe,

@@ -1,4 +1,4 @@
-import { applyModelRecipe } from '../recipe/model-recipe.js';
+import { readModel } from '../recipe/model-recipe.js';
 import type { ModelDocument } from '../source/model.js';
 import type { ContentType } from './content-type.js';
 
@@ -7,7 +7,7 @@ export const model: ContentType<'model', { model: ModelDocument }, object> = {
   type: 'model',
   reads: null,
   propose: () => ({}),
-  apply: (scheme, _, content) => applyModelRecipe(scheme, content.model),
+  read: (scheme, _, content) => readModel(scheme, content.model),
   align: (recipe) => recipe,
   owns: () => false,
 };

@@ -1,6 +1,6 @@
 import { alignSheetRecipe } from '../recipe/departures.js';
 import { proposeSheetRecipe } from '../recipe/propose-sheet-recipe.js';
-import { applySheetRecipe, type SheetRecipe } from '../recipe/sheet-recipe.js';
+import { readSheets, type SheetRecipe } from '../recipe/sheet-recipe.js';
 import type { SourceSheet } from '../source/document.js';
 import type { ContentType } from './content-type.js';
 
@@ -9,7 +9,7 @@ export const sheets: ContentType<'sheets', { sheets: SourceSheet[] }, SheetRecip
   type: 'sheets',
   reads: 'sheet',
   propose: (scheme, content, kind) => proposeSheetRecipe(scheme, content.sheets, kind),
-  apply: (scheme, recipe, content) => applySheetRecipe(scheme, recipe, content.sheets),
+  read: (scheme, recipe, content) => readSheets(scheme, recipe, content.sheets),
   align: (recipe, content) => alignSheetRecipe(recipe, content.sheets).recipe,
   complete: (recipe, content) => ({ ...recipe, dialect: content.sheets[0]?.dialect }),
   inherit: (recipe, { sheets: all }) => (all.some((one) => one.name === recipe.sheet) || all.length !== 1 ? recipe : { ...recipe, sheet: all[0]!.name }),

@@ -1,4 +1,5 @@
 import { addToGroup, groupBy } from '../group-by.js';
+import type { Stepwise } from '../steps/stepwise.js';
 import { buildTokens } from '../suggest/tokens.js';
 import { type MatchNode, shareOf } from './match-node.js';
 
@@ -29,12 +30,12 @@ export function findSameTitles(mine: readonly MatchNode[], free: readonly number
 }
 
 /** Items that are very alike wherever they stand, the most alike first: found by the rare words that they share. */
-export function findFarPairs(
+export function* findFarPairs(
   mine: readonly MatchNode[],
   free: readonly number[],
   theirs: readonly MatchNode[],
   open: readonly number[],
-): { their: number; own: number; likeness: number }[] {
+): Stepwise<{ their: number; own: number; likeness: number }[]> {
   if (free.length === 0 || open.length === 0) return [];
   const tokens = new Map<number, Set<string>>();
   const holders = new Map<string, number[]>();
@@ -43,15 +44,18 @@ export function findFarPairs(
     const words = new Set(buildTokens(mine[index]!.words));
     tokens.set(index, words);
     for (const word of words) addToGroup(holders, word, index);
+    yield;
   }
-  const pairs = open.flatMap((their) => {
-    if (theirs[their]!.heading) return [];
+  const pairs: { their: number; own: number; likeness: number }[] = [];
+  for (const their of open) {
+    if (theirs[their]!.heading) continue;
     const words = new Set(buildTokens(theirs[their]!.words));
-    return findSharers(words, holders).flatMap((own) => {
+    for (const own of findSharers(words, holders)) {
       const likeness = shareOf(words, tokens.get(own)!);
-      return likeness > VERY_ALIKE ? [{ their, own, likeness }] : [];
-    });
-  });
+      if (likeness > VERY_ALIKE) pairs.push({ their, own, likeness });
+    }
+    yield;
+  }
   return pairs.sort((a, b) => b.likeness - a.likeness);
 }
 

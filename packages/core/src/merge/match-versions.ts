@@ -1,4 +1,5 @@
 import { addToGroup, groupBy } from '../group-by.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { buildTokens } from '../suggest/tokens.js';
 import { findFarPairs, findSameTitles } from './match-far.js';
 import { type MatchNode, shareOf } from './match-node.js';
@@ -26,6 +27,15 @@ export function matchVersions(
   theirs: readonly MatchNode[],
   chosen: ReadonlyMap<number, number> = new Map(),
 ): (Match | undefined)[] {
+  return finish(matchStepwise(mine, theirs, chosen));
+}
+
+/** As `matchVersions`, item by item. */
+export function* matchStepwise(
+  mine: readonly MatchNode[],
+  theirs: readonly MatchNode[],
+  chosen: ReadonlyMap<number, number> = new Map(),
+): Stepwise<(Match | undefined)[]> {
   const matches: (Match | undefined)[] = new Array<Match | undefined>(theirs.length).fill(undefined);
   const taken = new Uint8Array(mine.length);
   const settled = new Uint8Array(theirs.length);
@@ -50,7 +60,7 @@ export function matchVersions(
     const own = byKey.get(node.key.toLowerCase());
     if (own !== undefined && !taken[own]) take(index, own, 'key');
   });
-  matchText(mine, theirs, matches, taken, settled, take);
+  yield* matchText(mine, theirs, matches, taken, settled, take);
   return matches;
 }
 
@@ -58,25 +68,27 @@ export function matchVersions(
  * Items without a key on at least one side. Texts, then titles, that stand once on both sides come first, so that no similar text takes what
  * has its twin further on; then parent by parent, each before its children; last the same text wherever it stands, and what is very like it.
  */
-function matchText(
+function* matchText(
   mine: readonly MatchNode[],
   theirs: readonly MatchNode[],
   matches: readonly (Match | undefined)[],
   taken: Uint8Array,
   settled: Uint8Array,
   take: (their: number, own: number, reason: VersionMatchReason, likeness?: number) => void,
-): void {
+): Stepwise<void> {
   const open = theirs.flatMap((_, index) => (settled[index] ? [] : [index]));
   if (open.length === 0) return;
   const ownByText = new Map<string, number[]>();
   const ownByPlace = new Map<string, number[]>();
   const ownBelow = new Map<number, number[]>();
-  mine.forEach((node, index) => {
-    if (taken[index]) return;
-    addToGroup(ownByText, textKey(node), index);
-    addToGroup(ownByPlace, `${node.parent} ${textKey(node)}`, index);
+  for (const [index, node] of mine.entries()) {
+    if (taken[index]) continue;
+    const text = textKey(node);
+    addToGroup(ownByText, text, index);
+    addToGroup(ownByPlace, `${node.parent} ${text}`, index);
     addToGroup(ownBelow, node.parent, index);
-  });
+    yield;
+  }
   const mayMatch = (their: number, own: number) =>
     !taken[own] && mine[own]!.heading === theirs[their]!.heading && (theirs[their]!.key === null || mine[own]!.key === null);
 
@@ -118,13 +130,15 @@ function matchText(
     }
     const candidates = ownParent === undefined ? [] : (ownBelow.get(ownParent) ?? []).filter((own) => !taken[own]);
     if (candidates.length === 0) continue;
-    const pairs = placeAmong(all, matches, candidates).flatMap(({ index, near }) => {
+    const pairs: { index: number; own: number; likeness: number }[] = [];
+    for (const { index, near } of placeAmong(all, matches, candidates)) {
       const words = new Set(buildTokens(theirs[index]!.words));
-      return near.flatMap((own) => {
+      for (const own of near) {
         const likeness = mayMatch(index, own) ? shareOf(words, tokensOf(own)) : 0;
-        return likeness > ALIKE ? { index, own, likeness } : [];
-      });
-    });
+        if (likeness > ALIKE) pairs.push({ index, own, likeness });
+      }
+      yield;
+    }
     for (const { index, own, likeness } of pairs.toSorted((a, b) => b.likeness - a.likeness))
       if (!settled[index] && !taken[own]) take(index, own, 'similar text', likeness);
   }
@@ -133,7 +147,7 @@ function matchText(
     const same = findFree(ownByText.get(textKey(theirs[index]!)), index);
     if (same !== undefined) take(index, same, 'same text');
   }
-  for (const { their, own, likeness } of findFarPairs(mine, free(), theirs, stillOpen()))
+  for (const { their, own, likeness } of yield* findFarPairs(mine, free(), theirs, stillOpen()))
     if (!settled[their] && mayMatch(their, own)) take(their, own, 'similar text', likeness);
 }
 

@@ -1,6 +1,7 @@
 import { addToGroup } from '../group-by.js';
 import type { MatchNode } from './match-node.js';
-import { type Match, matchVersions } from './match-versions.js';
+import { type Match, matchStepwise } from './match-versions.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { findSteady } from './longest-order.js';
 
 export type MergeValue = string | number | boolean | null | string[];
@@ -81,20 +82,38 @@ export function mergeVersions(
   chosen?: ReadonlyMap<number, number>,
   settle?: (their: MergeTheirs, own: MergeMine) => void,
 ): Merge {
-  const matches = matchVersions(mine, theirs, chosen);
-  if (settle) matches.forEach((match, index) => match && settle(theirs[index]!, mine[match.mine]!));
+  return finish(mergeStepwise(mine, theirs, chosen, settle));
+}
+
+/** As `mergeVersions`, item by item. */
+export function* mergeStepwise(
+  mine: readonly MergeMine[],
+  theirs: readonly MergeTheirs[],
+  chosen?: ReadonlyMap<number, number>,
+  settle?: (their: MergeTheirs, own: MergeMine) => void,
+): Stepwise<Merge> {
+  const matches = yield* matchStepwise(mine, theirs, chosen);
+  for (const [index, match] of settle ? matches.entries() : []) {
+    if (match) settle!(theirs[index]!, mine[match.mine]!);
+    yield;
+  }
   const idOf = matches.map((match, index) => (match ? mine[match.mine]!.id : `new ${index}`));
   const parentOf = (index: number) => (theirs[index]!.parent < 0 ? null : idOf[theirs[index]!.parent]!);
   const movedThere = findMovedThere(mine, theirs, matches, parentOf);
   const movedHere = findMovedHere(mine);
   const found = new Uint8Array(mine.length);
-  const entries = theirs.map((their, index): MergeEntry => {
+  const entryOf = (their: MergeTheirs, index: number): MergeEntry => {
     const match = matches[index];
     if (!match)
       return { mine: -1, theirs: index, sort: 'new', match, fields: [], linksAdded: their.links, linksRemoved: [], place: undefined, conflict: false };
     found[match.mine] = 1;
     return compare(mine[match.mine]!, their, index, match, movedThere[index]!, movedHere[match.mine]!, parentOf(index));
-  });
+  };
+  const entries: MergeEntry[] = [];
+  for (const [index, their] of theirs.entries()) {
+    entries.push(entryOf(their, index));
+    yield;
+  }
   mine.forEach((own, index) => {
     if (found[index] || own.base === null || own.withdrawn) return;
     const fields = compareFields(own, own.base, own.base).filter((field) => field.verdict === 'mine');

@@ -1,6 +1,7 @@
 import type { Scheme } from '../scheme/scheme.js';
 import type { SourceBlock, SourceDocument, SourceParagraph, SourcePlace } from '../source/document.js';
 import { settleChanges } from '../source/settle-changes.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { findSentences } from '../wording/sentences.js';
 import { buildIdentifier, type DocumentRecipe } from './document-recipe.js';
 import { TableReading } from './document-tables.js';
@@ -13,10 +14,15 @@ import { splitIdentifier } from './split-identifier.js';
 
 /** Reads a document by a recipe. Nothing is dropped in silence: what becomes no item is a line in `issues`. */
 export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, document: SourceDocument): RecipeOutcome {
+  return finish(readDocument(scheme, recipe, document));
+}
+
+/** As `applyDocumentRecipe`, block by block. */
+export function* readDocument(scheme: Scheme, recipe: DocumentRecipe, document: SourceDocument): Stepwise<RecipeOutcome> {
   const book = new DraftBook(scheme, recipe);
   const reading = new TextReading(recipe, book);
   const tables = new TableReading(recipe, book);
-  settleChanges(document.blocks, recipe.changes ?? 'accepted').forEach((block, index) => {
+  const read = (block: SourceBlock, index: number) => {
     if (block.said?.field !== undefined) return reading.fieldBlock(block, block.said.field, index);
     if (block.type === 'table') return tables.read(block, index);
     if (block.aside === 'contents') return reading.contents(block, index);
@@ -25,7 +31,11 @@ export function applyDocumentRecipe(scheme: Scheme, recipe: DocumentRecipe, docu
     if (level > 0) reading.heading(level === block.level ? block : { ...block, level }, index);
     else if (block.said?.isText) reading.text(block, index);
     else for (const part of splitAtLabels(block, reading.isLabel)) reading.paragraph(part, index);
-  });
+  };
+  for (const [index, block] of settleChanges(document.blocks, recipe.changes ?? 'accepted').entries()) {
+    read(block, index);
+    yield;
+  }
   return book.finish();
 }
 

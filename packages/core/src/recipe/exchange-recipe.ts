@@ -5,6 +5,7 @@ import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject } from '../source/exchange.js';
 import type { SourcePlace } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { counted, figure } from '../wording/counted.js';
 import { buildTitle, fitTitle } from '../wording/title.js';
 import { cut, escapeHtml } from './document-words.js';
@@ -24,6 +25,11 @@ export interface ExchangeRecipe {
 
 /** Reads an exchange file by a recipe: its outlines become the outline, objects keep their identifiers. */
 export function applyExchangeRecipe(scheme: Scheme, recipe: ExchangeRecipe, document: ExchangeDocument): RecipeOutcome {
+  return finish(readExchange(scheme, recipe, document));
+}
+
+/** As `applyExchangeRecipe`, object by object. */
+export function readExchange(scheme: Scheme, recipe: ExchangeRecipe, document: ExchangeDocument): Stepwise<RecipeOutcome> {
   return new ExchangeReading(scheme, recipe, document).read();
 }
 
@@ -57,11 +63,11 @@ class ExchangeReading {
     this.attributes = new Map(document.types.flatMap((type) => type.attributes.map((attribute) => [attribute.id, attribute] as const)));
   }
 
-  read(): RecipeOutcome {
+  *read(): Stepwise<RecipeOutcome> {
     const outlines = this.document.outlines.filter((outline) => outline.nodes.length > 0);
     for (const outline of outlines) {
       const top = outlines.length > 1 ? this.addOutline(outline.id, outline.name) : -1;
-      this.walk(outline.nodes, top);
+      yield* this.walk(outline.nodes, top);
     }
     if (this.missing > MOST_NAMED)
       this.issues.push({
@@ -73,7 +79,10 @@ class ExchangeReading {
     const loose = this.document.objects.filter((object) => !this.keyOf.has(object.id) && this.types.get(object.type)?.kind);
     if (loose.length > 0 && outlines.length > 0)
       this.note('note', 'object-loose', loose[0]!, `${loose.length} objects stand in no outline of the file; they come at the end`);
-    for (const object of loose) this.add(object, -1);
+    for (const object of loose) {
+      this.add(object, -1);
+      yield;
+    }
     for (const [name, count] of this.leftTypes)
       this.issues.push({
         severity: 'note',
@@ -110,7 +119,7 @@ class ExchangeReading {
   }
 
   /** Without recursion: outlines may be deep. */
-  private walk(nodes: readonly ExchangeNode[], top: number): void {
+  private *walk(nodes: readonly ExchangeNode[], top: number): Stepwise<void> {
     const stack = nodes.toReversed().map((node) => ({ node, parent: top }));
     for (let next = stack.pop(); next; next = stack.pop()) {
       const { node, parent } = next;
@@ -132,6 +141,7 @@ class ExchangeReading {
         key = known >= 0 ? known : parent;
       } else key = this.add(object, parent);
       for (let i = node.children.length - 1; i >= 0; i--) stack.push({ node: node.children[i]!, parent: key });
+      yield;
     }
   }
 

@@ -3,6 +3,7 @@ import type { KindRole, LinkRole } from '../scheme/role-names.js';
 import { isAllowed, type LinkKind, type Scheme } from '../scheme/scheme.js';
 import type { Issue } from '../source/issue.js';
 import { escapeHtml } from './document-words.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import type { Draft, DraftLink, RecipeOutcome } from './draft.js';
 import type { ModelDocument, ModelElement, ModelRelation } from '../source/model.js';
 
@@ -44,6 +45,11 @@ const usualLinks: Record<string, readonly LinkRole[]> = {
 
 /** Turns a model into drafts and links. Attributes of plain data stay out; what is left out is counted and named. */
 export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOutcome {
+  return finish(readModel(scheme, model));
+}
+
+/** As `applyModelRecipe`, element by element. */
+export function* readModel(scheme: Scheme, model: ModelDocument): Stepwise<RecipeOutcome> {
   const issues: Issue[] = [];
   const drafts: Draft[] = [];
   const links: DraftLink[] = [];
@@ -52,6 +58,7 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
   const skipped = new Map<string, number>();
   const skip = (what: string): void => void skipped.set(what, (skipped.get(what) ?? 0) + 1);
   for (const element of model.elements) {
+    yield;
     const role = findElementRole(element, elements);
     const kind = role && findKindOfRole(scheme, role)?.id;
     if (!kind) {
@@ -91,7 +98,10 @@ export function applyModelRecipe(scheme: Scheme, model: ModelDocument): RecipeOu
     const linkKind = findLink(scheme, ['types'], drafts[key]!.kind, target.kind);
     if (linkKind) links.push({ draft: key, linkKind: linkKind.id, reversed: false, target: element.typedBy, place: drafts[key]!.place });
   }
-  for (const relation of model.relations) addRelation(relation);
+  for (const relation of model.relations) {
+    addRelation(relation);
+    yield;
+  }
   for (const [what, count] of skipped)
     issues.push({
       severity: 'note',

@@ -80,10 +80,14 @@ export class MergedCells {
   private lonely(row: number): string | undefined {
     const cells = this.sheet.rows[row] ?? [];
     if (this.width < 3) return undefined;
-    const filled = cells.flatMap((cell, column) => (cell.trim() ? [column] : []));
-    const [only] = filled;
-    if (filled.length !== 1 || only! > 1) return undefined;
-    const words = cells[only!]!.trim();
+    let only = -1;
+    for (let column = 0; column < cells.length; column++) {
+      if (!cells[column]?.trim()) continue;
+      if (only >= 0 || column > 1) return undefined;
+      only = column;
+    }
+    if (only < 0) return undefined;
+    const words = cells[only]!.trim();
     // A reference alone is an item without words, not a section.
     return /\p{L}{2}/u.test(words) && !/^\S*\d$/.test(words) ? words : undefined;
   }

@@ -2,6 +2,7 @@ import { fieldTypeOf } from '../fields/field-types.js';
 import { findKind, type Scheme } from '../scheme/scheme.js';
 import type { SourcePlace, SourceSheet } from '../source/document.js';
 import type { Issue } from '../source/issue.js';
+import { finish, type Stepwise } from '../steps/stepwise.js';
 import { counted } from '../wording/counted.js';
 import { buildTitle } from '../wording/title.js';
 import { Constants } from './constants.js';
@@ -40,9 +41,14 @@ export interface SheetRecipe {
 
 /** Reads a sheet by a recipe; a bad row is named and left out, the others come in. */
 export function applySheetRecipe(scheme: Scheme, recipe: SheetRecipe, sheets: readonly SourceSheet[]): RecipeOutcome {
+  return finish(readSheets(scheme, recipe, sheets));
+}
+
+/** As `applySheetRecipe`, row by row. */
+export function* readSheets(scheme: Scheme, recipe: SheetRecipe, sheets: readonly SourceSheet[]): Stepwise<RecipeOutcome> {
   const sheet = sheets.find((one) => one.name === recipe.sheet);
   if (sheet) {
-    const outcome = new SheetReading(scheme, recipe, sheet).read();
+    const outcome = yield* new SheetReading(scheme, recipe, sheet).read();
     return { ...outcome, issues: [...outcome.issues, ...findUnread(recipe, sheet, sheets)] };
   }
   const message = `There is no sheet "${recipe.sheet}"; there are ${sheets.map((one) => one.name).join(', ')}`;
@@ -95,8 +101,11 @@ class SheetReading {
     this.placing = new OutlinePlacing(this.isNumbered());
   }
 
-  read(): RecipeOutcome {
-    for (let row = this.recipe.headerRow + 1; row < this.sheet.rows.length; row++) this.readRow(row);
+  *read(): Stepwise<RecipeOutcome> {
+    for (let row = this.recipe.headerRow + 1; row < this.sheet.rows.length; row++) {
+      this.readRow(row);
+      yield;
+    }
     const constants = new Constants(this.scheme, this.recipe.constants);
     for (const draft of this.drafts) constants.giveTo(draft);
     this.issues.push(...constants.issues);

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { contentTypeOf, defaultScheme, type Draft } from '@coomb/core';
+import { contentTypeOf, finish, defaultScheme, type Draft } from '@coomb/core';
 import { below, pick, seeded } from '@coomb/core/testing';
 import { type FileContent, readFileContent } from '../file-formats.js';
 import { sanitiseRichText } from '../rich-text/sanitise.js';
@@ -19,7 +19,7 @@ export async function textsOfFiles(folder: string): Promise<string[]> {
 function itemsOf(content: FileContent): readonly Pick<Draft, 'html' | 'fields'>[] {
   if (content.type === 'results') return [];
   const type = contentTypeOf(content.type);
-  return type.apply(defaultScheme, type.propose(defaultScheme, content), content).drafts;
+  return finish(type.read(defaultScheme, type.propose(defaultScheme, content), content)).drafts;
 }
 
 type Random = () => number;

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { CoombError } from '@coomb/contract/errors';
-import { contentTypeOf, defaultScheme, groupBy, type RecipeOutcome, counted } from '@coomb/core';
+import { contentTypeOf, defaultScheme, finish, groupBy, type RecipeOutcome, counted } from '@coomb/core';
 import { type FileContent, plainText, readFileContent, sanitiseRichText } from '@coomb/formats/reading';
 import { applyRecipe } from '../../gather/apply-recipe.js';
 import { checkImport } from '../../gather/build-import.js';
@@ -64,7 +64,7 @@ async function harvest(content: Exclude<FileContent, { type: 'results' }>, kind:
 function summarise(file: string, format: string, content: FileContent, outcome: RecipeOutcome) {
   const items = outcome.drafts.filter((draft) => draft.role === 'item');
   // As an import into a new project would make them: links that it would not make are told with the reason.
-  const made = checkImport(emptyImport(defaultScheme), outcome, false);
+  const made = finish(checkImport(emptyImport(defaultScheme), outcome, false));
   const outside = made.issues.filter((issue) => issue.code === 'link-target-unknown').length;
   const fields: Record<string, number> = {};
   for (const draft of items) for (const field of Object.keys(draft.fields)) fields[field] = (fields[field] ?? 0) + 1;

@@ -12,6 +12,7 @@ import {
   type RecipeOutcome,
   type Resolution,
   resolveEntry,
+  type Stepwise,
   withBinding,
 } from '@coomb/core';
 import { cleanFields, hiddenFields } from '../../items/check-fields.js';
@@ -44,7 +45,7 @@ export function buildImportAgain(
   comparison: Comparison,
   outcome: RecipeOutcome,
   choices: Record<string, MergeChoice>,
-): BuiltImportAgain {
+): Stepwise<BuiltImportAgain> {
   return new ImportAgain(context, comparison, outcome, choices).build();
 }
 
@@ -55,7 +56,7 @@ class ImportAgain {
   private readonly rowOf = new Map<number, ItemValue>();
   /** Final rows of the collection, those of new items with them. */
   private readonly byId: Map<string, ItemValue>;
-  private readonly resolved: { entry: MergeEntry; resolution: Resolution }[];
+  private readonly resolved: { entry: MergeEntry; resolution: Resolution }[] = [];
   /** Ids that get a new place among their siblings. */
   private readonly loose = new Set<string>();
   private ends: LinkEnds | undefined;
@@ -65,26 +66,30 @@ class ImportAgain {
     private readonly context: ImportContext,
     private readonly comparison: Comparison,
     private readonly outcome: RecipeOutcome,
-    choices: Record<string, MergeChoice>,
+    private readonly choices: Record<string, MergeChoice>,
   ) {
     this.issues = [...outcome.issues];
     this.after = comparison.rows.map((row) => ({ ...row }));
     this.byId = new Map(this.after.map((row) => [row.id, row]));
-    this.resolved = comparison.merge.entries.map((entry) => ({ entry, resolution: resolveEntry(entry, choices[entryId(comparison, entry)]) }));
   }
 
-  build(): BuiltImportAgain {
+  *build(): Stepwise<BuiltImportAgain> {
+    for (const entry of this.comparison.merge.entries) {
+      this.resolved.push({ entry, resolution: resolveEntry(entry, this.choices[entryId(this.comparison, entry)]) });
+      yield;
+    }
     const nameItem = buildNaming(this.context, this.newDrafts(), this.issues);
     for (const { entry, resolution } of this.resolved) {
       if (entry.theirs < 0) this.withdraw(entry, resolution);
       else if (entry.mine < 0) this.add(entry, resolution, nameItem);
       else this.update(entry, resolution);
+      yield;
     }
-    this.settleBases();
+    yield* this.settleBases();
     this.placeLoose();
-    const { links, unlink } = this.settleLinks();
+    const { links, unlink } = yield* this.settleLinks();
     return {
-      changes: [...this.itemChanges(), ...links.map((after): Change => ({ entity: 'link', before: null, after }))],
+      changes: [...(yield* this.itemChanges()), ...links.map((after): Change => ({ entity: 'link', before: null, after }))],
       counts: { ...this.counts, links: links.length, unlinked: unlink.length },
       issues: this.issues,
       itemOf: new Map([...this.rowOf].map(([draft, row]) => [draft, row.id])),
@@ -170,7 +175,7 @@ class ImportAgain {
   }
 
   /** What is exchanged now is the base of the next comparison. Order numbers stay where the order did, new ones go between. */
-  private settleBases(): void {
+  private *settleBases(): Stepwise<void> {
     const { drafts } = this.comparison;
     const siblings = groupBy(
       [...this.rowOf.keys()].sort((a, b) => a - b),
@@ -187,7 +192,10 @@ class ImportAgain {
         else unsettled.add(String(draft));
       }
       const given = buildRanks(list.map(String), orders, unsettled);
-      for (const draft of list) this.settleBase(draft, given.get(String(draft)) ?? orders.get(String(draft))!);
+      for (const draft of list) {
+        this.settleBase(draft, given.get(String(draft)) ?? orders.get(String(draft))!);
+        yield;
+      }
     }
   }
 
@@ -220,7 +228,7 @@ class ImportAgain {
     }
   }
 
-  private settleLinks(): { links: LinkValue[]; unlink: BuiltImportAgain['unlink'] } {
+  private *settleLinks(): Stepwise<{ links: LinkValue[]; unlink: BuiltImportAgain['unlink'] }> {
     const added = new Map<number, Set<string>>();
     const unlink: BuiltImportAgain['unlink'] = [];
     for (const { entry, resolution } of this.resolved) {
@@ -236,7 +244,7 @@ class ImportAgain {
     const numberOf = new Map([...added.keys()].map((draft, index) => [draft, index]));
     const rows = [...added.keys()].map((draft) => this.rowOf.get(draft)!);
     const renumbered = wanted.map((link) => ({ ...link, draft: numberOf.get(link.draft)! }));
-    return { links: buildLinks(this.context, { links: renumbered }, rows, this.issues), unlink };
+    return { links: yield* buildLinks(this.context, { links: renumbered }, rows, this.issues), unlink };
   }
 
   /** Item that a link of the older version led to: by reference or identifier, else by title. */
@@ -247,15 +255,16 @@ class ImportAgain {
     return 'count' in end ? undefined : end.id;
   }
 
-  private itemChanges(): Change[] {
+  private *itemChanges(): Stepwise<Change[]> {
     const changes: Change[] = [];
     const known = new Set(this.comparison.rows.map((row) => row.id));
     for (const row of this.rowOf.values()) if (!known.has(row.id)) changes.push({ entity: 'item', before: null, after: row });
-    this.comparison.rows.forEach((before, index) => {
+    for (const [index, before] of this.comparison.rows.entries()) {
+      yield;
       const after = this.after[index]!;
-      if (JSON.stringify(before) === JSON.stringify(after)) return;
+      if (JSON.stringify(before) === JSON.stringify(after)) continue;
       changes.push({ entity: 'item', before, after: { ...after, revision: before.revision + 1 } });
-    });
+    }
     return changes;
   }
 }

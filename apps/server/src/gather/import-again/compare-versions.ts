@@ -1,4 +1,14 @@
-import { type Draft, findBinding, type Issue, type MergeMine, mergeVersions, type Merge, type MergeTheirs, type RecipeOutcome } from '@coomb/core';
+import {
+  type Draft,
+  findBinding,
+  type Issue,
+  type MergeMine,
+  mergeStepwise,
+  type Merge,
+  type MergeTheirs,
+  type RecipeOutcome,
+  type Stepwise,
+} from '@coomb/core';
 import { plainText, wordsByLine } from '@coomb/formats';
 import type { ItemValue } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
@@ -32,19 +42,19 @@ export function findMine(state: ProjectState, lineage: string, collection: strin
  * Compares what a recipe made of a newer version with the rows that came from the source before. `chosen` pairs drafts with item ids, or
  * null for "new"; `isPlain` says that the file holds words without formatting.
  */
-export function compareVersions(
+export function* compareVersions(
   context: ImportContext<ProjectState>,
   rows: ItemValue[],
   outcome: RecipeOutcome,
   chosen: ReadonlyMap<number, string | null>,
   isPlain: boolean,
-): Comparison {
+): Stepwise<Comparison> {
   const ends = new LinkEnds(context.state, [], context.sourceId);
   const baseOf = (row: ItemValue) => row.exchanged[context.sourceId]?.base ?? null;
-  const theirs = readTheirs(context, outcome);
+  const theirs = yield* readTheirs(context, outcome);
   const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(baseOf(row)?.values ?? {}))]);
   const indexOf = new Map(rows.map((row, index) => [row.id, index]));
-  const mine = rows.map((row): MergeMine => {
+  const read = (row: ItemValue): MergeMine => {
     const parent = row.parentId === null ? -1 : (indexOf.get(row.parentId) ?? -1);
     const values = Object.fromEntries(Object.entries(valuesOf(row)).filter(([name]) => fields.has(name)));
     return {
@@ -62,11 +72,16 @@ export function compareVersions(
       base: baseOf(row),
       hasLink: (link) => standsHere(context.state, ends, row.id, link),
     };
-  });
+  };
+  const mine: MergeMine[] = [];
+  for (const row of rows) {
+    mine.push(read(row));
+    yield;
+  }
   const pairs = new Map([...chosen].map(([their, id]) => [their, id === null ? -1 : (indexOf.get(id) ?? -1)] as const));
   const issues: Issue[] = [];
   const settle = (their: MergeTheirs, own: MergeMine) => keepFormatting(their, own, issues);
-  const merge = mergeVersions(mine, theirs, pairs, isPlain ? settle : undefined);
+  const merge = yield* mergeStepwise(mine, theirs, pairs, isPlain ? settle : undefined);
   return { merge, mine, theirs, rows, drafts: outcome.drafts, issues };
 }
 
@@ -103,11 +118,12 @@ function keepFormatting(their: MergeTheirs, own: MergeMine, issues: Issue[]): vo
   }
 }
 
-function readTheirs(context: ImportContext, outcome: RecipeOutcome): MergeTheirs[] {
+function* readTheirs(context: ImportContext, outcome: RecipeOutcome): Stepwise<MergeTheirs[]> {
   const linksOf = linksByDraft(outcome.links);
-  return outcome.drafts.map((draft) => {
+  const theirs: MergeTheirs[] = [];
+  for (const draft of outcome.drafts) {
     const content = buildContent(context, draft);
-    return {
+    theirs.push({
       key: draft.externalId,
       heading: content.heading,
       title: content.title,
@@ -115,8 +131,10 @@ function readTheirs(context: ImportContext, outcome: RecipeOutcome): MergeTheirs
       parent: draft.parent,
       values: valuesOf(content),
       links: linksOf.get(draft.key) ?? [],
-    };
-  });
+    });
+    yield;
+  }
+  return theirs;
 }
 
 /** A title taken from the first words of the text would weigh them twice. */

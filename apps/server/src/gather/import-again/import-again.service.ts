@@ -3,6 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { contentTypeOf, carryClippings, type Clipping, findBinding, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
+import { inTurns } from '../../jobs/in-turns.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
 import type { Change, ClippingValue, CollectionValue, ItemValue, SourceValue } from '../../ledger/change.js';
 import { LedgerRepo } from '../../ledger/ledger.repo.js';
@@ -10,7 +11,7 @@ import { asIso, LedgerService } from '../../changes/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { ProjectStates } from '../../project-state/project-states.js';
 import type { ImportContext } from '../build-import.js';
-import { applyRecipe, type RecipeWish, wishedRecipe, wishFor } from '../apply-recipe.js';
+import { followRecipe, type RecipeWish, wishedRecipe, wishFor } from '../apply-recipe.js';
 import { FilesRepo } from '../../files/files.repo.js';
 import { GatherRepo } from '../gather.repo.js';
 import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-rows.js';
@@ -96,7 +97,7 @@ export class ImportAgainService {
       const context = this.buildContext(state, person, scene, addresses);
       await handle.step(0.15, 'Comparing');
       const { comparison, recipe } = await this.compareNow(context, scene, file, { ...wish.again, ...wish });
-      const built = buildImportAgain(context, comparison, recipe, wish.again.choices ?? {});
+      const built = await inTurns(buildImportAgain(context, comparison, recipe, wish.again.choices ?? {}));
       source.issues = [...file.content.issues, ...built.issues];
       const unlinked = await this.buildUnlinks(state, built.unlink);
       const drawings =
@@ -123,6 +124,7 @@ export class ImportAgainService {
         links: counts.links,
         issues: source.issues,
       });
+      await this.files.writeAhead(files);
       const places = [...built.itemOf].map(([draft, itemId]) => ({ sourceId: source.id, itemId, place: recipe.drafts[draft]!.place }));
       return {
         person,
@@ -132,6 +134,7 @@ export class ImportAgainService {
           await this.files.insertFiles(tx, files);
           await this.repo.insertPlaces(tx, places);
         },
+        failed: () => this.files.dropAhead(files),
         step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
       };
     });
@@ -148,11 +151,11 @@ export class ImportAgainService {
 
   private async compareNow(context: ImportContext<ProjectState>, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {
     if (file.content.type === 'results') throw new CoombError('input-invalid', 'Results are not compared: each run stands for itself.');
-    const recipe = applyRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish));
+    const recipe = await inTurns(followRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish)));
     const ids = findMine(context.state, scene.lineage, scene.collection.id);
     const found = await this.rows.findRows('item', ids);
     const rows = ids.map((id): ItemValue => found.get(id)!);
-    const comparison = compareVersions(context, rows, recipe, new Map(wish.pairs ?? []), file.content.type === 'sheets');
+    const comparison = await inTurns(compareVersions(context, rows, recipe, new Map(wish.pairs ?? []), file.content.type === 'sheets'));
     return { comparison, recipe, issues: [...file.content.issues, ...recipe.issues, ...comparison.issues] };
   }
 
