@@ -201,14 +201,18 @@ describe('registries', () => {
     ['apps/server/src/reports/blocks/index.ts', 'apps/server/src/reports/blocks', /^(?!index|block\.|unknown-block).*(?<!\.test)\.ts$/],
     ['packages/core/src/content-types/content-types.ts', 'packages/core/src/content-types', /^(?!content-type).*(?<!\.test)\.ts$/],
     ['packages/contract/src/saved-views/saved-view-sorts.ts', 'packages/contract/src/saved-views', /^(?!saved-view)/],
+    ['packages/formats/src/file-formats.ts', 'packages/formats/src', /^[a-z]+\/format\.ts$/],
     ['packages/core/src/fields/field-types.ts', 'packages/core/src/fields/types', /\.ts$/],
     ['packages/core/src/scheme/starters/index.ts', 'packages/core/src/scheme/starters', /^(?!index|starter\.|shared-fields).*(?<!\.test)\.ts$/],
   ];
   it.each(lists)('%s names every file of its folder', (list, folder, files) => {
     const text = readFileSync(join(root, list), 'utf8');
-    const held = readdirSync(join(root, folder)).filter((name) => files.test(name));
+    const held = filesIn(join(root, folder)).flatMap((file) => {
+      const name = relative(join(root, folder), file);
+      return files.test(name) ? [name] : [];
+    });
     expect(held.length).toBeGreaterThan(1);
-    const named = [...text.matchAll(/'\.\/(?:[a-z]+\/)?([\w-]+)\.js'/g)].map((match) => `${match[1]}.ts`);
-    expect(held.filter((name) => !named.includes(name))).toEqual([]);
+    const named = [...text.matchAll(/'(\.\/[\w/-]+)\.js'/g)].map((match) => `${join(list, '..', match[1]!)}.ts`);
+    expect(held.filter((name) => !named.includes(join(folder, name)))).toEqual([]);
   });
 });

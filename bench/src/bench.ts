@@ -5,6 +5,7 @@ import { benchFormats } from './formats.js';
 import { benchGrowth } from './growth.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
+import { benchImports } from './imports.js';
 import { benchPage } from './page.js';
 import { benchPast } from './past.js';
 import { benchPower } from './power.js';
@@ -25,6 +26,7 @@ if (isWanted('server') || isWanted('page')) {
     if (isWanted('page')) add('Browser', await benchPage(folder));
   });
 }
+if (isWanted('imports')) add('Imports', await benchImports());
 if (isWanted('clients')) add('Many at once', await benchClients());
 if (isWanted('growth')) add('Growth', await benchGrowth());
 if (isWanted('past')) add('The past', await benchPast());

@@ -7,8 +7,11 @@ import { medianOf, type Row } from './measure.js';
 type Parts = ConstructorParameters<typeof ProjectState>[0];
 type Changes = Parameters<ProjectState['apply']>[0];
 
+/** A text in one piece: what is put together stays in pieces until somebody looks at it. */
+const own = (text: string) => Buffer.from(text, 'latin1').toString('latin1');
+
 /** A project in memory, with everything in it that one looks at already computed. */
-function build(items: number, links: number): ProjectState {
+export function build(items: number, links: number): ProjectState {
   const { kinds, from, to, linkKind } = generate(items, links, linkKinds);
   const id = Buffer.alloc(links * 16);
   for (let link = 0; link < links; link++) id.writeUInt32BE(link + 1, link * 16 + 12);
@@ -26,15 +29,21 @@ function build(items: number, links: number): ProjectState {
       withdrawn: false,
       setId: null,
     })) as Parts['collections'],
+    // Of one shape and with texts of their own, as they are loaded.
     items: kinds.map((kind, node) => ({
-      ...{
-        id: idOf(3, node),
-        collectionId: collectionOf[kind]!.id,
-        kind,
-        reference: `${collectionOf[kind]!.prefix}-${node}`,
-        title: `Item ${node} of the weir`,
-      },
-      ...{ heading: false, parentId: null, rank: node, withdrawn: false, meaningSeq: 1, revision: 1, bindings: [], node },
+      id: own(idOf(3, node)),
+      collectionId: collectionOf[kind]!.id,
+      kind,
+      reference: own(`${collectionOf[kind]!.prefix}-${node}`),
+      title: own(`Item ${node} of the weir`),
+      heading: false,
+      parentId: null,
+      rank: node,
+      withdrawn: false,
+      meaningSeq: 1,
+      revision: 1,
+      bindings: [],
+      node,
     })),
     links: { id, from, to, kind: linkKind, fromSeq: first(), toSeq: first(), inUsage: new Map() },
     ...{ sets: [], waivers: [], usages: [], latest: new Map(), kept: { ruleFields: new Map(), numbers: new Map() }, foundFields: [] },

@@ -5,6 +5,7 @@ import { TraceGraph } from '@coomb/core';
 import { openDatabase, ProjectStateRepo, startServer } from '@coomb/server';
 import { makeLargeCsv, makeLargeDocument } from './large-files.js';
 import { benchProject as project, collectionOf, fillLarge, idOf, linkKinds } from './large-project.js';
+import { clock, openDesk } from './desk.js';
 import { medianOf, type Row, time } from './measure.js';
 
 const ITEMS = 50_000;
@@ -63,7 +64,7 @@ export async function benchServer(use: (folder: string, rows: Row[]) => Promise<
 
 async function benchGraph(folder: string): Promise<number> {
   const { db, close } = await openDatabase(folder);
-  const repo = new ProjectStateRepo(db);
+  const repo = new ProjectStateRepo(db, '');
   const ids = Array.from({ length: ITEMS }, (_, node) => ({ id: idOf(3, node) }));
   const kinds = new Map(Object.entries(linkKinds));
   const median = await time(5, async () => TraceGraph.build({ nodes: ITEMS, ...(await repo.loadLinks(project, ids, kinds)) }));
@@ -163,12 +164,6 @@ async function benchSave(address: string): Promise<Row[]> {
   return rows.map((row) => ({ ...row, size: `${out.toLocaleString('en')} items and all their links` }));
 }
 
-async function clock(work: () => Promise<unknown>): Promise<number> {
-  const start = performance.now();
-  await work();
-  return performance.now() - start;
-}
-
 /** Asks for the projects over and over; tells the longest answer in milliseconds when it is stopped. */
 function watchWaits(address: string): { stop: () => Promise<number> } {
   let running = true;
@@ -184,40 +179,6 @@ function watchWaits(address: string): { stop: () => Promise<number> } {
     stop: () => {
       running = false;
       return watching;
-    },
-  };
-}
-
-/** A new project, and what a person does in it. */
-async function openDesk(address: string) {
-  const send = async <R>(path: string, init?: RequestInit): Promise<R> => {
-    const response = await fetch(`${address}/api${path}`, init);
-    if (!response.ok) throw new Error(await response.text());
-    return (await response.json()) as R;
-  };
-  const post = <R>(path: string, body: unknown) =>
-    send<R>(path, {
-      method: 'POST',
-      ...(body instanceof FormData ? { body } : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-    });
-  const { id } = await post<{ id: string }>('/projects', { name: 'Import' });
-  return {
-    get: <R>(path: string) => send<R>(`/projects/${id}${path}`),
-    post: <R>(path: string, body: unknown) => post<R>(`/projects/${id}${path}`, body),
-    async handIn(name: string, bytes: Uint8Array): Promise<string> {
-      const form = new FormData();
-      form.set('file', new Blob([new Uint8Array(bytes)]), name);
-      return (await post<{ id: string }>(`/projects/${id}/tray`, form)).id;
-    },
-    /** Imports a file of the tray and waits until it is stored. Throws what the server says when it is not. */
-    async run(tray: string, wish: object): Promise<void> {
-      const { job } = await post<{ job: string }>(`/projects/${id}/tray/${tray}/import`, wish);
-      for (;;) {
-        const now = await send<{ state: string; message: string }>(`/projects/${id}/jobs/${job}`);
-        if (now.state === 'done') return;
-        if (now.state !== 'running') throw new Error(now.message);
-        await new Promise((resolve) => setTimeout(resolve, 20));
-      }
     },
   };
 }

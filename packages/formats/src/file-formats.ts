@@ -1,124 +1,23 @@
-import { cleanAllTexts, counted, markContents, type Issue, type ItemContent } from '@coomb/core';
-import type { JunitReading } from './junit/read-junit.js';
+import { cleanAllTexts, counted, markContents } from '@coomb/core';
+import { csv } from './csv/format.js';
+import { docx } from './docx/format.js';
+import { html } from './html/format.js';
+import { junit } from './junit/format.js';
+import { markdown } from './markdown/format.js';
+import { pdf } from './pdf/format.js';
+import { reqif } from './reqif/format.js';
+import { xlsx } from './xlsx/format.js';
+import { xmi } from './xmi/format.js';
+import type { FileContent, FileFormat, ReadOptions } from './format/file-format.js';
 import { ReadError } from './read-error.js';
 import { withLeftOut } from './xml/xml-characters.js';
 
-/** What a file turned out to hold. */
-export type FileContent = (ItemContent | { type: 'results'; results: JunitReading }) & { issues: Issue[] };
-
-/** What a person says of a file that it does not say itself. */
-export interface ReadOptions {
-  /** How separated values are written; guessed when unsaid. */
-  dialect?: { separator: string; quote: string } | undefined;
-}
-
-export interface FileFormat {
-  id: string;
-  label: string;
-  mediaType: string;
-  extensions: string[];
-  /** Whether the bytes may be of this format; the first format in the list that says yes reads the file. */
-  fits: (bytes: Uint8Array, extension: string) => boolean;
-  read: (bytes: Uint8Array, name: string, options: ReadOptions) => Promise<FileContent>;
-}
-
-const isXml = (bytes: Uint8Array) =>
-  /^\s*<(\?xml|!--|[\w:]+)/.test(
-    Buffer.from(bytes.subarray(0, 200))
-      .toString('utf8')
-      .replace(/^\uFEFF/, '')
-      .replaceAll('\0', ''),
-  );
-const root = (bytes: Uint8Array) =>
-  /<(?:[\w-]+:)?([A-Za-z][\w-]*)[\s>]/.exec(
-    Buffer.from(bytes.subarray(0, 8192))
-      .toString('utf8')
-      .replaceAll('\0', '')
-      .replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''),
-  )?.[1] ?? '';
-
 /** Every format Coomb reads, in the order in which they are tried. Readers are loaded when the first file of theirs comes. */
-export const fileFormats: readonly FileFormat[] = [
-  {
-    id: 'docx',
-    label: 'Word-processed document',
-    mediaType: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
-    extensions: ['docx', 'docm', 'dotx'],
-    fits: (_, extension) => ['docx', 'docm', 'dotx'].includes(extension),
-    read: async (bytes) => ({ type: 'document', ...(await (await import('./docx/read-docx.js')).readDocx(bytes)) }),
-  },
-  {
-    id: 'xlsx',
-    label: 'Workbook',
-    mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    extensions: ['xlsx', 'xlsm', 'xltx'],
-    fits: (_, extension) => ['xlsx', 'xlsm', 'xltx'].includes(extension),
-    read: async (bytes) => ({ type: 'sheets', ...(await (await import('./xlsx/read-xlsx.js')).readXlsx(bytes)) }),
-  },
-  {
-    id: 'pdf',
-    label: 'PDF',
-    mediaType: 'application/pdf',
-    extensions: ['pdf'],
-    fits: (_, extension) => extension === 'pdf',
-    read: async (bytes) => ({ type: 'document', ...(await (await import('./pdf/read-pdf.js')).readPdf(bytes)) }),
-  },
-  {
-    id: 'markdown',
-    label: 'Markdown',
-    mediaType: 'text/markdown',
-    extensions: ['md', 'markdown'],
-    fits: (_, extension) => extension === 'md' || extension === 'markdown',
-    read: async (bytes) => ({ type: 'document', ...(await import('./markdown/read-markdown.js')).readMarkdown(bytes) }),
-  },
-  {
-    id: 'html',
-    label: 'Web page',
-    mediaType: 'text/html',
-    extensions: ['html', 'htm', 'xhtml'],
-    fits: (_, extension) => ['html', 'htm', 'xhtml'].includes(extension),
-    read: async (bytes) => ({ type: 'document', ...(await import('./html/read-html.js')).readHtml(bytes) }),
-  },
-  {
-    id: 'junit',
-    label: 'Test results (JUnit XML)',
-    mediaType: 'application/xml',
-    extensions: ['xml'],
-    fits: (bytes) => isXml(bytes) && /^testsuites?$/.test(root(bytes)),
-    read: async (bytes) => {
-      const results = await (await import('./junit/read-junit.js')).readJunit(bytes);
-      return { type: 'results', results, issues: results.issues };
-    },
-  },
-  {
-    id: 'reqif',
-    label: 'Requirements exchange (ReqIF)',
-    mediaType: 'application/xml',
-    extensions: ['reqif', 'reqifz'],
-    fits: (bytes, extension) => extension === 'reqif' || extension === 'reqifz' || (isXml(bytes) && root(bytes) === 'REQ-IF'),
-    read: async (bytes) => ({ type: 'exchange', ...(await (await import('./reqif/read-reqif-file.js')).readReqifFile(bytes)) }),
-  },
-  {
-    id: 'xmi',
-    label: 'Model (UML in XMI 2.5.1)',
-    mediaType: 'application/xml',
-    extensions: ['xmi', 'uml', 'xml'],
-    fits: (bytes, extension) => isXml(bytes) || extension === 'xmi' || extension === 'uml',
-    read: async (bytes) => ({ type: 'model', ...(await (await import('./xmi/read-xmi.js')).readXmi(bytes)) }),
-  },
-  {
-    id: 'csv',
-    label: 'Separated values',
-    mediaType: 'text/csv',
-    extensions: ['csv', 'tsv', 'txt'],
-    fits: (_, extension) => ['csv', 'tsv', 'txt'].includes(extension),
-    read: async (bytes, name, { dialect }) => ({ type: 'sheets', ...(await import('./csv/read-csv.js')).readCsv(bytes, name, dialect) }),
-  },
-];
+export const fileFormats: readonly FileFormat[] = [docx, xlsx, pdf, markdown, html, junit, reqif, xmi, csv];
 
-export function findFormat(name: string, bytes: Uint8Array): FileFormat | undefined {
+export function findFormat(name: string, bytes: Uint8Array, among = fileFormats): FileFormat | undefined {
   const extension = name.slice(name.lastIndexOf('.') + 1).toLowerCase();
-  return fileFormats.find((format) => format.fits(bytes, extension));
+  return among.find((format) => format.fits(bytes, extension));
 }
 
 /** Formats that another program turns into one that is read. */
@@ -156,13 +55,18 @@ function cleanContent(content: FileContent): FileContent {
 }
 
 /** Reads a file by its name and content. Throws ReadError with what is wrong and what to do. */
-export async function readFileContent(name: string, bytes: Uint8Array, options: ReadOptions = {}): Promise<{ format: FileFormat; content: FileContent }> {
+export async function readFileContent(
+  name: string,
+  bytes: Uint8Array,
+  options: ReadOptions = {},
+  among = fileFormats,
+): Promise<{ format: FileFormat; content: FileContent }> {
   if (bytes.length === 0) throw new ReadError('file-empty', `${name} is empty.`);
-  const format = findFormat(name, bytes);
+  const format = findFormat(name, bytes, among);
   if (!format)
     throw new ReadError(
       'format-unknown',
-      `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${fileFormats.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
+      `${name} is of no kind that Coomb reads. ${findAdvice(name) ?? `It reads ${among.map((one) => `.${one.extensions.join(', .')}`).join(', ')}.`}`,
     );
   const { result, leftOut } = await withLeftOut(() => format.read(bytes, name, options));
   if (leftOut.count > 0)

@@ -1,4 +1,5 @@
 export * from './read-error.js';
+export type * from './format/file-format.js';
 export * from './file-formats.js';
 export * from './rich-text/picture-in.js';
 export * from './rich-text/sanitise.js';

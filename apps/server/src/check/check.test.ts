@@ -1,6 +1,9 @@
 import { confirmLinks, createWaiver, editItem, explainCoverage, getItem, getReadiness, openFigure, withdrawItems, withdrawWaiver } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { figureFamilies, openFigure as openFigureOf } from './figures/families.js';
+import type { FigureFamily } from './figures/figure-family.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 const junit = (...cases: string[]) => Buffer.from(`<testsuite name="Run">${cases.join('')}</testsuite>`);
@@ -45,6 +48,30 @@ describe('checking', () => {
     ];
     for (const { id, count } of figures) expect((await client.call(openFigure, { params: { project, figure: id } })).items, id).toHaveLength(count);
     expect(figures.length).toBeGreaterThan(40);
+  });
+
+  it('opens a figure that is added, by one file and one line', async () => {
+    const { project } = await scene();
+    const state = await server.part(ProjectStates).get(project);
+    /** All that a further family of figures is. */
+    const short: FigureFamily = {
+      id: 'short',
+      describe: (_, [most]) => (Number(most) > 0 ? { label: `Titles of up to ${most} letters`, explains: 'Items whose titles say little.' } : undefined),
+      collect: ({ items }, [most]) => items.flatMap(({ title }, node) => (title.length <= Number(most) ? [node] : [])),
+      noteOf: ({ items }, node) => `${items[node]!.title.length} letters`,
+    };
+    const figures = [...figureFamilies, short];
+    const { label, nodes, noteOf } = openFigureOf(state, 'short:5', figures);
+    expect(label).toBe('Titles of up to 5 letters');
+    expect(nodes.map((node) => `${state.items[node]!.title}: ${noteOf!(state, node)}`)).toEqual([
+      'Level: 5 letters',
+      'Siren: 5 letters',
+      'Alone: 5 letters',
+      'Gate: 4 letters',
+      'Opens: 5 letters',
+    ]);
+    expect(() => openFigureOf(state, 'short:none', figures)).toThrow('There is no figure "short:none"');
+    expect(() => openFigureOf(state, 'short:5')).toThrow('There is no figure');
   });
 
   it('follows results and rewordings through the states', async () => {

@@ -35,8 +35,8 @@ export interface LinkMarks {
 export class LinkTable {
   readonly graph: TraceGraph;
   readonly ids: LinkIds;
-  private readonly fromSeq: number[];
-  private readonly toSeq: number[];
+  private fromSeq: Uint32Array;
+  private toSeq: Uint32Array;
   private readonly inUsage = new Map<number, LinkUsage>();
   private marksNow: LinkMarks | undefined;
   /** Which nodes were present when their links were counted. */
@@ -48,8 +48,8 @@ export class LinkTable {
     private readonly items: { meaningOf: (node: number) => number; isPresent: (node: number) => boolean },
   ) {
     this.ids = new LinkIds(links.id);
-    this.fromSeq = Array.from(links.fromSeq);
-    this.toSeq = Array.from(links.toSeq);
+    this.fromSeq = links.fromSeq;
+    this.toSeq = links.toSeq;
     this.graph = TraceGraph.build({ nodes, from: links.from, to: links.to, kind: links.kind });
     for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
     for (const [id, usage] of links.inUsage) this.inUsage.set(this.ids.find(id)!, usage);
@@ -91,6 +91,7 @@ export class LinkTable {
 
   private change(row: LinkValue, link: number, kind: number, isKnown: boolean): LinkMove {
     this.followUsage(link, row);
+    if (link >= this.fromSeq.length) [this.fromSeq, this.toSeq] = [withRoom(this.fromSeq), withRoom(this.toSeq)];
     this.fromSeq[link] = row.fromSeq;
     this.toSeq[link] = row.toSeq;
     const wasAlive = isKnown && this.graph.isAlive(link);
@@ -199,4 +200,11 @@ export class LinkTable {
   private isOutdated(link: number): boolean {
     return this.fromSeq[link] !== this.items.meaningOf(this.graph.from[link]!) || this.toSeq[link] !== this.items.meaningOf(this.graph.to[link]!);
   }
+}
+
+/** The same column with room for links to come. */
+function withRoom(column: Uint32Array): Uint32Array {
+  const larger = new Uint32Array(Math.ceil(column.length * 1.25) + 64);
+  larger.set(column);
+  return larger;
 }

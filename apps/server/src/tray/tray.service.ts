@@ -3,18 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { setImmediate } from 'node:timers/promises';
 import { join } from 'node:path';
 import { CoombError, type TrayEntry, type TrayFileBrief } from '@coomb/contract';
-import {
-  contentTypeOf,
-  applyModelRecipe,
-  counted,
-  cutExchange,
-  matchResults,
-  proposeDocumentRecipe,
-  proposeExchangeRecipe,
-  proposeSheetRecipe,
-  type SourcePicture,
-  testKinds,
-} from '@coomb/core';
+import { contentTypeOf, counted, matchResults, type SourcePicture, testKinds } from '@coomb/core';
 import type { FileContent, FileFormat, ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -31,8 +20,6 @@ const PARSED_BYTES = 60 * 1024 * 1024;
 /** What the tray of a project may hold. */
 const MOST_FILES = 200;
 const MOST_BYTES = 2 * 1024 * 1024 * 1024;
-/** Objects of an exchange file that the page is given to make a recipe by. */
-const MOST_SHOWN = 5000;
 
 export interface TrayFile {
   id: string;
@@ -198,26 +185,14 @@ function describe(state: ProjectState, file: TrayFile): TrayEntry {
   const { scheme } = state;
   const { content, format } = file;
   const common = { id: file.id, name: file.name, size: file.size, format: format.id, label: format.label, issues: content.issues };
-  switch (content.type) {
-    case 'document':
-      return { ...common, content: { type: 'document', blocks: content.document.blocks, recipe: proposeDocumentRecipe(scheme, content.document) } };
-    case 'sheets':
-      return { ...common, content: { type: 'sheets', sheets: content.sheets, recipe: proposeSheetRecipe(scheme, content.sheets) } };
-    case 'exchange': {
-      const { pictures: _, embedded: __, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
-      const recipe = proposeExchangeRecipe(scheme, content.exchange);
-      return { ...common, content: { type: 'exchange', ...shown, total: content.exchange.objects.length, recipe } };
-    }
-    case 'model': {
-      const outcome = applyModelRecipe(scheme, content.model);
-      const drawings = content.model.drawings.map((drawing) => ({ name: drawing.name, shapes: drawing.shapes.length }));
-      return { ...common, content: { type: 'model', exporter: content.model.exporter, outcome, drawings, relations: content.model.relations.length } };
-    }
-    case 'results': {
-      const matches = matchCases(state, content.results.cases);
-      return { ...common, content: { type: 'results', name: content.results.name, at: content.results.at, matches } };
-    }
+  if (content.type === 'results') {
+    const { results } = content;
+    return { ...common, content: { type: 'results', name: results.name, at: results.at, matches: matchCases(state, results.cases) } };
   }
+  const type = contentTypeOf(content.type);
+  const recipe = type.reads !== null && { recipe: type.propose(scheme, content) };
+  // What a sort shows is what the contract says of it: each reply is checked against it in the tests.
+  return { ...common, content: { type: content.type, ...type.show(scheme, content), ...recipe } as TrayEntry['content'] };
 }
 
 /** Reported cases with the test case each one meets. */

@@ -16,6 +16,8 @@ export interface ContentType<Type extends string, Content extends object, Recipe
   propose: (scheme: Scheme, content: Content, kind?: string) => Recipe;
   /** What the content becomes by a recipe, part by part. Throws RangeError for a recipe that cannot be followed. */
   read: (scheme: Scheme, recipe: Recipe, content: Content) => Stepwise<RecipeOutcome>;
+  /** What a page is shown of the content, to make a recipe by or to see what becomes of it. */
+  show: (scheme: Scheme, content: Content) => object;
   /** A recipe that was made for another file, fitted to this one. */
   align: (recipe: Recipe, content: Content) => Recipe;
   /** The recipe with what must be kept beside it so that the file reads the same way again. */

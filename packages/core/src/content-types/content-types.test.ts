@@ -52,6 +52,7 @@ const steps: ContentType<'steps', { steps: string[] }, { kind: string; every: nu
     }
     return { drafts, links: [], issues: [] };
   },
+  show: (_, content) => content,
   align: (recipe) => recipe,
   owns: (recipe) => 'every' in recipe,
 };

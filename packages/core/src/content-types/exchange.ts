@@ -1,8 +1,11 @@
 import { alignExchangeRecipe } from '../recipe/departures.js';
 import { readExchange, type ExchangeRecipe } from '../recipe/exchange-recipe.js';
 import { proposeExchangeRecipe } from '../recipe/propose-exchange-recipe.js';
-import type { ExchangeDocument } from '../source/exchange.js';
+import { cutExchange, type ExchangeDocument } from '../source/exchange.js';
 import type { ContentType } from './content-type.js';
+
+/** Objects of a file that a page is given to make a recipe by. */
+const MOST_SHOWN = 5000;
 
 /** Objects with attributes, outlines and relations, as tools exchange them. */
 export const exchange: ContentType<'exchange', { exchange: ExchangeDocument }, ExchangeRecipe> = {
@@ -10,6 +13,10 @@ export const exchange: ContentType<'exchange', { exchange: ExchangeDocument }, E
   reads: 'exchange',
   propose: (scheme, content, kind) => proposeExchangeRecipe(scheme, content.exchange, kind),
   read: (scheme, recipe, content) => readExchange(scheme, recipe, content.exchange),
+  show: (_, content) => {
+    const { pictures: __, embedded: ___, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
+    return { ...shown, total: content.exchange.objects.length };
+  },
   align: (recipe, content) => alignExchangeRecipe(recipe, content.exchange).recipe,
   inherit: (recipe) => recipe,
   owns: (recipe) => 'relations' in recipe,

@@ -1,7 +1,8 @@
 const WORDS = 4;
 
-/** UUIDs as four 32-bit words each, from sixteen bytes each. Copies, so that the words stand aligned. */
+/** UUIDs as four 32-bit words each, from sixteen bytes each. Shares the bytes where they stand aligned, copies them otherwise. */
 export function toIdWords(bytes: Uint8Array): Uint32Array {
+  if (bytes.byteOffset % 4 === 0) return new Uint32Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 16) * WORDS);
   const words = new Uint32Array(Math.floor(bytes.length / 16) * WORDS);
   new Uint8Array(words.buffer).set(bytes.subarray(0, words.byteLength));
   return words;

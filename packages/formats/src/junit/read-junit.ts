@@ -1,26 +1,7 @@
+import type { ResultCase, ResultsReading } from '../format/results-reading.js';
 import type { Issue, Outcome } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { inChunks, localName, walkXml } from '../xml/walk-xml.js';
-
-/** One reported case of a JUnit XML file. */
-export interface JunitCase {
-  suite: string;
-  name: string;
-  outcome: Outcome;
-  /** Seconds, when given. */
-  duration: number | null;
-  message: string;
-  properties: readonly string[];
-  line: number;
-}
-
-export interface JunitReading {
-  name: string;
-  /** ISO time of the first suite, when given. */
-  at: string | null;
-  cases: JunitCase[];
-  issues: Issue[];
-}
 
 const OUTCOMES: Record<string, Outcome> = { failure: 'failed', error: 'broken', skipped: 'skipped' };
 /** What a case is that has none of these elements but says so in an attribute, as several test runners write it. */
@@ -44,7 +25,7 @@ interface OpenSuite {
 }
 
 /** Reads JUnit XML with one or many suites, nested or empty. A failure of a suite itself is a broken result of its own. Throws ReadError for something else. */
-export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
+export async function readJunit(bytes: Uint8Array): Promise<ResultsReading> {
   const reader = new JunitReader();
   await walkXml(inChunks(bytes), {
     open: (name, attributes, line) => reader.open(localName(name), attributes, line),
@@ -55,11 +36,11 @@ export async function readJunit(bytes: Uint8Array): Promise<JunitReading> {
 }
 
 class JunitReader {
-  private readonly reading: JunitReading = { name: '', at: null, cases: [], issues: [] };
+  private readonly reading: ResultsReading = { name: '', at: null, cases: [], issues: [] };
   private readonly suites: OpenSuite[] = [];
-  private current: JunitCase | undefined;
+  private current: ResultCase | undefined;
   /** A failure beside the cases, while it is read. */
-  private suiteFailure: JunitCase | undefined;
+  private suiteFailure: ResultCase | undefined;
   private body: string | undefined;
   private said = '';
   /** Those of the present case, once it has any. */
@@ -84,7 +65,7 @@ class JunitReader {
     if (this.body !== undefined && this.body.length < MOST_LETTERS) this.body += text;
   }
 
-  finish(): JunitReading {
+  finish(): ResultsReading {
     if (this.root !== 'testsuites' && this.root !== 'testsuite')
       throw new ReadError('not-junit', `The file is XML, but starts with <${this.root}>, not with <testsuites> or <testsuite>.`);
     if (this.reading.cases.length === 0)
@@ -161,18 +142,18 @@ class JunitReader {
     }
   }
 
-  private keep(one: JunitCase): void {
+  private keep(one: ResultCase): void {
     if ((one.outcome === 'failed' || one.outcome === 'broken') && this.suites.length > 0) this.suites.at(-1)!.met++;
     this.reading.cases.push(one);
     this.current = undefined;
   }
 
-  private addProperty(one: JunitCase, value: string): void {
+  private addProperty(one: ResultCase, value: string): void {
     if (one.properties === NONE) one.properties = this.properties = [value];
     else this.properties.push(value);
   }
 
-  private newCase(name: string, line: number): JunitCase {
+  private newCase(name: string, line: number): ResultCase {
     return { suite: this.suites.at(-1)?.name ?? '', name, outcome: 'passed', duration: null, message: '', properties: NONE, line };
   }
 }

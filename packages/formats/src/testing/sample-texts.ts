@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { contentTypeOf, finish, defaultScheme, type Draft } from '@coomb/core';
 import { below, pick, seeded } from '@coomb/core/testing';
-import { type FileContent, readFileContent } from '../file-formats.js';
+import type { FileContent } from '../format/file-format.js';
+import { readFileContent } from '../file-formats.js';
 import { sanitiseRichText } from '../rich-text/sanitise.js';
 
 /** Every text of items that files of a folder become by the recipes that are proposed for them, as they are stored; each once. */

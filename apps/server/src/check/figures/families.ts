@@ -27,9 +27,13 @@ export const figureFamilies: readonly FigureFamily[] = [
 ];
 
 /** The items behind a figure. Refuses with `not-found` when there is no such figure. */
-export function openFigure(state: ProjectState, id: string): { label: string; explains: string; nodes: readonly number[]; noteOf?: FigureFamily['noteOf'] } {
+export function openFigure(
+  state: ProjectState,
+  id: string,
+  among = figureFamilies,
+): { label: string; explains: string; nodes: readonly number[]; noteOf?: FigureFamily['noteOf'] } {
   const [family, ...parameters] = id.split(':');
-  const found = figureFamilies.find((one) => one.id === family);
+  const found = among.find((one) => one.id === family);
   const words = found?.describe(state, parameters);
   if (!found || !words) throw new CoombError('not-found', `There is no figure "${id}".`);
   return { ...words, nodes: found.collect(state, parameters), ...(found.noteOf && { noteOf: found.noteOf }) };
