@@ -5,7 +5,8 @@ import type { SourcePicture } from '../source/document.js';
 
 /**
  * One sort of what files hold that items can be made of. A further sort (a process, a table of decisions) is a file here, beside its recipe,
- * and a line in `content-types.ts`: files of it are proposed for, imported, compared with newer versions, and read by kept recipes.
+ * and a line in `content-types.ts`: files of it are proposed for, imported, compared with newer versions, and read by kept recipes. A page of
+ * its own for the tray is a view and a line in `shows.ts`, and what that page is given a line of the contract.
  * `Content` is what a reader gives, `Recipe` how it becomes items.
  */
 export interface ContentType<Type extends string, Content extends object, Recipe extends object> {

@@ -1,5 +1,5 @@
 import type { ResultCase, ResultsReading } from '../format/results-reading.js';
-import type { Issue, Outcome } from '@coomb/core';
+import type { Outcome } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { inChunks, localName, walkXml } from '../xml/walk-xml.js';
 
