@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { type Batch, CoombError, type getBatch, type ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Connection } from '../database/database.js';
@@ -12,6 +13,9 @@ import { isAsLeft } from '../ledger/entities.js';
 import { describeChange } from './describe-change.js';
 import { type BatchRow, LedgerRepo } from '../ledger/ledger.repo.js';
 import { StagedChanges } from '../ledger/staged-changes.js';
+
+/** Changes that are taken back before others get their turn. */
+const AT_ONCE = 250;
 
 export interface Commit {
   person: string;
@@ -116,7 +120,8 @@ export class LedgerService {
         entity,
         own.map((change) => change.after.id),
       );
-      for (const change of own.reverse()) {
+      for (const [index, change] of own.reverse().entries()) {
+        if (index % AT_ONCE === AT_ONCE - 1) await setImmediate();
         const current = rows.get(change.after.id);
         if (!current || !isAsLeft(entity, change.after, current))
           throw new CoombError(

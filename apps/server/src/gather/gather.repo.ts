@@ -1,5 +1,5 @@
-import { Inject, Injectable } from '@nestjs/common';
-import { eq } from 'drizzle-orm';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { eq, sql } from 'drizzle-orm';
 import type { Connection, Database } from '../database/database.js';
 import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
@@ -8,8 +8,11 @@ import type { DrawingValue, SourceValue } from '../ledger/change.js';
 import type { ResultRow } from '../runs/runs.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 
+/** As many places as others may wait for. */
+const AT_ONCE = 1000;
+
 @Injectable()
-export class GatherRepo {
+export class GatherRepo implements OnModuleInit {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
@@ -19,8 +22,18 @@ export class GatherRepo {
     await insertRows(tx, schema.results, rows);
   }
 
-  async insertPlaces(tx: Connection, rows: (typeof schema.places.$inferInsert)[]): Promise<void> {
-    await insertRows(tx, schema.places, rows);
+  /** Where the items of a version of a source stand in it, ahead of the source itself: nobody reads them before it is there. */
+  async writePlaces(rows: (typeof schema.places.$inferInsert)[]): Promise<void> {
+    for (let at = 0; at < rows.length; at += AT_ONCE) await insertRows(this.db, schema.places, rows.slice(at, at + AT_ONCE));
+  }
+
+  async dropPlaces(source: string): Promise<void> {
+    await this.db.delete(schema.places).where(eq(schema.places.sourceId, source));
+  }
+
+  /** What a server wrote ahead of a source and then stopped. */
+  async onModuleInit(): Promise<void> {
+    await this.db.execute(sql`delete from place where not exists (select 1 from source where source.id = place.source_id)`);
   }
 
   findDrawings(collection: string): Promise<DrawingValue[]> {

@@ -13,6 +13,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { fillRecipe, followRecipe } from './apply-recipe.js';
 import { buildImport, checkImport } from './build-import.js';
+import { keepRemarks } from './kept-remarks.js';
 import { findLineage } from './find-lineage.js';
 import { FilesRepo } from '../files/files.repo.js';
 import type { ResultRow } from '../runs/runs.repo.js';
@@ -92,7 +93,7 @@ export class ImportService {
       await handle.step(0.15, 'Making items');
       const context = { state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses };
       const built = await inTurns(buildImport(context, recipe));
-      source.issues = [...content.issues, ...built.issues];
+      source.issues = keepRemarks([...content.issues, ...built.issues]);
       Object.assign(outcome, { collection: collection.id, items: built.items, sections: built.sections, links: built.links, issues: source.issues });
       const drawings = content.type === 'model' ? buildDrawings(this.clock, collection, content.model, itemsByName(built.changes, source.id)) : [];
       await this.files.writeAhead(files);
@@ -154,6 +155,7 @@ export class ImportService {
             at: `line ${match.line}`,
             message: `"${match.name}" ${isBad(match.outcome) ? `${match.outcome}, and ` : ''}${match.ambiguous ? 'fits more than one test case; none was taken' : 'fits no test case of the project'}`,
           });
+      source.issues = keepRemarks(source.issues);
       Object.assign(outcome, { results: rows.filter((row) => row.testId !== null).length, issues: source.issues });
       await handle.step(0.3, 'Storing results');
       await this.files.writeAhead(files);

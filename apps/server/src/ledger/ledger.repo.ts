@@ -8,13 +8,15 @@ import { DATABASE } from '../http/tokens.js';
 import type { Change, Entities, Entity } from './change.js';
 import { ledgerEntities, readValue, type Value, writeValue } from './entities.js';
 
-const CHUNK = 1000;
+/** As many rows as others may wait for. */
+const CHUNK = 200;
 const entities = Object.keys(ledgerEntities) as Entity[];
 
 /** An entry of the history with the newest one before it, as the database gives them. */
 interface Entry {
   project: string;
   seq: number;
+  ordinal: number;
   entity: Entity;
   version: number;
   value: Value;
@@ -25,7 +27,7 @@ interface Entry {
 /** Entries of the history as changes: what stood before is the newest older entry of the same thing. */
 function entriesWhere(where: SQL, rest: SQL): SQL {
   return sql`
-    select now.project_id as project, now.seq, now.entity, now.version, now.value, before.version as "versionBefore", before.value as "valueBefore"
+    select now.project_id as project, now.seq, now.ordinal, now.entity, now.version, now.value, before.version as "versionBefore", before.value as "valueBefore"
     from history now left join lateral (
       select version, value from history older
       where older.project_id = now.project_id and older.entity = now.entity and older.entity_id = now.entity_id and (older.seq, older.ordinal) < (now.seq, now.ordinal)
@@ -108,8 +110,15 @@ export class LedgerRepo {
 
   /** Changes of a batch in order; all of them, or one page. */
   async findChanges(projectId: string, seq: number, page?: { offset: number; most: number }): Promise<Change[]> {
-    const rest = sql`order by now.ordinal ${page ? sql`offset ${page.offset} limit ${page.most}` : sql``}`;
-    return (await this.readEntries(sql`now.project_id = ${projectId} and now.seq = ${seq}`, rest)).map(readEntry);
+    const of = sql`now.project_id = ${projectId} and now.seq = ${seq}`;
+    if (page) return (await this.readEntries(of, sql`order by now.ordinal offset ${page.offset} limit ${page.most}`)).map(readEntry);
+    const changes: Change[] = [];
+    for (let last = -1; ; ) {
+      const part = await this.readEntries(sql`${of} and now.ordinal > ${last}`, sql`order by now.ordinal limit ${CHUNK}`);
+      changes.push(...part.map(readEntry));
+      if (part.length < CHUNK) return changes;
+      last = part.at(-1)!.ordinal;
+    }
   }
 
   /** What the newest change of each row left, by its id. */

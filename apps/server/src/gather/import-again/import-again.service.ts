@@ -17,6 +17,7 @@ import { GatherRepo } from '../gather.repo.js';
 import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-rows.js';
 import { type TrayFile, TrayService } from '../../tray/tray.service.js';
 import { SourcesRepo } from '../sources.repo.js';
+import { keepRemarks } from '../kept-remarks.js';
 import { buildImportAgain, entryId } from './build-import-again.js';
 import { compareVersions, type Comparison, findMine } from './compare-versions.js';
 import { readLink } from './exchange.js';
@@ -98,7 +99,7 @@ export class ImportAgainService {
       await handle.step(0.15, 'Comparing');
       const { comparison, recipe } = await this.compareNow(context, scene, file, { ...wish.again, ...wish });
       const built = await inTurns(buildImportAgain(context, comparison, recipe, wish.again.choices ?? {}));
-      source.issues = [...file.content.issues, ...built.issues];
+      source.issues = keepRemarks([...file.content.issues, ...built.issues]);
       const unlinked = await this.buildUnlinks(state, built.unlink);
       const drawings =
         file.content.type === 'model'
@@ -126,15 +127,18 @@ export class ImportAgainService {
       });
       await this.files.writeAhead(files);
       const places = [...built.itemOf].map(([draft, itemId]) => ({ sourceId: source.id, itemId, place: recipe.drafts[draft]!.place }));
+      await this.repo.writePlaces(places);
       return {
         person,
         action: `Import ${file.name} again`,
         changes,
         also: async (tx) => {
           await this.files.insertFiles(tx, files);
-          await this.repo.insertPlaces(tx, places);
         },
-        failed: () => this.files.dropAhead(files),
+        failed: async () => {
+          await this.files.dropAhead(files);
+          await this.repo.dropPlaces(source.id);
+        },
         step: (done) => handle.step(0.2 + (0.75 * done) / changes.length, `Storing ${done} of ${changes.length}`),
       };
     });
