@@ -16,7 +16,7 @@ export async function insertRows<T extends PgTable>(tx: Connection, table: T, ro
     const records = rows
       .slice(at, at + MOST_ROWS)
       .map((row) => Object.fromEntries(columns.map(([key, column]) => [column.name, (row as Record<string, unknown>)[key]])));
-    await tx.execute(sql`insert into ${name} select * from jsonb_populate_recordset(null::${name}, ${JSON.stringify(records)}::jsonb) ${onConflict}`);
+    await tx.execute(sql`insert into ${name} select * from json_populate_recordset(null::${name}, ${JSON.stringify(records)}::json) ${onConflict}`);
   }
 }
 

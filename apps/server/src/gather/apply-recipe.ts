@@ -1,6 +1,7 @@
 import type { BodyOf, importFile } from '@coomb/contract';
 import { CoombError } from '@coomb/contract/errors';
 import { type AnyContentType, contentTypeOf, finish, type ItemContent, type RecipeOutcome, type Scheme, type Stepwise } from '@coomb/core';
+import { proposeRecipe } from '../tray/proposal.js';
 
 /** A recipe that a request names by what it reads: `documentRecipe`, `sheetRecipe`, `exchangeRecipe`. */
 export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
@@ -15,7 +16,7 @@ export const wishFor = (type: AnyContentType, recipe: object): RecipeWish => (ty
 
 /** The recipe asked for, else the one that Coomb proposes for the file: what is followed is also what is kept with the source. */
 export function fillRecipe(scheme: Scheme, content: ItemContent, wish: RecipeWish, type = contentTypeOf(content.type)): RecipeWish {
-  const recipe = wishedRecipe(type, wish) ?? type.propose(scheme, content);
+  const recipe = wishedRecipe(type, wish) ?? proposeRecipe(scheme, content, type);
   return wishFor(type, type.complete?.(recipe, content) ?? recipe);
 }
 

@@ -7,6 +7,7 @@ import { contentTypeOf, counted, matchResults, type SourcePicture, testKinds } f
 import type { FileContent, FileFormat, ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import { proposeRecipe } from './proposal.js';
 import { FileReader } from './file-reader.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -190,7 +191,7 @@ function describe(state: ProjectState, file: TrayFile): TrayEntry {
     return { ...common, content: { type: 'results', name: results.name, at: results.at, matches: matchCases(state, results.cases) } };
   }
   const type = contentTypeOf(content.type);
-  const recipe = type.reads !== null && { recipe: type.propose(scheme, content) };
+  const recipe = type.reads !== null && { recipe: proposeRecipe(scheme, content, type) };
   // What a sort shows is what the contract says of it: each reply is checked against it in the tests.
   return { ...common, content: { type: content.type, ...type.show(scheme, content), ...recipe } as TrayEntry['content'] };
 }
