@@ -8,7 +8,8 @@ import { valuesOf } from '../items/item-values.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
 
 /** What an import must know of the project that it goes into. */
-export type ImportTarget = Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'byReference' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
+export type ImportTarget = Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
+  byReference: Pick<ProjectState['byReference'], 'get' | 'has'>;
   graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
 };
 

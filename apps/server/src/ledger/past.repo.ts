@@ -5,6 +5,9 @@ import { DATABASE } from '../http/tokens.js';
 import type { Entities, Entity } from './change.js';
 import { asideEntities, ledgerEntities, readValue, type Value } from './entities.js';
 
+/** Share of all changes before which it is quicker to read all that stood then. */
+const FAR = 0.2;
+
 interface Entry {
   version: number;
   value: Value;
@@ -32,6 +35,8 @@ export class PastRepo {
    */
   async findChangedLater<E extends Entity>(project: string, seq: number, entity: E, without: readonly string[] = []): Promise<Map<string, Entities[E] | null>> {
     const present = ledgerEntities[entity].upgrades.length + 1;
+    const last = await this.findLastSeq(project);
+    if (seq < last * FAR) return this.findChangedSinceFar(project, seq, entity, without);
     const { rows } = await this.db.execute<{ text: string }>(sql`
       select coalesce(json_agg(json_build_array(later.entity_id, "then".version,
         case when "then".version = ${present}::int then "then".value - ${`{${without.join(',')}}`}::text[] else "then".value end)), '[]')::text as text
@@ -44,6 +49,34 @@ export class PastRepo {
     return new Map(
       entries.map(([id, version, value]) => [id, value === null ? null : (readValue(entity, { version, value }, project, without) as Entities[E])]),
     );
+  }
+
+  /** The same from so far back that what stood then is quicker read in one go than looked up thing by thing. */
+  private async findChangedSinceFar<E extends Entity>(
+    project: string,
+    seq: number,
+    entity: E,
+    without: readonly string[],
+  ): Promise<Map<string, Entities[E] | null>> {
+    const present = ledgerEntities[entity].upgrades.length + 1;
+    const { rows: later } = await this.db.execute<{ ids: string | null }>(sql`
+      select string_agg(entity_id::text, ' ') as ids from (
+        select distinct entity_id from history where project_id = ${project} and seq > ${seq} and entity = ${entity}) one`);
+    const found = new Map<string, Entities[E] | null>((later[0]?.ids?.split(' ') ?? []).map((id) => [id, null]));
+    if (found.size === 0) return found;
+    const { rows } = await this.db.execute<{ text: string }>(sql`
+      select coalesce(json_agg(json_build_array(entity_id, version,
+        case when version = ${present}::int then value - ${`{${without.join(',')}}`}::text[] else value end) order by history.seq, ordinal), '[]')::text as text
+      from history where project_id = ${project} and entity = ${entity} and seq <= ${seq}`);
+    // In the order of the changes: the last that is read of a thing is the last that changed it.
+    for (const [id, version, value] of JSON.parse(rows[0]!.text) as [id: string, version: number, value: Value][])
+      if (found.has(id)) found.set(id, readValue(entity, { version, value }, project, without) as Entities[E]);
+    return found;
+  }
+
+  private async findLastSeq(project: string): Promise<number> {
+    const { rows } = await this.db.execute<{ seq: number }>(sql`select seq from project where id = ${project}`);
+    return rows[0]?.seq ?? 0;
   }
 
   /** The moment of a change, and the last one up to it that reports tell of; nothing when there is no such change. */

@@ -1,3 +1,5 @@
+import type { NodesByReference } from './nodes-by-reference.js';
+import type { OutlineOrder } from './outline-order.js';
 import type { FieldFindings, LatestResult } from '@coomb/core';
 import type { CollectionValue, ItemValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
@@ -30,6 +32,8 @@ export interface ProjectParts {
   /** Taken out of the list of projects. */
   out: boolean;
   items: LightItem[];
+  /** What is known of the items already, by another state of the same project. */
+  known?: { nodeOf: ReadonlyMap<string, number>; byReference: NodesByReference; order: OutlineOrder | undefined };
   links: LightLinks;
   waivers: WaiverValue[];
   usages: UsageValue[];

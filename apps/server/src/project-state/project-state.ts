@@ -19,6 +19,7 @@ import { asideEntities } from '../ledger/entities.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
+import { NodesByReference } from './nodes-by-reference.js';
 import type { LinkIds } from './link-ids.js';
 import { type LinkMarks, LinkTable, type LinkUsage } from './link-table.js';
 import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
@@ -75,8 +76,8 @@ export class ProjectState {
   archived: boolean;
   out: boolean;
   readonly items: LightItem[];
-  readonly nodeOf = new Map<string, number>();
-  readonly byReference = new Map<string, number>();
+  readonly nodeOf: Map<string, number>;
+  readonly byReference: NodesByReference;
   readonly waivers = new Map<string, WaiverValue>();
   readonly usages = new Map<string, UsageValue>();
   latest: Map<string, TestResult>;
@@ -113,10 +114,15 @@ export class ProjectState {
     this.sources = parts.sources;
     this.fields = new FieldValues(parts.kept);
     this.foundFields = new FoundFields(parts.foundFields);
-    parts.items.forEach((item, node) => {
-      this.nodeOf.set(item.id, node);
-      this.byReference.set(item.reference.toLowerCase(), node);
-    });
+    const referenceOf = (node: number) => this.items[node]!.reference;
+    this.nodeOf = new Map(parts.known?.nodeOf);
+    this.byReference = parts.known?.byReference.copy(referenceOf) ?? new NodesByReference(referenceOf, parts.items.length);
+    this.order = parts.known?.order;
+    if (!parts.known)
+      parts.items.forEach((item, node) => {
+        this.nodeOf.set(item.id, node);
+        this.byReference.set(item.reference.toLowerCase(), node);
+      });
     for (const usage of parts.usages) this.usages.set(usage.id, usage);
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
     this.links = new LinkTable(parts.items.length, parts.links, {
@@ -154,6 +160,11 @@ export class ProjectState {
       archived: this.archived,
       out: this.out,
       items: [...this.items],
+      known: {
+        nodeOf: this.nodeOf,
+        byReference: this.byReference,
+        order: this.order && { ...this.order, ranges: new Map([...this.order.ranges].map(([id, range]) => [id, { ...range }])) },
+      },
       links: this.links.snapshot(),
       waivers: [...this.waivers.values()],
       usages: [...this.usages.values()],
@@ -184,6 +195,8 @@ export class ProjectState {
     for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
     const moved = new Set<number>();
     let anew = false;
+    // Many rows one by one take longer than all of them at once.
+    if (changes.length > MOST_FOLLOWED && changes.some((change) => change.entity === 'item' && !this.nodeOf.has(change.after.id))) this.order = undefined;
     for (const change of changes) {
       if (change.entity === 'item') moved.add(this.applyItem(change.after));
       if (change.entity === 'collection') this.applyCollection(change.after);
@@ -199,8 +212,9 @@ export class ProjectState {
       if (invalidates[change.entity] === 'order') this.order = undefined;
       if (invalidates[change.entity] === 'figures') anew = true;
     }
-    if (anew || moved.size > MOST_FOLLOWED) {
-      this.forget();
+    if (anew) this.forget();
+    else if (moved.size > MOST_FOLLOWED) {
+      this.forgetFigures();
       anew = true;
     } else if (moved.size > 0) {
       const nodes = [...moved];
@@ -275,7 +289,8 @@ export class ProjectState {
       this.foundFields.forget(id);
       if (this.byReference.get(item.reference.toLowerCase()) === node) this.byReference.delete(item.reference.toLowerCase());
     }
-    this.forget();
+    if (unborn.length > 0) this.order = undefined;
+    this.forgetFigures();
   }
 
   /** Calls back after every commit, once this state follows it. Returns what ends that. */
@@ -302,6 +317,10 @@ export class ProjectState {
 
   forget(): void {
     this.order = undefined;
+    this.forgetFigures();
+  }
+
+  private forgetFigures(): void {
     this.byKind = undefined;
     this.joinedKinds.clear();
     this.endsNow = undefined;

@@ -48,7 +48,7 @@ export function readVerification(graph: TraceGraph, evidence: Evidence, node: nu
   const reading: VerificationReading = { state: 'notApplicable', tests: [], passed: 0, failed: 0, notRun: 0, stale: 0 };
   if (!evidence.subject[node]) return reading;
   const touched = evidence.derives === undefined ? [node] : findDerived(graph, evidence, node);
-  const seen = new Set<number>();
+  const seen = new Seen(reading.tests);
   for (const requirement of touched) collectTests(graph, evidence, requirement, reading, seen);
   reading.state = decide(reading, evidence.waived[node] === 1);
   return reading;
@@ -56,20 +56,32 @@ export function readVerification(graph: TraceGraph, evidence: Evidence, node: nu
 
 function findDerived(graph: TraceGraph, evidence: Evidence, node: number): number[] {
   const found = [node];
-  const seen = new Set(found);
+  const seen = new Seen(found);
   for (let at = 0; at < found.length; at++)
     graph.forEachLink(found[at]!, 'in', (link, other) => {
-      if (graph.kind[link] !== evidence.derives || seen.has(other) || !evidence.present[other]) return;
-      seen.add(other);
-      found.push(other);
+      if (graph.kind[link] === evidence.derives && evidence.present[other] && !seen.has(other)) found.push(other);
     });
   return found;
 }
 
-function collectTests(graph: TraceGraph, evidence: Evidence, requirement: number, reading: VerificationReading, seen: Set<number>): void {
+/** What a growing list holds. Most have few: looking through them is quicker than a set for each. */
+class Seen {
+  private set: Set<number> | undefined;
+
+  constructor(private readonly list: readonly number[]) {}
+
+  has(node: number): boolean {
+    const { list } = this;
+    if (list.length <= FEW) return list.includes(node);
+    this.set ??= new Set();
+    while (this.set.size < list.length) this.set.add(list[this.set.size]!);
+    return this.set.has(node);
+  }
+}
+
+function collectTests(graph: TraceGraph, evidence: Evidence, requirement: number, reading: VerificationReading, seen: Seen): void {
   graph.forEachLink(requirement, 'in', (link, test) => {
     if (graph.kind[link] !== evidence.verifies || !evidence.test[test] || !evidence.present[test] || seen.has(test)) return;
-    seen.add(test);
     reading.tests.push(test);
     const result = evidence.latest(test);
     if (!result || result.outcome === 'skipped') {
@@ -91,6 +103,9 @@ function decide(reading: VerificationReading, waived: boolean): VerificationStat
   if (reading.passed > 0) return 'verified';
   return reading.tests.length > 0 ? 'planned' : 'unplanned';
 }
+
+/** Longer lists get a set of their own. */
+const FEW = 24;
 
 /** From worst to best; a parent takes the worst of its own state and its children's. */
 const worstFirst: VerificationState[] = ['failing', 'unplanned', 'planned', 'stale', 'partly', 'waived', 'verified'];
