@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { CollectionValue, ItemValue, LinkValue } from '../ledger/change.js';
 import { ProjectState } from '../project-state/project-state.js';
 import { buildPartRows } from '../project-state/scheme-parts.js';
-import type { LightItem } from '../project-state/project-parts.js';
+import type { LightItem } from '../project-state/light-item.js';
 import { buildImport, checkImport } from './build-import.js';
 
 const collection: CollectionValue = {

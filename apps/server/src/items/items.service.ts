@@ -23,7 +23,7 @@ import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import type { LightItem } from '../project-state/project-parts.js';
+import type { LightItem } from '../project-state/light-item.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { presentBase, presentHand } from '../http/caller.js';
 import { fieldOf, valuesOf, withValues } from './item-values.js';

@@ -1,7 +1,7 @@
 import type { OutlineSince } from '@coomb/contract';
 import { findSplice, type OutlineColumns, type VerificationState, verificationStates } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import type { LightItem } from '../project-state/project-parts.js';
+import type { LightItem } from '../project-state/light-item.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { countGaps, countLinks } from './outline.js';

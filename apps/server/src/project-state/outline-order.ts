@@ -1,5 +1,5 @@
 import { addToGroup, buildOutline } from '@coomb/core';
-import type { LightItem } from './project-parts.js';
+import type { LightItem } from './light-item.js';
 
 export interface OutlineOrder {
   /** Nodes in reading order, withdrawn ones left out. */

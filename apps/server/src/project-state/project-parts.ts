@@ -1,15 +1,10 @@
 import type { NodesByReference } from './nodes-by-reference.js';
 import type { OutlineOrder } from './outline-order.js';
 import type { FieldFindings, LatestResult } from '@coomb/core';
-import type { CollectionValue, ItemValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
+import type { CollectionValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
 import type { KeptFields } from './field-values.js';
+import type { LightItem } from './light-item.js';
 import type { LightLinks } from './link-table.js';
-
-/** What memory keeps of an item; its text stays in the database. */
-export type LightItem = Pick<
-  ItemValue,
-  'id' | 'collectionId' | 'kind' | 'reference' | 'title' | 'heading' | 'parentId' | 'rank' | 'withdrawn' | 'meaningSeq' | 'revision' | 'bindings' | 'node'
->;
 
 export interface TestResult extends LatestResult {
   run: string;

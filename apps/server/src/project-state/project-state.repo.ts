@@ -8,7 +8,8 @@ import { DATABASE, LIFE } from '../http/tokens.js';
 import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import type { LightLinks } from './link-table.js';
-import type { LightItem, ProjectParts, TestResult } from './project-parts.js';
+import type { ProjectParts, TestResult } from './project-parts.js';
+import type { LightItem } from './light-item.js';
 import { asideEntities } from '../ledger/entities.js';
 
 const [COMMA, ZERO] = [44, 48];

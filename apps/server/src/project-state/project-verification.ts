@@ -8,7 +8,7 @@ import {
   type VerificationReading,
   type VerificationState,
 } from '@coomb/core';
-import type { LightItem } from './project-parts.js';
+import type { LightItem } from './light-item.js';
 
 /** What verification needs to know of the project around it. */
 export interface VerificationGround {

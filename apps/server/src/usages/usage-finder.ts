@@ -1,7 +1,7 @@
 import { CoombError } from '@coomb/contract';
 import { hasRole, linkKindsOfRole } from '@coomb/core';
 import type { Change, UsageValue } from '../ledger/change.js';
-import type { LightItem } from '../project-state/project-parts.js';
+import type { LightItem } from '../project-state/light-item.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** Paths that are looked for from an item upwards. */

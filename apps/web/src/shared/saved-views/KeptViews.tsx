@@ -41,7 +41,7 @@ export function KeptViews({ project, sort, body }: Props) {
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content w="320px" aria-label="Kept views">
+          <Popover.Content w="320px" borderWidth="1px" aria-label="Kept views">
             <Popover.Body p="2">
               {kept.length === 0 && (
                 <Box color="fg.muted" fontSize="13px" px="1" pb="2">
