@@ -160,17 +160,13 @@ describe('features of the web application', () => {
   const features = join(root, 'apps/web/src/features');
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
-    bench: ['item-sheet', 'linking'],
-    contents: ['item-sheet', 'read'],
+    bench: ['linking'],
+    contents: ['read'],
     gather: ['item-sheet', 'recipes', 'source'],
-    linking: ['item-sheet'],
     matrix: ['linking'],
-    publish: ['item-sheet'],
     read: ['exports', 'item-sheet'],
     readiness: ['exports', 'section'],
-    recipes: ['item-sheet'],
-    scheme: ['item-sheet', 'section'],
-    source: ['item-sheet'],
+    scheme: ['section'],
   };
 
   it('use only those that they may', () => {

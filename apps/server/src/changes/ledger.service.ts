@@ -169,6 +169,8 @@ export class LedgerService {
     });
     await written.catch(async (error) => {
       await commit.failed?.().catch(() => {});
+      // It may have become valid and only the answer be lost, or not be taken back yet: the project is read anew.
+      this.states.drop(state.id);
       throw error;
     });
     this.live.publish(state.id, {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { CoombError } from '@coomb/contract';
-import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import type { Connection, Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
@@ -11,6 +11,8 @@ export type NewFile = Omit<FileRow, 'sha256' | 'parts'>;
 
 /** Larger files are written and read part by part. */
 const PART = 512 * 1024;
+/** Parts of files that are not there. */
+const LOOSE = sql`not exists (select 1 from file where file.id = file_part.file_id)`;
 
 /** Bytes travel as base64 in both directions (see schema.ts). */
 const asBytes = (column: typeof schema.files.bytes | typeof schema.fileParts.bytes) =>
@@ -21,27 +23,30 @@ const fileColumns = {
   bytes: asBytes(schema.files.bytes),
 };
 
-/** The bytes of a file that was read without its parts. */
+/** The bytes of a file that was read without its parts. Throws where one is missing. */
 export async function readWhole(db: Database, { id, bytes, parts }: Pick<FileRow, 'id' | 'bytes' | 'parts'>): Promise<Uint8Array> {
   const { fileParts } = schema;
-  const read: Uint8Array[] = [bytes];
-  for (let number = 0; number < parts; number++)
-    for (const part of await db
+  if (parts === 0) return bytes;
+  const read: Uint8Array[] = [];
+  for (let number = 0; number < parts; number++) {
+    const [part] = await db
       .select({ bytes: asBytes(fileParts.bytes) })
       .from(fileParts)
-      .where(and(eq(fileParts.fileId, id), eq(fileParts.number, number))))
-      read.push(part.bytes);
-  return parts === 0 ? bytes : Buffer.concat(read);
+      .where(and(eq(fileParts.fileId, id), eq(fileParts.number, number)));
+    if (!part) throw new Error(`Part ${number + 1} of ${parts} of the stored file ${id} is missing`);
+    read.push(part.bytes);
+  }
+  return Buffer.concat(read);
 }
 
 /** Original files, pictures that came in them, and pictures that people put into texts. */
 @Injectable()
-export class FilesRepo implements OnModuleInit {
+export class FilesRepo implements OnApplicationBootstrap {
   constructor(@Inject(DATABASE) private readonly db: Database) {}
 
   /** Parts of files that a server wrote ahead and then stopped. */
-  async onModuleInit(): Promise<void> {
-    await this.db.execute(sql`delete from file_part where not exists (select 1 from file where file.id = file_part.file_id)`);
+  async onApplicationBootstrap(): Promise<void> {
+    await this.db.delete(schema.fileParts).where(LOOSE);
   }
 
   /** Writes the parts of large files, which are no files before `insertFiles`. */
@@ -54,7 +59,7 @@ export class FilesRepo implements OnModuleInit {
   /** Takes back what was written ahead of files that were not to be. */
   async dropAhead(files: readonly NewFile[]): Promise<void> {
     const large = files.filter(({ bytes }) => countParts(bytes) > 0).map(({ id }) => id);
-    if (large.length > 0) await this.db.delete(schema.fileParts).where(inArray(schema.fileParts.fileId, large));
+    if (large.length > 0) await this.db.delete(schema.fileParts).where(and(inArray(schema.fileParts.fileId, large), LOOSE));
   }
 
   /** Files whose parts were written ahead, where they have any. */

@@ -1,5 +1,5 @@
-import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
-import { eq, sql } from 'drizzle-orm';
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { and, eq, sql } from 'drizzle-orm';
 import type { Connection, Database } from '../database/database.js';
 import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
@@ -10,9 +10,11 @@ import { LedgerReader } from '../ledger/ledger-reader.js';
 
 /** As many places as others may wait for. */
 const AT_ONCE = 1000;
+/** Places in sources that are not there. */
+const LOOSE = sql`not exists (select 1 from source where source.id = place.source_id)`;
 
 @Injectable()
-export class GatherRepo implements OnModuleInit {
+export class GatherRepo implements OnApplicationBootstrap {
   constructor(
     @Inject(DATABASE) private readonly db: Database,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
@@ -27,13 +29,14 @@ export class GatherRepo implements OnModuleInit {
     for (let at = 0; at < rows.length; at += AT_ONCE) await insertRows(this.db, schema.places, rows.slice(at, at + AT_ONCE));
   }
 
+  /** Takes back what was written ahead of a source that was not to be. */
   async dropPlaces(source: string): Promise<void> {
-    await this.db.delete(schema.places).where(eq(schema.places.sourceId, source));
+    await this.db.delete(schema.places).where(and(eq(schema.places.sourceId, source), LOOSE));
   }
 
   /** What a server wrote ahead of a source and then stopped. */
-  async onModuleInit(): Promise<void> {
-    await this.db.execute(sql`delete from place where not exists (select 1 from source where source.id = place.source_id)`);
+  async onApplicationBootstrap(): Promise<void> {
+    await this.db.delete(schema.places).where(LOOSE);
   }
 
   findDrawings(collection: string): Promise<DrawingValue[]> {

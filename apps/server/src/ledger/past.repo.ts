@@ -30,12 +30,16 @@ export class PastRepo {
   }
 
   /**
-   * The things of one sort that changed later, as they were; null for what came later. `without` names keys that are not wanted: what is long
+   * The things of one sort that changed after `seq` (`last` being the newest change), as they were; null for what came later. `without` names keys that are not wanted: what is long
    * need not be carried. One JSON text for all: rows of values one by one take the database four times as long.
    */
-  async findChangedLater<E extends Entity>(project: string, seq: number, entity: E, without: readonly string[] = []): Promise<Map<string, Entities[E] | null>> {
+  async findChangedLater<E extends Entity>(
+    project: string,
+    { seq, last }: { seq: number; last: number },
+    entity: E,
+    without: readonly string[] = [],
+  ): Promise<Map<string, Entities[E] | null>> {
     const present = ledgerEntities[entity].upgrades.length + 1;
-    const last = await this.findLastSeq(project);
     if (seq < last * FAR) return this.findChangedSinceFar(project, seq, entity, without);
     const { rows } = await this.db.execute<{ text: string }>(sql`
       select coalesce(json_agg(json_build_array(later.entity_id, "then".version,
@@ -72,11 +76,6 @@ export class PastRepo {
     for (const [id, version, value] of JSON.parse(rows[0]!.text) as [id: string, version: number, value: Value][])
       if (found.has(id)) found.set(id, readValue(entity, { version, value }, project, without) as Entities[E]);
     return found;
-  }
-
-  private async findLastSeq(project: string): Promise<number> {
-    const { rows } = await this.db.execute<{ seq: number }>(sql`select seq from project where id = ${project}`);
-    return rows[0]?.seq ?? 0;
   }
 
   /** The moment of a change, and the last one up to it that reports tell of; nothing when there is no such change. */

@@ -1,4 +1,4 @@
-import { findItems, getItem, getOutline, readCollection } from '@coomb/contract';
+import { editItem, findItems, getItem, getOutline, readCollection } from '@coomb/contract';
 import { describe, expect, it, vi } from 'vitest';
 import { verifyDatabase } from '../backup/verify.js';
 import { LedgerService } from '../changes/ledger.service.js';
@@ -116,6 +116,40 @@ describe('changes written ahead', () => {
     await addItem(server.client, project, requirements, 'The next one');
     expect((await db().execute(`select title from item where id = '${id}'`)).rows).toEqual([{ title: 'Level 1' }]);
     expect((await server.client.call(getOutline, { params: { project } })).id.length).toBe(ROWS + 1);
+    await expectSound();
+  });
+
+  it('stay where they became valid and only the answer was lost: all of it is there, and the next change follows', async () => {
+    const { project, requirements } = await makeLarge();
+    const changes = await buildChanges(project);
+    const repo = server.part(LedgerRepo);
+    const original = repo.transaction.bind(repo);
+    const { seq } = await state(project);
+    vi.spyOn(repo, 'transaction').mockImplementation(async (work) => {
+      const result = await original(work);
+      if (((await db().execute(`select seq from project where id = '${project}'`)).rows[0] as { seq: number }).seq > seq) throw new Error('answer lost');
+      return result;
+    });
+    await expect(change(project, changes)).rejects.toThrow('answer lost');
+    vi.restoreAllMocks();
+    const outline = await server.client.call(getOutline, { params: { project } });
+    expect(outline.seq).toBe(seq + 1);
+    expect(outline.id.length).toBe(2 * ROWS);
+    await addItem(server.client, project, requirements, 'The next one');
+    await expectSound();
+  });
+
+  it('let an item be changed at once where what was left of another change could not be taken back', async () => {
+    const { project } = await makeLarge();
+    const { id } = (await state(project)).items[0]!;
+    vi.spyOn(StagedChanges.prototype as unknown as { drop: () => Promise<void> }, 'drop').mockRejectedValueOnce(new Error('no room'));
+    const broken = change(project, await buildChanges(project), async (done) => {
+      if (done > ROWS) throw new Error('no more');
+    });
+    await expect(broken).rejects.toThrow('no more');
+    vi.restoreAllMocks();
+    await server.client.call(editItem, { params: { project, item: id }, body: { revision: 1, title: 'Mended' } });
+    expect((await server.client.call(getItem, { params: { project, item: id } })).title).toBe('Mended');
     await expectSound();
   });
 

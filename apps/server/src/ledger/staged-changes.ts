@@ -24,6 +24,8 @@ const WRITTEN_OUT = 20 * AT_ONCE;
 export class StagedChanges implements OnModuleInit {
   /** Last valid change of the projects that are being written ahead, or whose remains could not be taken back yet. */
   private readonly validUntil = new Map<string, number>();
+  /** Those with remains. */
+  private readonly unsettled = new Set<string>();
 
   constructor(
     @Inject(DATABASE) private readonly db: Database,
@@ -51,7 +53,6 @@ export class StagedChanges implements OnModuleInit {
     rest: { step: (done: number) => Promise<void>; finish: (tx: Connection) => Promise<void>; follow: () => Promise<void> },
   ): Promise<void> {
     const { projectId } = batch;
-    if (this.validUntil.has(projectId)) await this.drop(projectId, this.validUntil.get(projectId)!);
     const isLong = changes.length > AT_ONCE;
     if (isLong) this.validUntil.set(projectId, batch.seq - 1);
     try {
@@ -69,7 +70,7 @@ export class StagedChanges implements OnModuleInit {
         await rest.finish(tx);
       });
     } catch (error) {
-      if (isLong) await this.drop(projectId, batch.seq - 1).catch(() => {});
+      if (isLong) await this.drop(projectId, batch.seq - 1).catch(() => this.unsettled.add(projectId));
       throw error;
     }
     try {
@@ -77,6 +78,11 @@ export class StagedChanges implements OnModuleInit {
     } finally {
       this.validUntil.delete(projectId);
     }
+  }
+
+  /** Takes back what could not be taken back of a project before: it must not be read into memory with it. */
+  async settle(project: string): Promise<void> {
+    if (this.unsettled.has(project)) await this.drop(project, this.validUntil.get(project)!);
   }
 
   /** Takes back what was written ahead in every project, by a server that stopped. */
@@ -91,7 +97,8 @@ export class StagedChanges implements OnModuleInit {
   private async drop(project: string, seq: number): Promise<void> {
     this.validUntil.set(project, seq);
     const { history } = schema;
-    const ahead = and(eq(history.projectId, project), sql`${history.seq} > ${seq}`);
+    // A batch may have become valid, and only the answer be lost.
+    const ahead = and(eq(history.projectId, project), sql`${history.seq} > (select seq from project where id = ${project})`);
     for (;;) {
       const entries = await this.db
         .select({ entity: history.entity, id: history.entityId, ordinal: history.ordinal })
@@ -122,6 +129,7 @@ export class StagedChanges implements OnModuleInit {
       });
     }
     this.validUntil.delete(project);
+    this.unsettled.delete(project);
   }
 
   /** What things were as of a change: as rows, or gone where they came later. What the history does not keep of a row stays as it is. */

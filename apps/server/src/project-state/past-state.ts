@@ -22,16 +22,17 @@ const few = ['project', 'collection', 'set', 'usage', 'schemePart', 'source', 'w
 export async function loadPast(present: ProjectState, seq: number, { states, rows, past }: Sources): Promise<ProjectState> {
   const { id } = present;
   const parts = present.snapshot();
+  const span = { seq, last: present.seq };
   const moment = await past.findMoment(id, seq);
   if (!moment) throw new CoombError('not-found', `There is no change ${seq} in this project.`);
   const changes: Change[] = [];
   for (const entity of few) {
-    const then = await past.findChangedLater(id, seq, entity);
+    const then = await past.findChangedLater(id, span, entity);
     const now = await rows.findRows(entity, [...then.keys()]);
     changes.push(...[...then].map(([one, row]) => putBack(entity, now.get(one)!, row)));
   }
-  const items = await past.findChangedLater(id, seq, 'item', ['html', 'exchanged']);
-  const links = await past.findChangedLater(id, seq, 'link', ['fields', 'confirmedBy', 'confirmedAt']);
+  const items = await past.findChangedLater(id, span, 'item', ['html', 'exchanged']);
+  const links = await past.findChangedLater(id, span, 'link', ['fields', 'confirmedBy', 'confirmedAt']);
   const live = async <E extends 'run' | 'source'>(entity: E) => [...(await past.findAll(id, seq, entity)).values()].filter((row) => !row.withdrawn);
   const latest = await states.loadLatest(
     id,

@@ -27,8 +27,8 @@ export interface ProjectParts {
   /** Taken out of the list of projects. */
   out: boolean;
   items: LightItem[];
-  /** What is known of the items already, by another state of the same project. */
-  known?: { nodeOf: ReadonlyMap<string, number>; byReference: NodesByReference; order: OutlineOrder | undefined };
+  /** What another state of the same project knows of these very items already; whoever is made of it has it alone. */
+  known?: { nodeOf: Map<string, number>; byReference: NodesByReference; order: OutlineOrder | undefined };
   links: LightLinks;
   waivers: WaiverValue[];
   usages: UsageValue[];

@@ -19,6 +19,8 @@ import { importThrough } from '../cli/client.js';
 import { describe, expect, it } from 'vitest';
 import { addItem, makeProject, useServer } from '../testing/test-server.js';
 import { LinkIds } from './link-ids.js';
+import { ProjectState } from './project-state.js';
+import { ProjectStates } from './project-states.js';
 
 /** Everything that memory tells of a project, in an order that does not depend on how it came about. */
 async function readAll(client: Client, project: string) {
@@ -32,6 +34,21 @@ async function readAll(client: Client, project: string) {
 
 describe('the project in memory', () => {
   const server = useServer();
+
+  it('gives a snapshot of one moment, whatever comes before something is made of it', async () => {
+    const { client } = server;
+    const { project, requirements } = await makeProject(client, 'Snapshot');
+    await addItem(client, project, requirements, 'Level');
+    const present = await server.part(ProjectStates).get(project);
+    present.outline();
+    const parts = present.snapshot();
+    const later = await addItem(client, project, requirements, 'Later');
+    const copy = new ProjectState({ ...parts, day: present.day });
+    expect([...copy.nodeOf.keys()]).toEqual(copy.items.map((item) => item.id));
+    expect([copy.byReference.get('req-001'), copy.byReference.get(later.reference.toLowerCase())]).toEqual([0, undefined]);
+    expect(copy.outline().nodes).toEqual(Int32Array.of(0));
+    expect([present.nodeOf.get(later.id), present.byReference.get(later.reference.toLowerCase())]).toEqual([1, 1]);
+  });
 
   it.each([1, 2, 3, 4, 5])('is after any changes what a fresh load gives (seed %i)', async (seed) => {
     const random = seeded(seed);

@@ -115,9 +115,8 @@ export class ProjectState {
     this.sources = parts.sources;
     this.fields = new FieldValues(parts.kept);
     this.foundFields = new FoundFields(parts.foundFields);
-    const referenceOf = (node: number) => this.items[node]!.reference;
-    this.nodeOf = new Map(parts.known?.nodeOf);
-    this.byReference = parts.known?.byReference.copy(referenceOf) ?? new NodesByReference(referenceOf, parts.items.length);
+    this.nodeOf = parts.known?.nodeOf ?? new Map();
+    this.byReference = parts.known?.byReference ?? new NodesByReference((node) => this.items[node]!.reference, parts.items.length);
     this.order = parts.known?.order;
     if (!parts.known)
       parts.items.forEach((item, node) => {
@@ -147,6 +146,7 @@ export class ProjectState {
 
   /** What another state can be made of that is as this one is now, and goes its own way. */
   snapshot(): ProjectParts {
+    const items = [...this.items];
     return {
       id: this.id,
       name: this.name,
@@ -160,10 +160,10 @@ export class ProjectState {
       sets: [...this.sets],
       archived: this.archived,
       out: this.out,
-      items: [...this.items],
+      items,
       known: {
-        nodeOf: this.nodeOf,
-        byReference: this.byReference,
+        nodeOf: new Map(this.nodeOf),
+        byReference: this.byReference.copy((node) => items[node]!.reference),
         order: this.order && { ...this.order, ranges: new Map([...this.order.ranges].map(([id, range]) => [id, { ...range }])) },
       },
       links: this.links.snapshot(),

@@ -5,6 +5,7 @@ import { presentMoment } from '../http/caller.js';
 import type { Change } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
+import { StagedChanges } from '../ledger/staged-changes.js';
 import { LiveService } from '../live/live.service.js';
 import { loadPast } from './past-state.js';
 import { ProjectState } from './project-state.js';
@@ -30,6 +31,7 @@ export class ProjectStates implements OnModuleDestroy {
     @Inject(ProjectStateRepo) private readonly repo: ProjectStateRepo,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(PastRepo) private readonly pastRepo: PastRepo,
+    @Inject(StagedChanges) private readonly staged: StagedChanges,
     @Inject(LiveService) private readonly live: LiveService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -43,7 +45,7 @@ export class ProjectStates implements OnModuleDestroy {
   private async getPresent(id: string): Promise<ProjectState> {
     let loading = this.loading.get(id);
     if (!loading) {
-      loading = this.repo.load(id).then((parts) => new ProjectState({ ...parts, day: dayOf(this.clock.now()) }));
+      loading = this.load(id);
       this.loading.set(id, loading);
       loading.then(
         (state) => this.present.set(id, state),
@@ -53,6 +55,11 @@ export class ProjectStates implements OnModuleDestroy {
     const state = await loading;
     this.bringToDay(state);
     return state;
+  }
+
+  private async load(id: string): Promise<ProjectState> {
+    await this.staged.settle(id);
+    return new ProjectState({ ...(await this.repo.load(id)), day: dayOf(this.clock.now()) });
   }
 
   /** A project that is in memory already, as it is now. */
@@ -91,12 +98,17 @@ export class ProjectStates implements OnModuleDestroy {
       state.latest = await this.repo.loadLatest(state.id);
       state.forgetStates();
     } catch (error) {
-      this.loading.delete(state.id);
-      this.present.delete(state.id);
-      // What was made of it may be as wrong.
-      for (const key of this.past.keys()) if (key.startsWith(state.id)) this.past.delete(key);
+      this.drop(state.id);
       this.logger.error(`Change ${seq} of "${state.name}" could not be followed in memory; the project is read anew. ${(error as Error).stack}`);
     }
+  }
+
+  /** Forgets a project whose memory may be behind the database: it is read anew by whoever asks next. */
+  drop(id: string): void {
+    this.loading.delete(id);
+    this.present.delete(id);
+    // What was made of it may be as wrong.
+    for (const key of this.past.keys()) if (key.startsWith(id)) this.past.delete(key);
   }
 
   /** Tells everybody who looks on of another day, for time itself moves states. */

@@ -53,6 +53,8 @@ export class ImportAgainService {
   async compare(projectId: string, person: string, trayId: string, wish: CompareWish): Promise<ComparisonReply> {
     const file = await this.tray.read(projectId, trayId);
     const state = await this.states.get(projectId);
+    // What changes while it is compared was not looked at: choices are made on the rows as they stood now.
+    const { seq } = state;
     const scene = await this.findScene(state, wish.source, wish.other ? '' : undefined);
     const known = await this.files.findPictures(projectId, scene.lineage);
     const { addresses } = await buildFiles(this.clock, projectId, scene.lineage, file, known);
@@ -60,7 +62,7 @@ export class ImportAgainService {
     const { comparison, issues } = await this.compareNow(context, scene, file, wish);
     const changed = comparison.merge.entries.filter((entry) => entry.sort !== 'same' || (entry.match && entry.match.reason !== 'key'));
     return {
-      seq: state.seq,
+      seq,
       source: { id: scene.older.id, name: scene.older.name, importedAt: asIso(scene.older.importedAt) },
       file: file.name,
       collection: { id: scene.collection.id, name: scene.collection.name },

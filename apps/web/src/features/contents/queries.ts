@@ -2,7 +2,7 @@ import { type BodyOf, createSet, editCollection, editSet, mergeSets, planMerge, 
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 type SetWish = BodyOf<typeof createSet>;
 

@@ -1,3 +1,4 @@
+import { useChange } from '../../shared/live/use-change';
 import {
   type BodyOf,
   confirmLinks,
@@ -19,11 +20,11 @@ import {
   restoreItems,
   withdrawWaiver,
 } from '@coomb/contract';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { counted } from '@coomb/core';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { notify, notifyError } from '../../shared/ui/notices';
+import { notify } from '../../shared/ui/notices';
 import type { Split } from './ItemEditor';
 
 export type Sheet = ReplyOf<typeof getItem>;
@@ -50,19 +51,6 @@ export function useExplanation(project: string, rule: string, item: string, enab
 
 export function useLinkDifference(project: string, link: string) {
   return useQuery({ queryKey: [...projectKey(project), 'difference', link], queryFn: () => call(getLinkDifference, { params: { project, link } }) });
-}
-
-/** A changing call that refreshes everything of the project when done. */
-export function useChange<Input, Result>(project: string, change: (input: Input) => Promise<Result>, done?: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: change,
-    onSuccess: () => {
-      if (done) notify(done);
-      return client.invalidateQueries({ queryKey: projectKey(project) });
-    },
-    onError: notifyError,
-  });
 }
 
 export const useEditItem = (project: string) =>

@@ -2,7 +2,7 @@ import { type BodyOf, createLinks, listLinks, removeLinks, suggestLinks } from '
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 export function useLinksBetween(project: string, left: string, right: string) {
   return useQuery({

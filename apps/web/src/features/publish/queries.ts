@@ -2,7 +2,7 @@ import { type BodyOf, createReport, getReport, listReports } from '@coomb/contra
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 export function useReports(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'reports'], queryFn: () => call(listReports, { params: { project } }) });

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import { call } from '../../shared/api/client';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 /** Starts an empty collection. */
 export function CollectionForm() {

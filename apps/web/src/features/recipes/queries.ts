@@ -2,7 +2,7 @@ import { keepRecipe, listRecipes, type RecipeBody, withdrawRecipe } from '@coomb
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 export function useRecipes(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'recipes'], queryFn: () => call(listRecipes, { params: { project } }) });

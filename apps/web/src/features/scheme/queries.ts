@@ -3,7 +3,7 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { notifyError } from '../../shared/ui/notices';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 export type SchemeReply = ReplyOf<typeof getScheme>;
 export type Preview = ReplyOf<typeof previewScheme>;

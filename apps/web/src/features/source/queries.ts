@@ -2,7 +2,7 @@ import { type BodyOf, clipPassage, keepSource, readSource, removeClipping, type 
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
-import { useChange } from '../item-sheet/queries';
+import { useChange } from '../../shared/live/use-change';
 
 export type SourceReading = ReplyOf<typeof readSource>;
 

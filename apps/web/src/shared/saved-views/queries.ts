@@ -1,25 +1,13 @@
 import { keepView, listSavedViews, renameView, type SavedView, savedViewSortOf, withdrawView } from '@coomb/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { call } from '../api/client';
 import { projectKey } from '../api/keys';
-import { notify, notifyError } from '../ui/notices';
+import { useChange } from '../live/use-change';
 
 const key = (project: string) => [...projectKey(project), 'saved-views'];
 
 /** Every kept view of the project, by name. */
 export const useSavedViews = (project: string) => useQuery({ queryKey: key(project), queryFn: () => call(listSavedViews, { params: { project }, query: {} }) });
-
-function useChange<Input>(project: string, change: (input: Input) => Promise<unknown>, done?: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: change,
-    onSuccess: () => {
-      if (done) notify(done);
-      return client.invalidateQueries({ queryKey: projectKey(project) });
-    },
-    onError: notifyError,
-  });
-}
 
 export const useKeepView = (project: string) =>
   useChange(
