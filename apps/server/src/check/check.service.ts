@@ -37,7 +37,7 @@ export class CheckService {
     const question = state.question(rule);
     const explanation = buildExplanation(state.graph, question, node);
     const coverage = state.coverage(rule);
-    const usages = coverage instanceof UsageCoverage ? state.usagesOf(state.items[node]!.id) : [];
+    const usages = coverage instanceof UsageCoverage ? state.usages.of(state.items[node]!.id) : [];
     const along = rule.along.map(({ linkKind, direction }) => {
       const kind = state.scheme.linkKinds.find((one) => one.id === linkKind);
       return kind ? phraseAt(kind, direction === 'out' ? 'from' : 'to') : linkKind;
@@ -46,10 +46,10 @@ export class CheckService {
     return {
       state: coverage.stateOf(node),
       usages: usages.map(({ id }) => {
-        const number = state.usageNumber(id);
+        const number = state.usages.numberOf(id);
         const { paths } = buildExplanation(state.graph, question, node, number);
         return {
-          says: state.sayUsage(id),
+          says: state.usages.say(id),
           state: (coverage as UsageCoverage).stateIn(node, number),
           paths: paths.map((path) => ({ suspect: path.suspect, steps: path.nodes.slice(1).map((entry) => describeStep(state, entry)) })),
         };

@@ -72,7 +72,7 @@ export class ItemReadingService {
   async listUsages(projectId: string, idOrReference: string): Promise<ReplyOf<typeof listUsages>> {
     const state = await this.states.get(projectId);
     const { id } = state.items[getNode(state, idOrReference)]!;
-    const stored = state.usagesOf(id);
+    const stored = state.usages.of(id);
     const known = new Map(stored.map((usage) => [usage.path.join(' '), usage.id]));
     const others = findPaths(state, id).filter((path) => !known.has(path.join(' ')));
     const node = state.nodeOf.get(id)!;
@@ -274,11 +274,11 @@ function describePlace(state: ProjectState, row: ItemValue): string {
 }
 
 function sayUsage(state: ProjectState, usage: string | null | undefined): string | null {
-  return usage ? state.sayUsage(usage) : null;
+  return usage ? state.usages.say(usage) : null;
 }
 
 function usageOptions(state: ProjectState) {
-  const usages = state.usageEnds();
+  const usages = state.usages.ends();
   return usages ? { usages } : {};
 }
 

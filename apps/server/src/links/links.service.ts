@@ -63,7 +63,7 @@ export class LinksService {
     const used = new Map<string, number>();
     const placeOf = (usage: string | null | undefined) => {
       if (!usage) return -1;
-      if (!used.has(usage)) used.set(usage, reply.usages.push(state.sayUsage(usage)) - 1);
+      if (!used.has(usage)) used.set(usage, reply.usages.push(state.usages.say(usage)) - 1);
       return used.get(usage)!;
     };
     const inUsages = state.usages.size > 0;

@@ -10,11 +10,8 @@ import {
   type TraceGraph,
   type VerificationReading,
   type VerificationState,
-  addToGroup,
-  insertRow,
-  type UsageEnds,
 } from '@coomb/core';
-import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
+import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, WaiverValue } from '../ledger/change.js';
 import { asideEntities } from '../ledger/entities.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
@@ -24,8 +21,11 @@ import type { LinkIds } from './link-ids.js';
 import { type LinkMarks, LinkTable, type LinkUsage } from './link-table.js';
 import type { ProjectParts, TestResult } from './project-parts.js';
 import type { LightItem } from './light-item.js';
-import { type OutlineOrder, orderItems } from './outline-order.js';
+import { FollowedOrder } from './followed-order.js';
+import { NodesByKind } from './nodes-by-kind.js';
+import type { OutlineOrder } from './outline-order.js';
 import { ProjectCoverage } from './project-coverage.js';
+import { ProjectUsages } from './project-usages.js';
 import { ProjectVerification } from './project-verification.js';
 import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 
@@ -80,7 +80,7 @@ export class ProjectState {
   readonly nodeOf: Map<string, number>;
   readonly byReference: NodesByReference;
   readonly waivers = new Map<string, WaiverValue>();
-  readonly usages = new Map<string, UsageValue>();
+  readonly usages: ProjectUsages;
   latest: Map<string, TestResult>;
   sources: number;
   private readonly fields: FieldValues;
@@ -89,11 +89,8 @@ export class ProjectState {
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
   private readonly verifying: ProjectVerification;
-  private endsNow: UsageEnds | undefined;
-  private order: OutlineOrder | undefined;
-  private byKind: Map<string, number[]> | undefined;
-  /** Nodes of several kinds together, put together when first asked for. */
-  private readonly joinedKinds = new Map<string, readonly number[]>();
+  private readonly order: FollowedOrder;
+  private readonly kinds: NodesByKind;
   private readonly followers = new Set<(changes: readonly Change[]) => void>();
 
   constructor(parts: ProjectParts) {
@@ -117,23 +114,25 @@ export class ProjectState {
     this.foundFields = new FoundFields(parts.foundFields);
     this.nodeOf = parts.known?.nodeOf ?? new Map();
     this.byReference = parts.known?.byReference ?? new NodesByReference((node) => this.items[node]!.reference, parts.items.length);
-    this.order = parts.known?.order;
     if (!parts.known)
       parts.items.forEach((item, node) => {
         this.nodeOf.set(item.id, node);
         this.byReference.set(item.reference.toLowerCase(), node);
       });
-    for (const usage of parts.usages) this.usages.set(usage.id, usage);
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
     this.links = new LinkTable(parts.items.length, parts.links, {
       meaningOf: (node) => this.items[node]!.meaningSeq,
       isPresent: (node) => !this.items[node]!.withdrawn,
     });
+    const { items, nodeOf, links } = this;
+    this.kinds = new NodesByKind(items);
+    this.order = new FollowedOrder({ items, nodeOf, collections: () => this.liveCollections() }, parts.known?.order);
+    this.usages = new ProjectUsages(parts.usages, { items, nodeOf, links });
     this.rules = new ProjectCoverage(
       () => this.scheme,
       this.graph,
       () => this.coverageItems(),
-      () => this.usageEnds(),
+      () => this.usages.ends(),
     );
     this.verifying = new ProjectVerification({
       scheme: () => this.scheme,
@@ -164,7 +163,7 @@ export class ProjectState {
       known: {
         nodeOf: new Map(this.nodeOf),
         byReference: this.byReference.copy((node) => items[node]!.reference),
-        order: this.order && { ...this.order, ranges: new Map([...this.order.ranges].map(([id, range]) => [id, { ...range }])) },
+        order: this.order.snapshot(),
       },
       links: this.links.snapshot(),
       waivers: [...this.waivers.values()],
@@ -197,7 +196,7 @@ export class ProjectState {
     const moved = new Set<number>();
     let anew = false;
     // Many rows one by one take longer than all of them at once.
-    if (changes.length > MOST_FOLLOWED && changes.some((change) => change.entity === 'item' && !this.nodeOf.has(change.after.id))) this.order = undefined;
+    if (changes.length > MOST_FOLLOWED && changes.some((change) => change.entity === 'item' && !this.nodeOf.has(change.after.id))) this.order.forget();
     for (const change of changes) {
       if (change.entity === 'item') moved.add(this.applyItem(change.after));
       if (change.entity === 'collection') this.applyCollection(change.after);
@@ -205,12 +204,12 @@ export class ProjectState {
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
       if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
       if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
-      if (change.entity === 'usage') this.usages.set(change.after.id, change.after);
+      if (change.entity === 'usage') this.usages.apply(change.after);
       if (change.entity === 'waiver') {
         this.waivers.set(change.after.id, change.after);
         moved.add(this.nodeOf.get(change.after.itemId)!);
       }
-      if (invalidates[change.entity] === 'order') this.order = undefined;
+      if (invalidates[change.entity] === 'order') this.order.forget();
       if (invalidates[change.entity] === 'figures') anew = true;
     }
     if (anew) this.forget();
@@ -290,7 +289,7 @@ export class ProjectState {
       this.foundFields.forget(id);
       if (this.byReference.get(item.reference.toLowerCase()) === node) this.byReference.delete(item.reference.toLowerCase());
     }
-    if (unborn.length > 0) this.order = undefined;
+    if (unborn.length > 0) this.order.forget();
     this.forgetFigures();
   }
 
@@ -317,14 +316,13 @@ export class ProjectState {
   }
 
   forget(): void {
-    this.order = undefined;
+    this.order.forget();
     this.forgetFigures();
   }
 
   private forgetFigures(): void {
-    this.byKind = undefined;
-    this.joinedKinds.clear();
-    this.endsNow = undefined;
+    this.kinds.forget();
+    this.usages.forget();
     this.rules.forget();
     this.verifying.forget();
     this.links.forgetMarks();
@@ -388,8 +386,7 @@ export class ProjectState {
 
   /** Items in reading order, collection by collection. */
   outline(): OutlineOrder {
-    this.order ??= orderItems(this.items, this.liveCollections(), this.nodeOf);
-    return this.order;
+    return this.order.now();
   }
 
   /** The next free number behind a prefix; references are never used again, so withdrawn items count. */
@@ -435,18 +432,7 @@ export class ProjectState {
 
   /** Items of these kinds that are present and no headings, as nodes in ascending order. */
   nodesOfKinds(kinds: readonly string[]): readonly number[] {
-    if (!this.byKind) {
-      this.byKind = new Map();
-      for (const [node, { kind, withdrawn, heading }] of this.items.entries()) {
-        if (withdrawn || heading) continue;
-        addToGroup(this.byKind, kind, node);
-      }
-    }
-    if (kinds.length === 1) return this.byKind.get(kinds[0]!) ?? [];
-    const name = kinds.join(' ');
-    let joined = this.joinedKinds.get(name);
-    if (!joined) this.joinedKinds.set(name, (joined = Array.from(Uint32Array.from(kinds.flatMap((kind) => this.byKind!.get(kind) ?? [])).sort())));
-    return joined;
+    return this.kinds.of(kinds);
   }
 
   linkKindIndex(id: string): number {
@@ -470,45 +456,8 @@ export class ProjectState {
     };
   }
 
-  /** Usages in which links hold, numbered from 1, and which links hold in one only; nothing while no usage is known. */
-  usageEnds(): UsageEnds | undefined {
-    if (this.usages.size === 0) return undefined;
-    if (!this.endsNow) {
-      const numbers = new Map<string, number>();
-      const ofItem = new Map<number, number[]>();
-      for (const { id, itemId, withdrawn } of this.usages.values()) {
-        const node = this.nodeOf.get(itemId);
-        numbers.set(id, numbers.size + 1);
-        if (node !== undefined && !withdrawn) addToGroup(ofItem, node, numbers.get(id)!);
-      }
-      const { graph, links } = this;
-      const usageAt = (link: number, node: number) => {
-        const usage = links.usageOf(link);
-        const id = usage && (graph.from[link] === node ? usage.from : usage.to);
-        return id ? (numbers.get(id) ?? 0) : 0;
-      };
-      this.endsNow = { usageAt, usagesOf: (node) => ofItem.get(node) ?? [] };
-    }
-    return this.endsNow;
-  }
-
-  /** Usages of an item that are known, in the order in which they were made; their place is their number in coverage. */
-  usagesOf(id: string): UsageValue[] {
-    return [...this.usages.values()].filter((usage) => usage.itemId === id && !usage.withdrawn);
-  }
-
-  /** Number of a usage among all, as coverage counts them. */
-  usageNumber(id: string): number {
-    return [...this.usages.keys()].indexOf(id) + 1;
-  }
-
   linkUsage(link: number): LinkUsage | undefined {
     return this.links.usageOf(link);
-  }
-
-  /** How a path of parts reads: "Larkbeck weir › Gate 1 › Drive". */
-  sayUsage(id: string): string {
-    return (this.usages.get(id)?.path ?? []).map((item) => this.items[this.nodeOf.get(item) ?? -1]?.title ?? '').join(' › ');
   }
 
   /** Whether a waiver holds today. */
@@ -551,54 +500,9 @@ export class ProjectState {
     this.fields.follow(id, row.fields);
     this.foundFields.follow(this.scheme, id, kind, row.fields);
     if (before && before.meaningSeq !== meaningSeq) for (const link of this.links.followMeaning(node)) this.rules.follow({ link, move: 'suspicion' });
-    this.followOrder(before, node);
-    this.followKind(before, node);
+    this.order.follow(before, node);
+    this.kinds.follow(before, node);
     return node;
-  }
-
-  /** One new item at its place among its siblings moves nothing else; whatever else changes the order lets it be built anew. */
-  private followOrder(before: LightItem | undefined, node: number): void {
-    if (!this.order) return;
-    const item = this.items[node]!;
-    const { parentId, rank, withdrawn, collectionId } = item;
-    if (before && before.parentId === parentId && before.rank === rank && before.withdrawn === withdrawn && before.collectionId === collectionId) return;
-    if (before?.withdrawn && withdrawn) return;
-    const parentRow = parentId === null ? -1 : (this.order.rowOf[this.nodeOf.get(parentId) ?? -1] ?? -1);
-    const { ranges } = this.order;
-    const range = ranges.get(collectionId);
-    if (before || withdrawn || !range || (parentId !== null && parentRow < 0)) {
-      this.order = undefined;
-      return;
-    }
-    const comesAfter = (sibling: number) => {
-      const other = this.items[sibling]!;
-      return other.rank > rank || (other.rank === rank && other.id > item.id);
-    };
-    this.order = { ...insertRow(this.order, node, parentRow, range, comesAfter), ranges };
-    for (const other of ranges.values()) {
-      if (other.from > range.from) other.from++;
-      if (other.to >= range.to) other.to++;
-    }
-  }
-
-  private followKind(before: LightItem | undefined, node: number): void {
-    if (!this.byKind) return;
-    const counts = (item: LightItem | undefined) => (item && !item.withdrawn && !item.heading ? item.kind : undefined);
-    const [was, is] = [counts(before), counts(this.items[node])];
-    if (was === is) return;
-    this.joinedKinds.clear();
-    if (was !== undefined) {
-      const nodes = this.byKind.get(was)!;
-      nodes.splice(nodes.indexOf(node), 1);
-    }
-    if (is === undefined) return;
-    const nodes = this.byKind.get(is);
-    if (!nodes) this.byKind.set(is, [node]);
-    else {
-      let at = nodes.length;
-      while (at > 0 && nodes[at - 1]! > node) at--;
-      nodes.splice(at, 0, node);
-    }
   }
 
   /** Number of the clause that an item came from, where a recipe put it into a field; empty where none is known. */
