@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { EditConflicts } from '@coomb/contract';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { RichText } from '../../shared/ui/rich-text';
 
 type Side = 'mine' | 'theirs';
@@ -9,9 +9,12 @@ type Value = EditConflicts['conflicts'][number]['mine'];
 /** What two people said of the same at once, side by side: which of both holds, field by field. Everything else of both goes together by itself. */
 export function ConflictChoice({ clash, onSettle, storing }: { clash: EditConflicts; onSettle: (fields: Record<string, Side>) => void; storing: boolean }) {
   const [chosen, setChosen] = useState<Record<string, Side>>({});
+  const frame = useRef<HTMLDivElement>(null);
+  // It comes up below a long text, perhaps out of sight.
+  useEffect(() => frame.current?.scrollIntoView({ block: 'center' }), []);
   const open = clash.conflicts.filter(({ field }) => chosen[field] === undefined).length;
   return (
-    <Box as="section" aria-label="Changed by two at once" borderLeftWidth="4px" borderColor="brick.solid" bg="bg.subtle" px="3" py="2" my="2">
+    <Box ref={frame} role="alert" aria-label="Changed by two at once" borderLeftWidth="4px" borderColor="brick.solid" bg="bg.subtle" px="3" py="2" my="2">
       <Box fontWeight="600" mb="1">
         {clash.by} changed the same while you did. Which holds?
       </Box>

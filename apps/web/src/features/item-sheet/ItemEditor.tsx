@@ -9,6 +9,7 @@ import { dropDraft, keepDraft, readDrafts } from '../../shared/drafts/drafts';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
 import { ConflictChoice } from './ConflictChoice';
+import { HereToo } from './HereToo';
 import { FieldEditor } from './FieldEditor';
 import { findWritten, type Written } from './written';
 
@@ -134,6 +135,7 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
         event.stopPropagation();
       }}
     >
+      {item.revision > 0 && <HereToo project={project} item={draftId} writing />}
       {begun && round === 0 && (
         <Flex bg="bg.subtle" px="2" py="1" mb="2" fontSize="13px" align="center" gap="2">
           <Box flex="1">You began this on {format(new Date(begun.at), 'd MMM, HH:mm')}.</Box>

@@ -31,7 +31,6 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   if (editing)
     return (
       <Box px="5" py="3">
-        <HereToo project={project.id} item={sheet.id} writing />
         <ItemEditor
           project={project.id}
           item={sheet}

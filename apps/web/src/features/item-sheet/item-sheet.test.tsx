@@ -1,4 +1,4 @@
-import { confirmLinks, createWaiver, explainCoverage, getLinkDifference, getProject, removeLinks, withdrawWaiver } from '@coomb/contract';
+import { confirmLinks, createWaiver, explainCoverage, getLinkDifference, getProject, removeLinks, sayWhere, withdrawWaiver } from '@coomb/contract';
 import type { Field, FieldValue } from '@coomb/core';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -6,9 +6,11 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { system } from '../../shared/ui/theme';
+import { setPeople } from '../../shared/live/presence';
 import { answer, aProject, calls, idOf, Refusal, show, usePage } from '../../testing/page';
 import { Coverage } from './Coverage';
 import { FieldEditor, FieldText } from './FieldEditor';
+import { HereToo } from './HereToo';
 import type { Sheet } from './queries';
 import { Trail } from './Trail';
 
@@ -221,5 +223,23 @@ describe('editing a field by its type', () => {
       </ChakraProvider>,
     );
     expect(container.textContent).toBe(text);
+  });
+});
+
+describe('who else is in an item', () => {
+  usePage();
+  it('tells of others who read or write in it, and of nobody who is elsewhere', async () => {
+    answer(sayWhere, { seq: 1 });
+    setPeople([
+      { name: 'Bo', items: [idOf(21)], writing: [idOf(21)] },
+      { name: 'Cy', items: [idOf(21)], writing: [] },
+      { name: 'Di', items: [idOf(22)], writing: [idOf(22)] },
+    ]);
+    show(<HereToo project={idOf(1)} item={idOf(21)} writing />);
+    expect(await screen.findByText('Bo is writing here')).toBeTruthy();
+    expect(screen.getByText('Cy is here too')).toBeTruthy();
+    expect(screen.queryByText(/^Di /)).toBeNull();
+    setPeople([]);
+    await waitFor(() => expect(screen.queryByText('Bo is writing here')).toBeNull());
   });
 });

@@ -53,9 +53,17 @@ export function useLinkDifference(project: string, link: string) {
   return useQuery({ queryKey: [...projectKey(project), 'difference', link], queryFn: () => call(getLinkDifference, { params: { project, link } }) });
 }
 
+/** The editor tells below the text why it was not stored. */
+const toldByEditor = () => {};
 export const useEditItem = (project: string) =>
-  useChange(project, ({ id, ...body }: BodyOf<typeof editItem> & { id: string }) => call(editItem, { params: { project, item: id }, body }));
-export const useAddItem = (project: string) => useChange(project, (body: BodyOf<typeof createItem>) => call(createItem, { params: { project }, body }));
+  useChange(
+    project,
+    ({ id, ...body }: BodyOf<typeof editItem> & { id: string }) => call(editItem, { params: { project, item: id }, body }),
+    undefined,
+    toldByEditor,
+  );
+export const useAddItem = (project: string) =>
+  useChange(project, (body: BodyOf<typeof createItem>) => call(createItem, { params: { project }, body }), undefined, toldByEditor);
 /** Makes two items of one. Fields that were written as well are stored first. */
 export const useSplitItem = (project: string) =>
   useChange(project, async ({ id, written, revision, before, behind }: Split & { id: string }) => {
