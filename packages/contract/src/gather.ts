@@ -1,8 +1,9 @@
+import { drawingSorts, modelNotations } from '@coomb/core';
 import { z } from 'zod';
 import { idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
-import { csvDialectSchema, documentRecipeSchema, exchangeRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
+import { csvDialectSchema, documentRecipeSchema, exchangeRecipeSchema, modelRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
 import { fieldsSchema } from './scheme.js';
 
 const words = {
@@ -102,6 +103,68 @@ const exchangeContent = z.object({
   recipe: exchangeRecipeSchema,
 });
 
+const sortSchema = z.object({
+  id: z.string(),
+  label: z.string(),
+  count: z.number(),
+  values: z.array(z.object({ name: z.string(), count: z.number(), samples: z.array(z.string()) })),
+});
+const fileOf = { line: z.number(), file: z.string().optional() };
+/** A model; of a large one the first elements only, `total` says how many there are. */
+const modelContent = z.object({
+  type: z.literal('model'),
+  notation: z.enum(modelNotations),
+  exporter: z.string(),
+  total: z.number(),
+  elements: z.array(
+    z.object({
+      id: z.string(),
+      type: z.string(),
+      role: z.enum(['part', 'reference', 'value', 'end', 'constraint']).optional(),
+      stereotypes: z.array(z.string()),
+      name: z.string(),
+      parent: z.string().nullable(),
+      typedBy: z.string().nullable(),
+      typeName: z.string().optional(),
+      text: z.string(),
+      reference: z.string().nullable(),
+      values: z.record(z.string(), z.string()),
+      about: z.array(z.string()).optional(),
+      table: z.array(z.array(z.string())).optional(),
+      ...fileOf,
+    }),
+  ),
+  relations: z.array(
+    z.object({
+      id: z.string(),
+      type: z.string(),
+      role: z.enum(['composite', 'shared']).optional(),
+      stereotypes: z.array(z.string()),
+      from: z.array(z.string()),
+      to: z.array(z.string()),
+      name: z.string(),
+      values: z.record(z.string(), z.string()),
+      waiting: z.array(z.object({ end: z.enum(['from', 'to']), target: z.string() })).optional(),
+      ...fileOf,
+    }),
+  ),
+  drawings: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      sort: z.enum(drawingSorts),
+      owner: z.string().nullable(),
+      line: z.number(),
+      shapes: z.number(),
+      routes: z.number(),
+    }),
+  ),
+  missing: z.array(z.object({ part: z.string(), count: z.number() })),
+  elementSorts: z.array(sortSchema),
+  relationSorts: z.array(sortSchema),
+  recipe: modelRecipeSchema,
+});
+
 export const sheetSchema = z.object({
   name: z.string(),
   rows: z.array(z.array(z.string())),
@@ -114,13 +177,7 @@ export const trayContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema), recipe: documentRecipeSchema }),
   z.object({ type: z.literal('sheets'), sheets: z.array(sheetSchema), recipe: sheetRecipeSchema }),
   exchangeContent,
-  z.object({
-    type: z.literal('model'),
-    exporter: z.string(),
-    outcome: outcomeOfRecipe,
-    drawings: z.array(z.object({ name: z.string(), shapes: z.number() })),
-    relations: z.number(),
-  }),
+  modelContent,
   z.object({ type: z.literal('results'), name: z.string(), at: z.string().nullable(), matches: z.array(matchSchema) }),
 ]);
 
@@ -206,6 +263,7 @@ const recipeWish = {
   documentRecipe: documentRecipeSchema.optional(),
   sheetRecipe: sheetRecipeSchema.optional(),
   exchangeRecipe: exchangeRecipeSchema.optional(),
+  modelRecipe: modelRecipeSchema.optional(),
 };
 
 export const comparedField = z.object({

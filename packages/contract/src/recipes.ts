@@ -75,11 +75,31 @@ export const exchangeRecipeSchema = z.object({
   relations: z.array(z.object({ type: z.string(), name: z.string(), linkKind: z.string().nullable(), reversed: z.boolean() })).max(500),
 });
 
+/** Sorts of elements and relations of models, and what becomes of each. */
+export const modelRecipeSchema = z.object({
+  name: z.string().max(200),
+  elements: z
+    .array(
+      z.object({
+        sort: z.string().max(500),
+        label: z.string().max(500),
+        becomes: z.enum(['items', 'detail', 'file']),
+        kind: z.string().nullable(),
+        values: z.array(z.object({ name: z.string().max(300), meaning: meaningSchema })).max(500),
+      }),
+    )
+    .max(2000),
+  relations: z
+    .array(z.object({ sort: z.string().max(500), label: z.string().max(500), linkKinds: z.array(z.string()).max(20), reversed: z.boolean() }))
+    .max(1000),
+});
+
 /** A recipe with the sort of file that it reads. */
 export const recipeBody = z.discriminatedUnion('reads', [
   z.object({ reads: z.literal('document'), recipe: documentRecipeSchema }),
   z.object({ reads: z.literal('sheet'), recipe: sheetRecipeSchema }),
   z.object({ reads: z.literal('exchange'), recipe: exchangeRecipeSchema }),
+  z.object({ reads: z.literal('model'), recipe: modelRecipeSchema }),
 ]);
 export type RecipeBody = z.infer<typeof recipeBody>;
 

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   applyModelRecipe,
+  proposeModelRecipe,
   defaultScheme,
   applyDocumentRecipe,
   applyExchangeRecipe,
@@ -60,7 +61,7 @@ async function swallow(name: string, bytes: Uint8Array): Promise<'read' | 'refus
     if (content.type === 'document') applyDocumentRecipe(defaultScheme, proposeDocumentRecipe(defaultScheme, content.document), content.document);
     if (content.type === 'sheets') applySheetRecipe(defaultScheme, proposeSheetRecipe(defaultScheme, content.sheets), content.sheets);
     if (content.type === 'exchange') applyExchangeRecipe(defaultScheme, proposeExchangeRecipe(defaultScheme, content.exchange), content.exchange);
-    if (content.type === 'model') applyModelRecipe(defaultScheme, content.model);
+    if (content.type === 'model') applyModelRecipe(defaultScheme, proposeModelRecipe(defaultScheme, content.model), content.model);
     return 'read';
   } catch (error) {
     if (!(error instanceof ReadError)) throw error;

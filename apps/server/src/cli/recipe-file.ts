@@ -4,7 +4,7 @@ import { type RecipeWish, wishFor } from '../gather/apply-recipe.js';
 import { UsageError } from './command.js';
 
 /** A recipe from a file, fitted to what it is put on. Throws UsageError when it is no recipe, or one for other files. */
-export async function readRecipeFile(path: string, content: ItemContent): Promise<RecipeWish> {
+export async function readRecipeFile(scheme: Scheme, path: string, content: ItemContent): Promise<RecipeWish> {
   let json: unknown;
   try {
     json = JSON.parse(await readFile(path, 'utf8'));
@@ -17,7 +17,7 @@ export async function readRecipeFile(path: string, content: ItemContent): Promis
     throw new UsageError(`${path} is not a recipe file: ${parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; ')}`);
   const { body, name } = parsed.data;
   const type = contentTypeOf(content.type);
-  if (type.reads === body.reads) return wishFor(type, type.align(body.recipe, content));
+  if (type.reads === body.reads) return wishFor(type, type.align(scheme, body.recipe, content));
   throw new UsageError(`The recipe "${name}" reads files of another sort (${body.reads}) than this one (${content.type}).`);
 }
 

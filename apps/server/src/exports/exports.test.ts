@@ -97,7 +97,7 @@ describe('exports', () => {
     const { project, requirements } = await scene(client);
     const file = await fetchFile(project, requirements, format);
     const { body } = await client.call(getExportRecipe, { params: { project, collection: requirements, format } });
-    const key = { document: 'documentRecipe', sheet: 'sheetRecipe', exchange: 'exchangeRecipe' }[body.reads];
+    const key = `${body.reads}Recipe`;
     const { id: second } = await client.call(createProject, { body: { name: 'Back' } });
     const recipe = body.reads === 'sheet' && format === 'csv' ? { ...body.recipe, sheet: 'out' } : body.recipe;
     const wish = { [key]: recipe, collection: { name: 'Back', prefix: 'REQ', holds: 'specification' } } as unknown as BodyOf<typeof importFile>;
@@ -112,7 +112,7 @@ describe('exports', () => {
     const { id: second } = await client.call(createProject, { body: { name: 'Back' } });
     const carry = async (collection: string, name: string, prefix: string, holds: 'specification' | 'tests') => {
       const { body } = await client.call(getExportRecipe, { params: { project, collection, format } });
-      const key = { document: 'documentRecipe', sheet: 'sheetRecipe', exchange: 'exchangeRecipe' }[body.reads];
+      const key = `${body.reads}Recipe`;
       const recipe = body.reads === 'sheet' ? { ...body.recipe, sheet: name } : body.recipe;
       const wish = { [key]: recipe, collection: { name, prefix, holds } } as unknown as BodyOf<typeof importFile>;
       return importThrough(client, second, `${name}.${format}`, await fetchFile(project, collection, format), wish);
@@ -160,7 +160,7 @@ describe('exports', () => {
     const items = [stop.id, stops.id];
     const file = await fetchChosen(project, format, items);
     const { body } = await client.call(getItemsRecipe, { params: { project, format }, body: { items } });
-    const key = { document: 'documentRecipe', sheet: 'sheetRecipe', exchange: 'exchangeRecipe' }[body.reads];
+    const key = `${body.reads}Recipe`;
     const { id: second } = await client.call(createProject, { body: { name: 'Back' } });
     const recipe = body.reads === 'sheet' ? { ...body.recipe, sheet: 'out' } : body.recipe;
     await importThrough(client, second, name, file, {

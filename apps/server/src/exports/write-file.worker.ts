@@ -72,7 +72,7 @@ async function readBack(writer: Writer, scene: Scene, shelf: Shelf, file: Writte
   const { reads, recipe } = writer.buildRecipe(scene, shelf);
   const type = contentTypeOf(content.type);
   if (type.reads !== reads) throw new Error(`${file.name} was read as ${content.type}`);
-  const wish = wishFor(type, type.align(recipe, content));
+  const wish = wishFor(type, type.align(scene.scheme, recipe, content));
   const back = compareBack(scene.scheme, scene.items, applyRecipe(scene.scheme, content, wish));
   if (shelf.partner && content.type === 'exchange') {
     const { exchange } = await readReqifFile(shelf.partner.bytes);

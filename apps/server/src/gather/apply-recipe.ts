@@ -3,8 +3,8 @@ import { CoombError } from '@coomb/contract/errors';
 import { type AnyContentType, contentTypeOf, finish, type ItemContent, type RecipeOutcome, type Scheme, type Stepwise } from '@coomb/core';
 import { proposeRecipe } from '../tray/proposal.js';
 
-/** A recipe that a request names by what it reads: `documentRecipe`, `sheetRecipe`, `exchangeRecipe`. */
-export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe'>;
+/** A recipe that a request names by what it reads: `documentRecipe`, `sheetRecipe`, `exchangeRecipe`, `modelRecipe`. */
+export type RecipeWish = Pick<NonNullable<BodyOf<typeof importFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe' | 'modelRecipe'>;
 
 const keyOf = ({ reads }: AnyContentType): string => `${reads}Recipe`;
 

@@ -28,7 +28,7 @@ export function buildSource(
     size: file.size,
     importedAt: now,
     importedBy: person,
-    recipe: wish.documentRecipe ?? wish.sheetRecipe ?? wish.exchangeRecipe ?? null,
+    recipe: wish.documentRecipe ?? wish.sheetRecipe ?? wish.exchangeRecipe ?? wish.modelRecipe ?? null,
     issues: [],
     lineageId: id,
     collectionId: null,

@@ -20,7 +20,7 @@ export interface ContentType<Type extends string, Content extends object, Recipe
   /** What a page is shown of the content, to make a recipe by or to see what becomes of it. */
   show: (scheme: Scheme, content: Content) => object;
   /** A recipe that was made for another file, fitted to this one. */
-  align: (recipe: Recipe, content: Content) => Recipe;
+  align: (scheme: Scheme, recipe: Recipe, content: Content) => Recipe;
   /** The recipe with what must be kept beside it so that the file reads the same way again. */
   complete?: (recipe: Recipe, content: Content) => Recipe;
   /** The recipe that an older version of the file was read by, for the newer one; undefined where it does not serve. */

@@ -22,13 +22,15 @@ describe('sorts of content', () => {
         ],
       },
       exchange: { exchange: { types: [], relationTypes: [], objects: [], relations: [], outlines: [], pictures: new Map(), embedded: new Map() } },
-      model: { model: { exporter: '', elements: [], relations: [], drawings: [], profile: [] } },
+      model: { model: { notation: 'uml', exporter: '', elements: [], relations: [], drawings: [], unknown: new Map(), missing: [] } },
     };
     for (const type of contentTypes) {
       const recipe = type.propose(defaultScheme, contents[type.type]);
       expect(contentTypeOwning(recipe)?.type, type.type).toBe(type.reads === null ? undefined : type.type);
       if (type.reads !== null) expect(contentTypeReading(type.reads)).toBe(type);
-      expect(finish(type.read(defaultScheme, type.align(recipe, contents[type.type]), contents[type.type])).drafts.length).toBeGreaterThanOrEqual(0);
+      expect(
+        finish(type.read(defaultScheme, type.align(defaultScheme, recipe, contents[type.type]), contents[type.type])).drafts.length,
+      ).toBeGreaterThanOrEqual(0);
     }
   });
 
@@ -53,7 +55,7 @@ const steps: ContentType<'steps', { steps: string[] }, { kind: string; every: nu
     return { drafts, links: [], issues: [] };
   },
   show: (_, content) => content,
-  align: (recipe) => recipe,
+  align: (_, recipe) => recipe,
   owns: (recipe) => 'every' in recipe,
 };
 

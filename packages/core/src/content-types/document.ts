@@ -11,7 +11,7 @@ export const document: ContentType<'document', { document: SourceDocument }, Doc
   propose: (scheme, content, kind) => proposeDocumentRecipe(scheme, content.document, kind),
   read: (scheme, recipe, content) => readDocument(scheme, recipe, content.document),
   show: (_, { document: { blocks } }) => ({ blocks }),
-  align: (recipe) => recipe,
+  align: (_, recipe) => recipe,
   inherit: (recipe, _, isSameFormat) => (isSameFormat ? recipe : undefined),
   owns: (recipe) => 'headings' in recipe,
   pictures: (content) => content.document.pictures,

@@ -17,9 +17,9 @@ export const exchange: ContentType<'exchange', { exchange: ExchangeDocument }, E
     const { pictures: __, embedded: ___, ...shown } = cutExchange(content.exchange, MOST_SHOWN);
     return { ...shown, total: content.exchange.objects.length };
   },
-  align: (recipe, content) => alignExchangeRecipe(recipe, content.exchange).recipe,
+  align: (_, recipe, content) => alignExchangeRecipe(recipe, content.exchange).recipe,
   inherit: (recipe) => recipe,
-  owns: (recipe) => 'relations' in recipe,
+  owns: (recipe) => 'types' in recipe,
   pictures: (content) => content.exchange.pictures,
   parts: (content) => content.exchange.outlines.map(({ name, nodes }) => ({ name, rows: nodes.length })),
 };

@@ -11,7 +11,7 @@ export const sheets: ContentType<'sheets', { sheets: SourceSheet[] }, SheetRecip
   propose: (scheme, content, kind) => proposeSheetRecipe(scheme, content.sheets, kind),
   read: (scheme, recipe, content) => readSheets(scheme, recipe, content.sheets),
   show: (_, content) => ({ sheets: content.sheets }),
-  align: (recipe, content) => alignSheetRecipe(recipe, content.sheets).recipe,
+  align: (_, recipe, content) => alignSheetRecipe(recipe, content.sheets).recipe,
   complete: (recipe, content) => ({ ...recipe, dialect: content.sheets[0]?.dialect }),
   inherit: (recipe, { sheets: all }) => (all.some((one) => one.name === recipe.sheet) || all.length !== 1 ? recipe : { ...recipe, sheet: all[0]!.name }),
   owns: (recipe) => 'headerRow' in recipe,

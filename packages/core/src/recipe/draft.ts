@@ -3,6 +3,7 @@ import type { Issue } from '../source/issue.js';
 import type { SourcePlace } from '../source/document.js';
 import type { LinkMeaning } from './document-recipe.js';
 import { splitReferences } from './field-value.js';
+import type { ItemDetail } from './say-detail.js';
 
 /** An item as it would be imported. `key` is its number among the drafts of one outcome. */
 export interface Draft {
@@ -16,6 +17,8 @@ export interface Draft {
   title: string;
   html: string;
   fields: Record<string, FieldValue>;
+  /** What its source says of its inside that is no item itself. */
+  details?: ItemDetail[];
   place: SourcePlace;
 }
 

@@ -1,4 +1,4 @@
-import { applyModelRecipe, defaultScheme } from '@coomb/core';
+import { applyModelRecipe, defaultScheme, proposeModelRecipe } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import { readXmi } from './read-xmi.js';
 
@@ -9,7 +9,10 @@ const xmi = (body: string, outside = '') =>
 const element = (type: string, id: string, name: string, inner = '', more = '') =>
   `<packagedElement xmi:type="uml:${type}" xmi:id="${id}" name="${name}" ${more}>${inner}</packagedElement>`;
 const read = async (body: string, outside = '') => (await readXmi(xmi(body, outside))).model;
-const harvest = async (body: string, outside = '') => applyModelRecipe(defaultScheme, await read(body, outside));
+const harvest = async (body: string, outside = '') => {
+  const model = await read(body, outside);
+  return applyModelRecipe(defaultScheme, proposeModelRecipe(defaultScheme, model), model);
+};
 
 const blocks =
   element(
@@ -37,8 +40,9 @@ describe('readXmi', () => {
       ['gate_d', 'Property', 'gate', 'drive'],
       ['gate_p', 'Port', 'gate', null],
       ['drive', 'Class', 'p', null],
+      ['c', 'Comment', 'p', null],
     ]);
-    expect(model.elements.at(-1)!.text).toBe('Moves.');
+    expect(model.elements.find((one) => one.id === 'drive')!.text).toBe('Moves.');
   });
 
   it('reads a comment by its body element, and one without a target as its owner’s', async () => {
@@ -51,8 +55,8 @@ describe('readXmi', () => {
       `${blocks}<packagedElement xmi:type="uml:Dependency" xmi:id="d1" client="gate" supplier="drive"/><packagedElement xmi:type="uml:Usage" xmi:id="d2"><client xmi:idref="drive"/><supplier xmi:idref="gate"/></packagedElement>`,
     );
     expect(model.relations.map((one) => [one.type, one.from, one.to])).toEqual([
-      ['Dependency', 'gate', 'drive'],
-      ['Usage', 'drive', 'gate'],
+      ['Dependency', ['gate'], ['drive']],
+      ['Usage', ['drive'], ['gate']],
     ]);
   });
 
@@ -70,10 +74,16 @@ describe('readXmi', () => {
       {
         id: 'g',
         name: 'Gates',
-        shapes: [{ element: 'gate', x: 10, y: 20.5, width: 100, height: 50 }],
+        sort: 'class',
+        owner: null,
+        line: 1,
+        shapes: [{ id: 'g/@ownedElement.0', element: 'gate', inside: -1, x: 10, y: 20.5, width: 100, height: 50 }],
         routes: [
           {
-            element: 'd1',
+            id: 'g/@ownedElement.1',
+            element: '',
+            from: -1,
+            to: -1,
             points: [
               { x: 1, y: 2 },
               { x: 3, y: 4 },
@@ -85,12 +95,12 @@ describe('readXmi', () => {
   });
 
   it('counts and names what it does not know', async () => {
-    const { model, issues } = await readXmi(xmi(`${element('TimeEvent', 't1', 'tick')}${element('TimeEvent', 't2', 'tock')}<mystery/>`));
+    const { model, issues } = await readXmi(xmi(`${element('Ticker', 't1', 'tick')}${element('Ticker', 't2', 'tock')}<mystery xmi:type="uml:Riddle"/>`));
     expect([...model.unknown]).toEqual([
-      ['TimeEvent', 2],
-      ['mystery', 1],
+      ['Ticker', 2],
+      ['Riddle', 1],
     ]);
-    expect(issues).toMatchObject([{ code: 'content-unknown', message: expect.stringContaining('2 × TimeEvent') }, { at: 'mystery' }]);
+    expect(issues).toMatchObject([{ code: 'content-unknown', message: expect.stringContaining('2 × Ticker') }, { at: 'Riddle' }]);
   });
 
   it('names what is broken and reads on', async () => {
@@ -100,8 +110,11 @@ describe('readXmi', () => {
         '<sysml:Block base_Class="gone"/>',
       ),
     );
-    expect(issues.map((issue) => issue.code)).toEqual(['id-twice', 'element-without-id', 'stereotype-dangling', 'relation-dangling']);
-    expect(model.elements).toHaveLength(5);
+    expect(issues.map((issue) => issue.code).toSorted()).toEqual(['element-without-id', 'id-twice', 'relation-dangling', 'stereotype-dangling']);
+    expect(model.elements.map(({ id, name }) => [id, name]).slice(-2)).toEqual([
+      ['gate~2', 'Twin'],
+      ['m/@packagedElement.3', 'Nobody'],
+    ]);
   });
 });
 
@@ -149,7 +162,8 @@ describe('applyModelRecipe', () => {
       element('Class', 'g', 'Gate', '<ownedAttribute xmi:type="uml:Property" xmi:id="w" name="width"/>') + element('DataType', 'd', 'Metre'),
     );
     expect(drafts.map((draft) => draft.title)).toEqual(['Weir', 'Gate']);
-    expect(issues.map((issue) => issue.message)).toEqual([expect.stringContaining('1 × Property'), expect.stringContaining('1 × DataType')]);
+    expect(issues.map((issue) => issue.message)).toEqual([expect.stringContaining('1 × data type')]);
+    expect(drafts[1]!.details).toEqual([{ sort: 'value', text: 'width', element: 'w' }]);
   });
 
   it('says which relations may not stand between their ends', async () => {
@@ -158,7 +172,7 @@ describe('applyModelRecipe', () => {
       '<sysml:Requirement base_Class="r"/><sysml:Verify base_Abstraction="v"/>',
     );
     expect(links).toEqual([]);
-    expect(issues).toMatchObject([{ code: 'relation-not-allowed', at: 'v' }]);
+    expect(issues).toMatchObject([{ code: 'relation-not-allowed', at: 'line 1' }]);
   });
 
   it('gives a nameless part the name of what it is a use of', async () => {

@@ -60,5 +60,5 @@ async function findRecipe(
   if (!recipe && !kind) return {};
   const { content } = await readFileContent(name, bytes);
   if (content.type === 'results') return {};
-  return recipe ? readRecipeFile(recipe, content) : proposeWish(scheme, content, kind);
+  return recipe ? readRecipeFile(scheme, recipe, content) : proposeWish(scheme, content, kind);
 }

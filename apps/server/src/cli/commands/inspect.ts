@@ -54,7 +54,7 @@ async function harvest(content: Exclude<FileContent, { type: 'results' }>, kind:
   if (kind && !defaultScheme.kinds.some((one) => one.id === kind))
     throw new UsageError(`There is no kind "${kind}"; there are ${defaultScheme.kinds.map((one) => one.id).join(', ')}.`);
   try {
-    return applyRecipe(defaultScheme, content, recipe ? await readRecipeFile(recipe, content) : proposeWish(defaultScheme, content, kind));
+    return applyRecipe(defaultScheme, content, recipe ? await readRecipeFile(defaultScheme, recipe, content) : proposeWish(defaultScheme, content, kind));
   } catch (error) {
     if (error instanceof CoombError) throw new UsageError(error.message);
     throw error;

@@ -9,7 +9,7 @@ import { useKeepRecipe, useRecipes, useWithdrawRecipe } from './queries';
 import { saveRecipeFile } from './recipe-file';
 import { OneLine } from '../../shared/ui/one-line';
 
-const reads = { document: 'documents', sheet: 'sheets', exchange: 'exchange files' };
+const reads = { document: 'documents', sheet: 'sheets', exchange: 'exchange files', model: 'models' };
 
 /** The recipes of the project, those that come with Coomb, and where each was used. */
 export function RecipesPage() {

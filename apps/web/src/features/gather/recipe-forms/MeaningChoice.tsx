@@ -27,6 +27,7 @@ export function MeaningChoice({
   name,
   meaning,
   withHeading = false,
+  of = 'column',
   proposed,
   onChange,
 }: {
@@ -36,6 +37,8 @@ export function MeaningChoice({
   meaning: ExchangeMeaning;
   /** Exchange files tell sections by an attribute, and the outline by itself. */
   withHeading?: boolean;
+  /** A value of an element says no kind, parent or other item. */
+  of?: 'column' | 'value';
   /** The field that the values would fit, for a new one. */
   proposed?: (() => ProposedField) | undefined;
   onChange: (meaning: Meaning) => void;
@@ -51,15 +54,17 @@ export function MeaningChoice({
     { value: 'reference', label: 'reference' },
     { value: 'title', label: 'title' },
     { value: 'text', label: 'text' },
-    { value: 'kind', label: 'kind' },
-    ...(withHeading
-      ? [{ value: 'heading', label: 'title of a section' }]
-      : [
-          { value: 'parent', label: 'parent' },
-          { value: 'number', label: 'outline number or level' },
-        ]),
+    ...(of === 'value' ? [] : [{ value: 'kind', label: 'kind' }]),
+    ...(of === 'value'
+      ? []
+      : withHeading
+        ? [{ value: 'heading', label: 'title of a section' }]
+        : [
+            { value: 'parent', label: 'parent' },
+            { value: 'number', label: 'outline number or level' },
+          ]),
     ...fields.map((field) => ({ value: `field ${field.id}`, label: `field: ${field.label.toLowerCase()}` })),
-    ...links,
+    ...(of === 'value' ? [] : links),
     { value: 'new', label: 'a new field…' },
   ];
   return (

@@ -1,0 +1,506 @@
+import type { ElementRole, Issue, ModelDocument, ModelElement, ModelRelation } from '@coomb/core';
+import { buildDrawings, isDiagram } from './build-drawings.js';
+import { isElement, JOINING, RELATIONS, SILENT } from './metamodel.js';
+import { ModelIssues } from './model-issues.js';
+import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue } from './say-value.js';
+import { applyStereotypes, isApplication } from './stereotypes.js';
+import { References, type Target, type XmiFile } from './xmi-file.js';
+import type { XmiObject } from './xmi-objects.js';
+
+/** Files of one model, as UML 2.x with any profiles, as elements, relations and drawings. What is unknown is counted and named, never an error. */
+export function buildUmlModel(files: readonly XmiFile[]): { model: ModelDocument; issues: Issue[] } {
+  return new UmlBuilder(files).build();
+}
+
+/** Properties of an object that name what it is an occurrence of, by its class; `type` for the rest. */
+const TYPED_BY: Record<string, string> = {
+  CallBehaviorAction: 'behavior',
+  CallOperationAction: 'operation',
+  SendSignalAction: 'signal',
+  BroadcastSignalAction: 'signal',
+  InstanceSpecification: 'classifier',
+  Lifeline: 'represents',
+  InteractionUse: 'refersTo',
+  ActivityPartition: 'represents',
+  State: 'submachine',
+  Reception: 'signal',
+  CollaborationUse: 'type',
+};
+
+/** Texts and flags that are told of any element that has them, and the word they are told by. */
+const TOLD: Record<string, string> = {
+  visibility: 'visibility',
+  isAbstract: 'abstract',
+  isDerived: 'derived',
+  isReadOnly: 'read only',
+  isStatic: 'static',
+  isConjugated: 'conjugated',
+  isBehavior: 'behaviour',
+  aggregation: 'aggregation',
+  direction: 'direction',
+  kind: 'kind',
+  interactionOperator: 'operator',
+  messageSort: 'sort',
+  language: 'language',
+  isControl: 'control',
+  isOrdered: 'ordered',
+  isUnique: 'unique',
+};
+/** What a file says although it goes without saying. */
+const USUAL: Record<string, string> = { visibility: 'public', aggregation: 'none', abstract: 'false', derived: 'false', static: 'false', unique: 'true' };
+
+const CONTAINERS = new Set(['Class', 'Component', 'Actor', 'Node', 'Device', 'ExecutionEnvironment', 'Collaboration', 'AssociationClass', 'Artifact']);
+/** Behaviours that are no more than a text on their owner. */
+const INLINE_TAGS = new Set(['entry', 'doActivity', 'exit', 'effect', 'guard', 'condition']);
+const INLINE_TYPES = new Set(['OpaqueBehavior', 'FunctionBehavior', 'Constraint']);
+
+export class UmlBuilder {
+  readonly model: ModelDocument = {
+    notation: 'uml',
+    exporter: '',
+    elements: [],
+    relations: [],
+    drawings: [],
+    unknown: new Map(),
+    missing: [],
+  };
+  readonly issues = new ModelIssues();
+  readonly elementOf = new Map<XmiObject, ModelElement>();
+  readonly relationOf = new Map<XmiObject, ModelRelation>();
+  private readonly references: References;
+  private readonly missing = new Map<string, number>();
+  private readonly ids = new Map<string, number>();
+  private withoutId = 0;
+
+  constructor(private readonly files: readonly XmiFile[]) {
+    this.references = new References(files);
+  }
+
+  build(): { model: ModelDocument; issues: Issue[] } {
+    const { model } = this;
+    const diagrams: { object: XmiObject; file: XmiFile }[] = [];
+    const applications: { object: XmiObject; file: XmiFile }[] = [];
+    for (const file of this.files) {
+      model.exporter ||= file.content.exporter;
+      this.tellTwins(file);
+      for (const object of file.content.objects) {
+        if (isDiagram(object)) diagrams.push({ object, file });
+        else if (isApplication(object)) applications.push({ object, file });
+        else if (object.space !== 'di' && object.space !== 'profile') this.addObject(object, file);
+        else if (object.space === 'profile' && !object.owner) this.count(`${object.type} of a profile`);
+      }
+    }
+    for (const file of this.files) for (const object of file.content.objects) this.fill(object, file);
+    applyStereotypes(this, applications);
+    this.placeTexts();
+    for (const { object, file } of diagrams) model.drawings.push(...buildDrawings(this, object, file));
+    this.settleRelations();
+    this.tell();
+    return { model, issues: this.issues.finish() };
+  }
+
+  private addObject(object: XmiObject, file: XmiFile): void {
+    const { type } = object;
+    const { name } = file;
+    if (RELATIONS[type] || JOINING.has(type)) {
+      if (type === 'Extension') return;
+      const relation: ModelRelation = {
+        id: this.giveId(object, file),
+        type,
+        stereotypes: [],
+        from: [],
+        to: [],
+        name: first(object, 'name'),
+        values: {},
+        line: object.line,
+        ...(name && { file: name }),
+      };
+      this.relationOf.set(object, relation);
+      this.model.relations.push(relation);
+      if (type !== 'AssociationClass') return;
+    } else if (!isElement(type)) {
+      if (!isValue(object) && !SILENT.has(type)) this.count(type);
+      return;
+    }
+    if (isFolded(object)) return;
+    if (!object.hasId) this.withoutId++;
+    const element: ModelElement = {
+      id: type === 'AssociationClass' ? this.relationOf.get(object)!.id : this.giveId(object, file),
+      type,
+      stereotypes: [],
+      name: first(object, 'name'),
+      parent: this.ownerOf(object)?.id ?? null,
+      typedBy: null,
+      text: '',
+      reference: null,
+      values: {},
+      line: object.line,
+      ...(name && { file: name }),
+    };
+    this.elementOf.set(object, element);
+    this.model.elements.push(element);
+  }
+
+  /** The file's own identifier; with the file's name, or a number, where another object of the model has it. */
+  private giveId(object: XmiObject, file: XmiFile): string {
+    const count = this.ids.get(object.id);
+    this.ids.set(object.id, (count ?? 0) + 1);
+    if (count === undefined) return object.id;
+    const placed = file.name && file.byId.get(object.id) === object ? `${file.name}#${object.id}` : `${object.id}~${count + 1}`;
+    this.ids.set(placed, 1);
+    return placed;
+  }
+
+  private tellTwins(file: XmiFile): void {
+    for (const twin of file.twins)
+      if (!isValue(twin))
+        this.issues.add(
+          'warning',
+          'id-twice',
+          this.at(twin, file),
+          `The id ${twin.id} is used twice; what refers to it is taken to mean the first. The second, ${this.describe(twin)}, is kept as ${twin.id}~2`,
+        );
+  }
+
+  describe(object: XmiObject): string {
+    const name = first(object, 'name');
+    return `a ${object.type}${name ? ` "${name.slice(0, 80)}"` : ''}`;
+  }
+
+  at(object: XmiObject, file: XmiFile): string {
+    return `${file.name ? `${file.name}, ` : ''}line ${object.line}`;
+  }
+
+  ownerOf(object: XmiObject): ModelElement | undefined {
+    for (let at = object.owner; at; at = at.owner) {
+      const element = this.elementOf.get(at);
+      if (element) return element;
+    }
+    return undefined;
+  }
+
+  /** What a property of an object refers to, one by one. */
+  refer(object: XmiObject, property: string, file: XmiFile): Target[] {
+    const texts = object.properties[property];
+    if (!texts) return [];
+    return texts.flatMap((text) => {
+      const whole = this.references.follow(file, text.trim());
+      if (!('dangling' in whole) || !/\s/.test(text.trim())) return text.trim() ? [whole] : [];
+      const parts = text.trim().split(/\s+/);
+      return parts.filter((part, index) => !(/^[\w-]+:\w+$/.test(part) && parts[index + 1]?.includes('#'))).map((part) => this.references.follow(file, part));
+    });
+  }
+
+  private fill(object: XmiObject, file: XmiFile): void {
+    const relation = this.relationOf.get(object);
+    if (relation) this.fillRelation(object, relation, file);
+    const element = this.elementOf.get(object);
+    if (element) this.fillElement(object, element, file);
+  }
+
+  /** Name of what a reference leads to. */
+  nameOf(file: XmiFile): (reference: string) => string {
+    return (reference) => {
+      if (!reference) return '';
+      const target = this.references.follow(file, reference.trim());
+      if ('known' in target) return target.known;
+      if (!('object' in target)) return '';
+      const { object } = target;
+      return isValue(object) ? sayValue(object, this.nameOf(file)) : first(object, 'name') || this.elementOf.get(object)?.name || '';
+    };
+  }
+
+  private typeOf(object: XmiObject, file: XmiFile): string {
+    return this.nameOf(file)(first(object, 'type'));
+  }
+
+  private fillElement(object: XmiObject, element: ModelElement, file: XmiFile): void {
+    const { values } = element;
+    const nameOf = this.nameOf(file);
+    const [typed] = this.refer(object, TYPED_BY[object.type] ?? 'type', file);
+    if (typed && 'object' in typed) {
+      element.typedBy = this.elementOf.get(typed.object)?.id ?? null;
+      if (!element.typedBy) element.typeName = first(typed.object, 'name');
+    } else if (typed && 'known' in typed) element.typeName = typed.known;
+    else if (typed && 'missing' in typed) {
+      element.typeName = typed.at;
+      this.miss(typed.missing);
+    }
+    for (const property in TOLD) {
+      const value = first(object, property);
+      const word = TOLD[property]!;
+      if (value && value !== USUAL[word]) values[word] = value;
+    }
+    if (object.type === 'Property' || object.type === 'Port') {
+      const [type] = this.refer(object, 'type', file);
+      if (object.type === 'Property') element.role = roleOf(object, type && 'object' in type ? type.object : undefined);
+    }
+    this.fillTexts(object, element, file, nameOf);
+  }
+
+  private fillTexts(object: XmiObject, element: ModelElement, file: XmiFile, nameOf: (reference: string) => string): void {
+    const { values } = element;
+    const tell = (word: string, text: string) => {
+      if (text) values[word] = text;
+    };
+    tell('multiplicity', sayMultiplicity(object, nameOf));
+    tell('default', sayOwned(object, 'defaultValue', nameOf) || first(object, 'default'));
+    switch (object.type) {
+      case 'Operation':
+        tell(
+          'signature',
+          saySignature(object, (one) => this.typeOf(one, file), nameOf),
+        );
+        break;
+      case 'Comment':
+        element.text = (object.properties.body ?? []).join('\n').trim();
+        element.about = this.keysOf(object, 'annotatedElement', file);
+        break;
+      case 'Constraint':
+      case 'DurationConstraint':
+      case 'TimeConstraint':
+      case 'IntervalConstraint':
+      case 'InteractionConstraint':
+        element.text = sayOwned(object, 'specification', nameOf);
+        element.about = this.keysOf(object, 'constrainedElement', file);
+        break;
+      case 'State':
+        for (const [tag, word] of [
+          ['entry', 'entry'],
+          ['doActivity', 'do'],
+          ['exit', 'exit'],
+        ] as const)
+          tell(word, sayBehaviour(object, tag, nameOf));
+        break;
+      case 'OpaqueAction':
+      case 'OpaqueBehavior':
+        element.text = (object.properties.body ?? []).join('\n').trim();
+        break;
+      case 'Pseudostate':
+        values.kind ??= 'initial';
+        break;
+      case 'CombinedFragment':
+        values.operator ??= 'seq';
+        break;
+      case 'InteractionOperand':
+        tell('guard', sayOwned(object, 'guard', nameOf));
+        break;
+      case 'AcceptEventAction':
+      case 'AcceptCallAction':
+        tell('trigger', this.sayTriggers(object, file));
+        break;
+      case 'InstanceSpecification':
+        for (const slot of ownedBy(object, 'slot')) tell(nameOf(first(slot, 'definingFeature')) || 'slot', sayAll(slot, 'value', nameOf));
+        break;
+      default:
+    }
+  }
+
+  private sayTriggers(object: XmiObject, file: XmiFile): string {
+    return ownedBy(object, 'trigger')
+      .map((trigger) => {
+        const [event] = this.refer(trigger, 'event', file);
+        if (!event || !('object' in event)) return first(trigger, 'name');
+        const found = event.object;
+        const nameOf = this.nameOf(event.file);
+        return (
+          nameOf(first(found, 'signal')) ||
+          nameOf(first(found, 'operation')) ||
+          sayOwned(found, 'changeExpression', nameOf) ||
+          sayOwned(found, 'when', nameOf) ||
+          first(found, 'name') ||
+          first(trigger, 'name')
+        );
+      })
+      .filter(Boolean)
+      .join(', ');
+  }
+
+  private keysOf(object: XmiObject, property: string, file: XmiFile): string[] {
+    return this.refer(object, property, file).flatMap((target) => ('object' in target ? (this.elementOf.get(target.object)?.id ?? []) : []));
+  }
+
+  private fillRelation(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
+    const nameOf = this.nameOf(file);
+    const ends = RELATIONS[object.type];
+    if (ends)
+      for (const end of ['from', 'to'] as const) {
+        const property = ends[end].find((one) => object.properties[one]?.some((text) => text.trim()));
+        if (property) this.join(object, relation, end, this.refer(object, property, file), file);
+        else if (end === 'from') {
+          const owner = this.ownerOf(object);
+          if (owner) relation.from.push(owner.id);
+        }
+      }
+    else if (object.type === 'Connector') this.fillConnector(object, relation, file);
+    else if (object.type === 'Message') this.fillMessage(object, relation, file);
+    else this.fillAssociation(object, relation, file);
+    const tell = (word: string, text: string) => {
+      if (text) relation.values[word] = text;
+    };
+    tell('guard', sayOwned(object, 'guard', nameOf));
+    if (object.type === 'Transition') {
+      tell('trigger', this.sayTriggers(object, file));
+      tell('effect', sayBehaviour(object, 'effect', nameOf));
+    }
+    if (object.type === 'Extend') tell('condition', sayOwned(object, 'condition', nameOf));
+    if (object.type === 'InformationFlow') tell('conveys', this.namesOf(object, 'conveyed', file));
+    if (object.type === 'Message') {
+      tell('sort', first(object, 'messageSort'));
+      relation.name ||= nameOf(first(object, 'signature'));
+    }
+  }
+
+  namesOf(object: XmiObject, property: string, file: XmiFile): string {
+    return this.refer(object, property, file)
+      .map((target) => ('object' in target ? first(target.object, 'name') : 'known' in target ? target.known : ''))
+      .filter(Boolean)
+      .join(', ');
+  }
+
+  /** Ends that are elements, or that lie in a file which is not at hand; what is nowhere is told. */
+  private join(object: XmiObject, relation: ModelRelation, end: 'from' | 'to', targets: readonly Target[], file: XmiFile): void {
+    for (const target of targets)
+      if ('object' in target) {
+        const key = this.elementOf.get(target.object)?.id ?? this.relationOf.get(target.object)?.id;
+        if (key) relation[end].push(key);
+      } else if ('missing' in target) {
+        this.miss(target.missing);
+        (relation.waiting ??= []).push({ end, target: target.at });
+      } else if ('dangling' in target)
+        this.issues.add(
+          'warning',
+          'relation-dangling',
+          this.at(object, file),
+          `${relation.type} ${relation.name ? `"${relation.name}" ` : ''}(${relation.id}) ends at ${target.dangling.slice(0, 120)}, which is not in the file; that end makes no link`,
+        );
+  }
+
+  private fillConnector(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
+    const ends = ownedBy(object, 'end');
+    ends.forEach((end, index) => {
+      const side = index === 0 ? 'from' : 'to';
+      this.join(object, relation, side, this.refer(end, 'role', file), file);
+      const part = this.namesOf(end, 'partWithPort', file);
+      if (part) relation.values[`${side} part`] = part;
+    });
+    const type = this.typeOf(object, file);
+    if (type) relation.values.type = type;
+  }
+
+  private fillMessage(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
+    for (const [property, end] of [
+      ['sendEvent', 'from'],
+      ['receiveEvent', 'to'],
+    ] as const)
+      for (const target of this.refer(object, property, file)) {
+        if (!('object' in target)) continue;
+        const covered = this.refer(target.object, 'covered', target.file);
+        this.join(object, relation, end, covered, target.file);
+      }
+  }
+
+  /** From the class whose property the association is, or from the whole to its parts; where both ends are the association's own, in their order. */
+  private fillAssociation(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
+    const own = ownedBy(object, 'ownedEnd');
+    const named = this.refer(object, 'memberEnd', file).flatMap((target) => ('object' in target ? [target.object] : []));
+    const ends = [...new Set([...named, ...own])];
+    if (ends.length < 2) return;
+    const whole = ends.find((end) => ['composite', 'shared'].includes(first(end, 'aggregation')));
+    const ofClass = ends.find((end) => end.owner !== object);
+    const target = whole ?? ofClass ?? ends[1]!;
+    const source = ends.find((end) => end !== target)!;
+    if (whole) relation.role = first(whole, 'aggregation') as 'composite';
+    const nameOf = this.nameOf(file);
+    for (const [end, property] of [
+      ['from', source],
+      ['to', target],
+    ] as const) {
+      this.join(object, relation, end, this.refer(property, 'type', file), file);
+      const says = [first(property, 'name'), sayMultiplicity(property, nameOf)].filter(Boolean).join(' ');
+      if (says) relation.values[`${end} end`] = says;
+    }
+    for (const more of ends) if (more !== source && more !== target) this.join(object, relation, 'to', this.refer(more, 'type', file), file);
+  }
+
+  private miss(part: string): void {
+    this.missing.set(part, (this.missing.get(part) ?? 0) + 1);
+  }
+
+  count(what: string): void {
+    this.model.unknown.set(what, (this.model.unknown.get(what) ?? 0) + 1);
+  }
+
+  /** Comments are the text of what they are about; those that say nothing of it are their owner's. */
+  private placeTexts(): void {
+    const byId = new Map(this.model.elements.map((element) => [element.id, element]));
+    for (const element of this.model.elements) {
+      if (element.type !== 'Comment') continue;
+      element.about = element.about?.length ? element.about : element.parent === null ? [] : [element.parent];
+      if (element.text)
+        for (const id of element.about) {
+          const about = byId.get(id);
+          if (about) about.text = about.text ? `${about.text}\n${element.text}` : element.text;
+        }
+    }
+  }
+
+  private settleRelations(): void {
+    this.model.relations = this.model.relations.filter((relation) => {
+      const has = (end: 'from' | 'to') => relation[end].length > 0 || relation.waiting?.some((one) => one.end === end);
+      return has('from') && has('to');
+    });
+  }
+
+  private tell(): void {
+    const { model, issues } = this;
+    if (this.withoutId > 0)
+      issues.add(
+        'note',
+        'element-without-id',
+        'the whole file',
+        `${this.withoutId} elements have no identifier; they are known by their place in the file, so that importing a newer version tells them by name`,
+      );
+    for (const [part, count] of this.missing) {
+      model.missing.push({ part, count });
+      issues.add(
+        'warning',
+        'part-missing',
+        part,
+        `The model refers ${count} times to ${part}, which was not handed in. Hand in both together (as an archive), or that file later: what leads there waits for it`,
+      );
+    }
+    for (const file of this.files)
+      for (const [what, count] of file.content.extensions)
+        issues.add('note', 'content-unknown', file.name || 'the whole file', `${count} × ${what} is not read; it stays in the stored file and goes out again`);
+    for (const [what, count] of model.unknown)
+      issues.add('note', 'content-unknown', what, `${count} × ${what} has no place in Coomb yet; it stays in the stored file and goes out again`);
+  }
+}
+
+/** Elements that are told as a text of their owner, and ends that are their association's. */
+function isFolded(object: XmiObject): boolean {
+  const { type, tag, owner } = object;
+  if (INLINE_TYPES.has(type) && INLINE_TAGS.has(tag)) return true;
+  if (type === 'Parameter') return owner?.type === 'Operation' || owner?.type === 'Reception';
+  if (type === 'Property') return tag === 'ownedEnd' || owner?.type === 'Stereotype';
+  return isValue(object);
+}
+
+function roleOf(property: XmiObject, type: XmiObject | undefined): ElementRole {
+  if (property.owner && JOINING.has(property.owner.type) && property.tag === 'ownedEnd') return 'end';
+  const isWhole = type !== undefined && CONTAINERS.has(type.type);
+  if (!isWhole) return 'value';
+  return first(property, 'aggregation') === 'composite' ? 'part' : 'reference';
+}
+
+function sayBehaviour(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
+  const [owned] = ownedBy(object, tag);
+  if (!owned) return nameOf(first(object, tag));
+  return first(owned, 'name') || (owned.properties.body ?? []).join('\n').trim() || nameOf(first(owned, 'behavior'));
+}
+
+function sayAll(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
+  const owned = ownedBy(object, tag).map((one) => sayValue(one, nameOf));
+  return [...owned, ...(object.properties[tag] ?? [])].filter(Boolean).join(', ');
+}

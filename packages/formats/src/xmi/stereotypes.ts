@@ -1,0 +1,83 @@
+import type { ModelElement } from '@coomb/core';
+import type { UmlBuilder } from './build-uml-model.js';
+import { first } from './say-value.js';
+import type { XmiFile } from './xmi-file.js';
+import type { XmiObject } from './xmi-objects.js';
+
+const BASE = /^base_/;
+
+/** Whether an object says that a stereotype is applied: whatever the profile, it names what it is applied to by `base_` and the metaclass. */
+export function isApplication(object: XmiObject): boolean {
+  if (object.space !== 'profile' && object.space !== 'none') return false;
+  for (const property in object.properties) if (BASE.test(property)) return true;
+  return false;
+}
+
+/** Gives elements and relations their stereotypes with the values that these carry. What SysML says of requirements, flows and units is told by its meaning. */
+export function applyStereotypes(builder: UmlBuilder, applications: readonly { object: XmiObject; file: XmiFile }[]): void {
+  for (const { object, file } of applications) {
+    for (const property in object.properties) {
+      if (!BASE.test(property)) continue;
+      for (const target of builder.refer(object, property, file)) {
+        const element = 'object' in target ? builder.elementOf.get(target.object) : undefined;
+        const relation = 'object' in target ? builder.relationOf.get(target.object) : undefined;
+        if (!element && !relation) {
+          if ('dangling' in target)
+            builder.issues.add(
+              'warning',
+              'stereotype-dangling',
+              builder.at(object, file),
+              `«${object.type}» is applied to ${target.dangling.slice(0, 120)}, which is not in the file`,
+            );
+          continue;
+        }
+        for (const one of [element, relation]) {
+          if (!one || one.stereotypes.includes(object.type)) continue;
+          one.stereotypes.push(object.type);
+          takeValues(builder, object, file, one.values);
+        }
+        if (element) giveMeaning(builder, object, file, element);
+      }
+    }
+  }
+}
+
+function takeValues(builder: UmlBuilder, object: XmiObject, file: XmiFile, values: Record<string, string>): void {
+  for (const property in object.properties) {
+    if (BASE.test(property)) continue;
+    const texts = object.properties[property]!.map((text) => text.trim()).filter(Boolean);
+    const names = builder.namesOf(object, property, file);
+    const text = names || texts.join(', ');
+    if (text) values[`${object.type}.${property}`] = text;
+  }
+  for (const child of object.children ?? []) {
+    const text = first(child, 'name') || first(child, 'value') || first(child, 'body');
+    if (text) values[`${object.type}.${child.tag}`] = text;
+  }
+}
+
+const textOf = (object: XmiObject, ...names: string[]): string => {
+  for (const name of names) {
+    const text = object.properties[name]?.join('\n').trim();
+    if (text) return text;
+  }
+  return '';
+};
+
+/** SysML 1.x: the properties of requirements, flow properties and value types. */
+function giveMeaning(builder: UmlBuilder, object: XmiObject, file: XmiFile, element: ModelElement): void {
+  const name = object.type.toLowerCase();
+  if (/requirement$/.test(name) || (object.properties.text && object.properties.id)) {
+    const text = textOf(object, 'text', 'Text');
+    if (text) element.text = text;
+    element.reference = textOf(object, 'id', 'Id', 'ID') || element.reference;
+    for (const tag of ['text', 'Text', 'id', 'Id', 'ID']) delete element.values[`${object.type}.${tag}`];
+  }
+  if (name === 'flowproperty') element.values.direction = textOf(object, 'direction') || 'inout';
+  if (name === 'valuetype') {
+    const unit = builder.namesOf(object, 'unit', file);
+    if (unit) element.values.unit = unit;
+  }
+  if (name === 'participantproperty' || name === 'connectorproperty') element.role = 'reference';
+  if (name === 'constraintparameter') element.role = 'value';
+}
