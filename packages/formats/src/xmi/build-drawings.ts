@@ -88,7 +88,7 @@ class DrawingReader {
   private elementsOf(object: XmiObject): string[] {
     return this.builder.refer(object, 'modelElement', this.file).flatMap((target) => {
       if (!('object' in target)) return [];
-      return this.builder.elementOf.get(target.object)?.id ?? this.builder.relationOf.get(target.object)?.id ?? [];
+      return target.object.element?.id ?? target.object.relation?.id ?? [];
     });
   }
 
@@ -143,7 +143,7 @@ class DrawingReader {
       const own = this.shapeAt.get(target.object);
       if (own !== undefined) return own;
       // Some say the element rather than its shape.
-      const element = this.builder.elementOf.get(target.object)?.id;
+      const element = target.object.element?.id;
       if (element) return this.shapes.findIndex((shape) => shape.element === element);
     }
     return -1;

@@ -5,7 +5,7 @@ import { ModelIssues } from './model-issues.js';
 import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue } from './say-value.js';
 import { applyStereotypes, isApplication } from './stereotypes.js';
 import { References, type Target, type XmiFile } from './xmi-file.js';
-import type { XmiObject } from './xmi-objects.js';
+import { allOf, type XmiObject } from './xmi-objects.js';
 
 /** Files of one model, as UML 2.x with any profiles, as elements, relations and drawings. What is unknown is counted and named, never an error. */
 export function buildUmlModel(files: readonly XmiFile[]): { model: ModelDocument; issues: Issue[] } {
@@ -28,7 +28,7 @@ const TYPED_BY: Record<string, string> = {
 };
 
 /** Texts and flags that are told of any element that has them, and the word they are told by. */
-const TOLD: Record<string, string> = {
+const TOLD: Record<string, string | undefined> = {
   visibility: 'visibility',
   isAbstract: 'abstract',
   isDerived: 'derived',
@@ -54,6 +54,8 @@ const CONTAINERS = new Set(['Class', 'Component', 'Actor', 'Node', 'Device', 'Ex
 const INLINE_TAGS = new Set(['entry', 'doActivity', 'exit', 'effect', 'guard', 'condition']);
 const INLINE_TYPES = new Set(['OpaqueBehavior', 'FunctionBehavior', 'Constraint']);
 
+const NOWHERE: Target[] = [];
+
 export class UmlBuilder {
   readonly model: ModelDocument = {
     notation: 'uml',
@@ -65,8 +67,8 @@ export class UmlBuilder {
     missing: [],
   };
   readonly issues = new ModelIssues();
-  readonly elementOf = new Map<XmiObject, ModelElement>();
-  readonly relationOf = new Map<XmiObject, ModelRelation>();
+  /** Elements that a comment or a constraint is about. */
+  private readonly about: { of: ModelElement; elements: ModelElement[] }[] = [];
   private readonly references: References;
   private readonly missing = new Map<string, number>();
   private readonly ids = new Map<string, number>();
@@ -115,7 +117,7 @@ export class UmlBuilder {
         line: object.line,
         ...(name && { file: name }),
       };
-      this.relationOf.set(object, relation);
+      object.relation = relation;
       this.model.relations.push(relation);
       if (type !== 'AssociationClass') return;
     } else if (!isElement(type)) {
@@ -125,7 +127,7 @@ export class UmlBuilder {
     if (isFolded(object)) return;
     if (!object.hasId) this.withoutId++;
     const element: ModelElement = {
-      id: type === 'AssociationClass' ? this.relationOf.get(object)!.id : this.giveId(object, file),
+      id: type === 'AssociationClass' ? object.relation!.id : this.giveId(object, file),
       type,
       stereotypes: [],
       name: first(object, 'name'),
@@ -137,16 +139,18 @@ export class UmlBuilder {
       line: object.line,
       ...(name && { file: name }),
     };
-    this.elementOf.set(object, element);
+    object.element = element;
     this.model.elements.push(element);
   }
 
   /** The file's own identifier; with the file's name, or a number, where another object of the model has it. */
   private giveId(object: XmiObject, file: XmiFile): string {
-    const count = this.ids.get(object.id);
-    this.ids.set(object.id, (count ?? 0) + 1);
-    if (count === undefined) return object.id;
-    const placed = file.name && file.byId.get(object.id) === object ? `${file.name}#${object.id}` : `${object.id}~${count + 1}`;
+    const isTwin = file.byId.get(object.id) !== object;
+    if (this.files.length === 1 && !isTwin) return object.id;
+    const count = this.ids.get(object.id) ?? (isTwin ? 1 : 0);
+    this.ids.set(object.id, count + 1);
+    if (count === 0) return object.id;
+    const placed = isTwin ? `${object.id}~${count + 1}` : `${file.name}#${object.id}`;
     this.ids.set(placed, 1);
     return placed;
   }
@@ -173,7 +177,7 @@ export class UmlBuilder {
 
   ownerOf(object: XmiObject): ModelElement | undefined {
     for (let at = object.owner; at; at = at.owner) {
-      const element = this.elementOf.get(at);
+      const element = at.element;
       if (element) return element;
     }
     return undefined;
@@ -182,19 +186,28 @@ export class UmlBuilder {
   /** What a property of an object refers to, one by one. */
   refer(object: XmiObject, property: string, file: XmiFile): Target[] {
     const texts = object.properties[property];
-    if (!texts) return [];
-    return texts.flatMap((text) => {
-      const whole = this.references.follow(file, text.trim());
-      if (!('dangling' in whole) || !/\s/.test(text.trim())) return text.trim() ? [whole] : [];
-      const parts = text.trim().split(/\s+/);
-      return parts.filter((part, index) => !(/^[\w-]+:\w+$/.test(part) && parts[index + 1]?.includes('#'))).map((part) => this.references.follow(file, part));
-    });
+    if (texts === undefined) return NOWHERE;
+    if (typeof texts === 'string') {
+      const own = file.byId.get(texts);
+      return own ? [{ object: own, file }] : this.referAll(texts, file);
+    }
+    return texts.flatMap((text) => this.referAll(text, file));
+  }
+
+  /** Several identifiers may stand in one text, parted by blanks, with the type of each before it. */
+  private referAll(text: string, file: XmiFile): Target[] {
+    const trimmed = text.trim();
+    if (!trimmed) return NOWHERE;
+    const whole = this.references.follow(file, trimmed);
+    if (!('dangling' in whole) || !/\s/.test(trimmed)) return [whole];
+    const parts = trimmed.split(/\s+/);
+    return parts.filter((part, index) => !(/^[\w-]+:\w+$/.test(part) && parts[index + 1]?.includes('#'))).map((part) => this.references.follow(file, part));
   }
 
   private fill(object: XmiObject, file: XmiFile): void {
-    const relation = this.relationOf.get(object);
+    const relation = object.relation;
     if (relation) this.fillRelation(object, relation, file);
-    const element = this.elementOf.get(object);
+    const element = object.element;
     if (element) this.fillElement(object, element, file);
   }
 
@@ -206,7 +219,7 @@ export class UmlBuilder {
       if ('known' in target) return target.known;
       if (!('object' in target)) return '';
       const { object } = target;
-      return isValue(object) ? sayValue(object, this.nameOf(file)) : first(object, 'name') || this.elementOf.get(object)?.name || '';
+      return isValue(object) ? sayValue(object, this.nameOf(file)) : first(object, 'name') || object.element?.name || '';
     };
   }
 
@@ -219,16 +232,17 @@ export class UmlBuilder {
     const nameOf = this.nameOf(file);
     const [typed] = this.refer(object, TYPED_BY[object.type] ?? 'type', file);
     if (typed && 'object' in typed) {
-      element.typedBy = this.elementOf.get(typed.object)?.id ?? null;
+      element.typedBy = typed.object.element?.id ?? null;
       if (!element.typedBy) element.typeName = first(typed.object, 'name');
     } else if (typed && 'known' in typed) element.typeName = typed.known;
     else if (typed && 'missing' in typed) {
       element.typeName = typed.at;
       this.miss(typed.missing);
     }
-    for (const property in TOLD) {
+    for (const property in object.properties) {
+      const word = TOLD[property];
+      if (word === undefined) continue;
       const value = first(object, property);
-      const word = TOLD[property]!;
       if (value && value !== USUAL[word]) values[word] = value;
     }
     if (object.type === 'Property' || object.type === 'Port') {
@@ -253,8 +267,8 @@ export class UmlBuilder {
         );
         break;
       case 'Comment':
-        element.text = (object.properties.body ?? []).join('\n').trim();
-        element.about = this.keysOf(object, 'annotatedElement', file);
+        element.text = allOf(object, 'body').join('\n').trim();
+        this.tellAbout(object, element, 'annotatedElement', file);
         break;
       case 'Constraint':
       case 'DurationConstraint':
@@ -262,7 +276,7 @@ export class UmlBuilder {
       case 'IntervalConstraint':
       case 'InteractionConstraint':
         element.text = sayOwned(object, 'specification', nameOf);
-        element.about = this.keysOf(object, 'constrainedElement', file);
+        this.tellAbout(object, element, 'constrainedElement', file);
         break;
       case 'State':
         for (const [tag, word] of [
@@ -274,7 +288,7 @@ export class UmlBuilder {
         break;
       case 'OpaqueAction':
       case 'OpaqueBehavior':
-        element.text = (object.properties.body ?? []).join('\n').trim();
+        element.text = allOf(object, 'body').join('\n').trim();
         break;
       case 'Pseudostate':
         values.kind ??= 'initial';
@@ -316,8 +330,12 @@ export class UmlBuilder {
       .join(', ');
   }
 
-  private keysOf(object: XmiObject, property: string, file: XmiFile): string[] {
-    return this.refer(object, property, file).flatMap((target) => ('object' in target ? (this.elementOf.get(target.object)?.id ?? []) : []));
+  private tellAbout(object: XmiObject, element: ModelElement, property: string, file: XmiFile): void {
+    const elements = this.refer(object, property, file).flatMap((target) => ('object' in target ? (target.object.element ?? []) : []));
+    const owner = this.ownerOf(object);
+    if (elements.length === 0 && element.type === 'Comment' && owner) elements.push(owner);
+    element.about = elements.map(({ id }) => id);
+    this.about.push({ of: element, elements });
   }
 
   private fillRelation(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
@@ -325,7 +343,7 @@ export class UmlBuilder {
     const ends = RELATIONS[object.type];
     if (ends)
       for (const end of ['from', 'to'] as const) {
-        const property = ends[end].find((one) => object.properties[one]?.some((text) => text.trim()));
+        const property = ends[end].find((one) => allOf(object, one).some((text) => text.trim()));
         if (property) this.join(object, relation, end, this.refer(object, property, file), file);
         else if (end === 'from') {
           const owner = this.ownerOf(object);
@@ -362,7 +380,7 @@ export class UmlBuilder {
   private join(object: XmiObject, relation: ModelRelation, end: 'from' | 'to', targets: readonly Target[], file: XmiFile): void {
     for (const target of targets)
       if ('object' in target) {
-        const key = this.elementOf.get(target.object)?.id ?? this.relationOf.get(target.object)?.id;
+        const key = target.object.element?.id ?? target.object.relation?.id;
         if (key) relation[end].push(key);
       } else if ('missing' in target) {
         this.miss(target.missing);
@@ -433,16 +451,8 @@ export class UmlBuilder {
 
   /** Comments are the text of what they are about; those that say nothing of it are their owner's. */
   private placeTexts(): void {
-    const byId = new Map(this.model.elements.map((element) => [element.id, element]));
-    for (const element of this.model.elements) {
-      if (element.type !== 'Comment') continue;
-      element.about = element.about?.length ? element.about : element.parent === null ? [] : [element.parent];
-      if (element.text)
-        for (const id of element.about) {
-          const about = byId.get(id);
-          if (about) about.text = about.text ? `${about.text}\n${element.text}` : element.text;
-        }
-    }
+    for (const { of, elements } of this.about)
+      if (of.type === 'Comment' && of.text) for (const one of elements) one.text = one.text ? `${one.text}\n${of.text}` : of.text;
   }
 
   private settleRelations(): void {
@@ -497,10 +507,10 @@ function roleOf(property: XmiObject, type: XmiObject | undefined): ElementRole {
 function sayBehaviour(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
   const [owned] = ownedBy(object, tag);
   if (!owned) return nameOf(first(object, tag));
-  return first(owned, 'name') || (owned.properties.body ?? []).join('\n').trim() || nameOf(first(owned, 'behavior'));
+  return first(owned, 'name') || allOf(owned, 'body').join('\n').trim() || nameOf(first(owned, 'behavior'));
 }
 
 function sayAll(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
   const owned = ownedBy(object, tag).map((one) => sayValue(one, nameOf));
-  return [...owned, ...(object.properties[tag] ?? [])].filter(Boolean).join(', ');
+  return [...owned, ...allOf(object, tag)].filter(Boolean).join(', ');
 }

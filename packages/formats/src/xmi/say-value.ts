@@ -1,7 +1,10 @@
 import { VALUES } from './metamodel.js';
-import type { XmiObject } from './xmi-objects.js';
+import { allOf, type XmiObject } from './xmi-objects.js';
 
-export const first = (object: XmiObject, name: string): string => object.properties[name]?.[0] ?? '';
+export const first = ({ properties }: XmiObject, name: string): string => {
+  const value = properties[name];
+  return value === undefined ? '' : typeof value === 'string' ? value : value[0]!;
+};
 export const ownedBy = (object: XmiObject, tag: string): XmiObject[] => object.children?.filter((child) => child.tag === tag) ?? [];
 export const isValue = (object: XmiObject): boolean => VALUES.has(object.type);
 
@@ -38,7 +41,7 @@ export function sayValue(value: XmiObject, nameOf: (reference: string) => string
       return symbol ? `${symbol}(${inner.join(', ')})` : inner.join('');
     }
     default:
-      return (value.properties.body ?? []).join('\n').trim() || first(value, 'name');
+      return allOf(value, 'body').join('\n').trim() || first(value, 'name');
   }
 }
 

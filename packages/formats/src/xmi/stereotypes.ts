@@ -2,7 +2,7 @@ import type { ModelElement } from '@coomb/core';
 import type { UmlBuilder } from './build-uml-model.js';
 import { first } from './say-value.js';
 import type { XmiFile } from './xmi-file.js';
-import type { XmiObject } from './xmi-objects.js';
+import { allOf, type XmiObject } from './xmi-objects.js';
 
 const BASE = /^base_/;
 
@@ -19,8 +19,8 @@ export function applyStereotypes(builder: UmlBuilder, applications: readonly { o
     for (const property in object.properties) {
       if (!BASE.test(property)) continue;
       for (const target of builder.refer(object, property, file)) {
-        const element = 'object' in target ? builder.elementOf.get(target.object) : undefined;
-        const relation = 'object' in target ? builder.relationOf.get(target.object) : undefined;
+        const element = 'object' in target ? target.object.element : undefined;
+        const relation = 'object' in target ? target.object.relation : undefined;
         if (!element && !relation) {
           if ('dangling' in target)
             builder.issues.add(
@@ -45,7 +45,9 @@ export function applyStereotypes(builder: UmlBuilder, applications: readonly { o
 function takeValues(builder: UmlBuilder, object: XmiObject, file: XmiFile, values: Record<string, string>): void {
   for (const property in object.properties) {
     if (BASE.test(property)) continue;
-    const texts = object.properties[property]!.map((text) => text.trim()).filter(Boolean);
+    const texts = allOf(object, property)
+      .map((text) => text.trim())
+      .filter(Boolean);
     const names = builder.namesOf(object, property, file);
     const text = names || texts.join(', ');
     if (text) values[`${object.type}.${property}`] = text;
@@ -58,7 +60,7 @@ function takeValues(builder: UmlBuilder, object: XmiObject, file: XmiFile, value
 
 const textOf = (object: XmiObject, ...names: string[]): string => {
   for (const name of names) {
-    const text = object.properties[name]?.join('\n').trim();
+    const text = allOf(object, name).join('\n').trim();
     if (text) return text;
   }
   return '';

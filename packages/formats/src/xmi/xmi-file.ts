@@ -20,7 +20,7 @@ export async function openXmiFile(name: string, bytes: Uint8Array | AsyncIterabl
     if (byId.has(object.id)) twins.push(object);
     else byId.set(object.id, object);
   }
-  for (const object of content.objects) if (object.uuid && !byId.has(object.uuid)) byId.set(object.uuid, object);
+  for (const object of content.objects) if (object.uuid && object.uuid !== object.id && !byId.has(object.uuid)) byId.set(object.uuid, object);
   return { name, content, byId, twins };
 }
 

@@ -1,3 +1,4 @@
+import type { ModelElement, ModelRelation } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { NameSpaces, prefixOf } from '../xml/name-spaces.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
@@ -19,12 +20,22 @@ export interface XmiObject {
   tag: string;
   owner: XmiObject | null;
   /** Values and references alike: the file does not tell one from the other when they are attributes. */
-  properties: Record<string, string[]>;
+  properties: Record<string, string | string[]>;
   /** Properties that hold a structure without identity, such as bounds and waypoints. */
   structures: { tag: string; attributes: Record<string, string> }[] | undefined;
   children: XmiObject[] | undefined;
   line: number;
+  /** What it became: an element or a relation of the model, or both. */
+  element: ModelElement | undefined;
+  relation: ModelRelation | undefined;
 }
+
+/** All that a property says. */
+export const allOf = ({ properties }: XmiObject, name: string): readonly string[] => {
+  const value = properties[name];
+  return value === undefined ? NOTHING : typeof value === 'string' ? [value] : value;
+};
+const NOTHING: readonly string[] = [];
 
 const MOST_OBJECTS = 1_500_000;
 
@@ -54,7 +65,7 @@ const USUAL: Record<string, Space> = { xmi: 'xmi', uml: 'uml', umldi: 'di', di: 
 
 interface Frame {
   tag: string;
-  object?: XmiObject;
+  object: XmiObject | undefined;
   /** A reference is complete when it opens. */
   isReference: boolean;
   attributes: Record<string, string> | undefined;
@@ -147,29 +158,33 @@ export class XmiObjects implements XmlVisitor {
       return this.push({ tag, isReference: true });
     }
     const type = typeName ? localName(typeName) : isOutermost ? tag : (DECLARED_TYPES[tag] ?? (id ? tag : ''));
-    const place = this.placeOf(parent, tag);
     if (!type || isNil) return this.push({ tag, isReference: isNil, attributes: properties });
     const object: XmiObject = {
-      id: id || uuid || place,
+      id: id || uuid || this.placeOf(parent, tag),
       uuid,
       hasId: Boolean(id || uuid),
       type,
       space: typeName ? this.spaceOf(prefixOf(typeName)) : isOutermost ? tagSpace : (parent?.object?.space ?? 'none'),
       tag,
       owner: parent?.object ?? null,
-      properties: {},
+      properties: properties ?? {},
       structures: undefined,
       children: undefined,
       line,
+      element: undefined,
+      relation: undefined,
     };
-    for (const key in properties) object.properties[key] = [properties[key]!];
     if (this.objects.push(object) > MOST_OBJECTS)
       throw new ReadError(
         'model-too-large',
         `Line ${line}: the model holds more than ${MOST_OBJECTS.toLocaleString('en-GB')} elements and was refused. Export it in parts.`,
       );
     if (isOutermost) this.roots.push(object);
-    if (object.owner) (object.owner.children ??= []).push(object);
+    if (object.owner) {
+      if (object.owner.children) object.owner.children.push(object);
+      else object.owner.children = [object];
+      parent!.counts?.set(tag, (parent!.counts.get(tag) ?? 0) + 1);
+    }
     this.push({ tag, isReference: false, object });
   }
 
@@ -206,8 +221,8 @@ export class XmiObjects implements XmlVisitor {
     if (frame && !frame.isReference) frame.text += text;
   }
 
-  private push(frame: Pick<Frame, 'tag' | 'isReference'> & Partial<Frame>): void {
-    this.frames.push({ attributes: undefined, text: '', hasChildren: false, counts: undefined, ...frame });
+  private push({ tag, isReference, object, attributes }: Pick<Frame, 'tag' | 'isReference'> & Partial<Frame>): void {
+    this.frames.push({ tag, isReference, object, attributes, text: '', hasChildren: false, counts: undefined });
   }
 
   private spaceOf(prefix: string): Space {
@@ -219,17 +234,19 @@ export class XmiObjects implements XmlVisitor {
   /** The address of an object by its place, as files without identifiers refer to it: `//@packagedElement.0/@ownedAttribute.2`. */
   private placeOf(parent: Frame | undefined, tag: string): string {
     if (!parent) return '/';
-    const counts = (parent.counts ??= new Map());
-    const number = counts.get(tag) ?? 0;
-    counts.set(tag, number + 1);
     const owner = parent.object;
     if (!owner) return `/${this.roots.length}`;
-    return `${owner.id}/@${tag}.${number}`;
+    if (!parent.counts) {
+      parent.counts = new Map();
+      for (const child of owner.children ?? []) parent.counts.set(child.tag, (parent.counts.get(child.tag) ?? 0) + 1);
+    }
+    return `${owner.id}/@${tag}.${parent.counts.get(tag) ?? 0}`;
   }
 }
 
-function add(properties: Record<string, string[]>, name: string, value: string): void {
+function add(properties: Record<string, string | string[]>, name: string, value: string): void {
   const known = properties[name];
-  if (known) known.push(value);
-  else properties[name] = [value];
+  if (known === undefined) properties[name] = value;
+  else if (typeof known === 'string') properties[name] = [known, value];
+  else known.push(value);
 }

@@ -1,3 +1,5 @@
+const X = 'x'.charCodeAt(0);
+
 /** Which namespace each prefix stands for, element by element. Prefixes may be declared anywhere and mean another thing further inside. */
 export class NameSpaces {
   private readonly scopes: Map<string, string>[] = [];
@@ -6,7 +8,7 @@ export class NameSpaces {
   open(attributes: Record<string, string>): void {
     let own: Map<string, string> | undefined;
     for (const name in attributes)
-      if (name.startsWith('xmlns') && (name.length === 5 || name[5] === ':')) {
+      if (name.charCodeAt(0) === X && name.startsWith('xmlns') && (name.length === 5 || name[5] === ':')) {
         own ??= new Map(this.scopes.at(-1));
         own.set(name.slice(6), attributes[name]!);
       }
