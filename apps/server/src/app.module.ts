@@ -57,6 +57,9 @@ import { ProjectsRepo } from './projects/projects.repo.js';
 import { FieldsService } from './projects/fields.service.js';
 import { ProjectsService } from './projects/projects.service.js';
 import { RecipesController } from './recipes/recipes.controller.js';
+import { DrawingsController } from './drawings/drawings.controller.js';
+import { DrawingsRepo } from './drawings/drawings.repo.js';
+import { DrawingsService } from './drawings/drawings.service.js';
 import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';
 import { ReportsRepo } from './reports/reports.repo.js';
@@ -102,6 +105,7 @@ export class AppModule {
         SchemeController,
         SetsController,
         ItemsController,
+        DrawingsController,
         FindController,
         LinksController,
         GatherController,
@@ -149,6 +153,8 @@ export class AppModule {
         SetsService,
         ProjectsService,
         ItemsRepo,
+        DrawingsRepo,
+        DrawingsService,
         OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,

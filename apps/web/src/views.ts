@@ -2,6 +2,7 @@ import { benchView } from './features/bench/view';
 import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
 import { compareView, gatherView, runView, trayView } from './features/gather/view';
+import { drawingsView, drawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
 import { matrixView } from './features/matrix/view';
 import { reportsView, reportView } from './features/publish/view';
@@ -26,6 +27,8 @@ export const views: readonly View[] = [
   compareView,
   runView,
   readView,
+  drawingsView,
+  drawingView,
   contentsView,
   schemeView,
   benchView,

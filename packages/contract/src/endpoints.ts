@@ -1,6 +1,7 @@
 import * as baselines from './baselines.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
+import * as drawings from './drawings.js';
 import type { AnyEndpoint } from './endpoint.js';
 import * as exports from './exports.js';
 import * as gather from './gather.js';
@@ -34,6 +35,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...check,
     ...baselines,
     ...changes,
+    ...drawings,
     ...recipes,
     ...reports,
     ...runs,

@@ -8,6 +8,7 @@ export * from './items.js';
 export * from './links.js';
 export * from './recipes.js';
 export * from './gather.js';
+export * from './drawings.js';
 export * from './runs.js';
 export * from './persons.js';
 export * from './pictures.js';

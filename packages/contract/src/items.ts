@@ -1,3 +1,4 @@
+import { drawingSorts } from '@coomb/core';
 import { z } from 'zod';
 import {
   batchReply,
@@ -188,6 +189,19 @@ export const getItem = endpoint({
     evidence: z.array(evidenceSchema),
     results: z.array(z.object({ outcome: outcomeSchema, at: timeSchema, run: z.string(), message: z.string(), duration: z.number().nullable() })),
     waivers: z.array(waiverSchema),
+    /** What its source says of its inside that is no item itself. */
+    details: z.array(z.object({ sort: z.string(), text: z.string(), element: z.string() })),
+    /** Drawings that show it, each with the shapes that do. */
+    drawnIn: z.array(
+      z.object({
+        drawing: idSchema,
+        name: z.string(),
+        item: idSchema.nullable(),
+        sort: z.enum(drawingSorts),
+        shapes: z.array(z.number()),
+        shapeIds: z.array(z.string()),
+      }),
+    ),
   }),
 });
 export type ItemSheet = z.infer<(typeof getItem)['reply']>;

@@ -1,5 +1,5 @@
 import type { RecipeBody } from '@coomb/contract';
-import type { Binding, FieldValue, LastContact, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
+import type { Binding, DrawnBody, FieldValue, ItemDetail, LastContact, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -109,6 +109,8 @@ export const items = pgTable(
     /** Number of the batch in which the present meaning (title, text, meaning-bearing fields) came to be. */
     meaningSeq: integer('meaning_seq').notNull(),
     origin: text('origin').notNull(),
+    /** What its source says of its inside that is no item itself. */
+    details: jsonb('details').$type<ItemDetail[]>().notNull().default([]),
     /** Partners that know the item: the first is where it came from. */
     bindings: jsonb('bindings').$type<Binding[]>().notNull(),
     /** What was last exchanged with each of them, by partner. */
@@ -244,20 +246,24 @@ export const fileParts = pgTable(
   (table) => [primaryKey({ columns: [table.fileId, table.number] })],
 );
 
-export const drawings = pgTable('drawing', {
-  ...tracked(),
-  collectionId: uuid('collection_id').notNull(),
-  /** The item that it is: what links and lists see of it. Nothing for drawings that came in before drawings were items. */
-  itemId: uuid('item_id'),
-  name: text('name').notNull(),
-  externalId: text('external_id').notNull(),
-  body: jsonb('body')
-    .$type<{
-      shapes: { element: string; x: number; y: number; width: number; height: number }[];
-      routes: { element: string; points: { x: number; y: number }[] }[];
-    }>()
-    .notNull(),
-});
+export const drawings = pgTable(
+  'drawing',
+  {
+    ...tracked(),
+    collectionId: uuid('collection_id').notNull(),
+    /** The item that it is: what links and lists see of it. Nothing for drawings that came in before drawings were items. */
+    itemId: uuid('item_id'),
+    name: text('name').notNull(),
+    externalId: text('external_id').notNull(),
+    body: jsonb('body').$type<DrawnBody>().notNull(),
+  },
+  // Where an item is drawn is asked for with every sheet.
+  (table) => [
+    index('drawing_collection').on(table.collectionId),
+    index('drawing_item').on(table.itemId),
+    index('drawing_shows').using('gin', sql`jsonb_path_query_array(${table.body}, '$.shapes[*].item')`),
+  ],
+);
 
 export const runs = pgTable('run', {
   ...tracked(),

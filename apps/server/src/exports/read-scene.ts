@@ -30,8 +30,9 @@ export function readSlice({ parts, rows }: Slice, gone: ReadonlyMap<string, NonN
 
 /** Values that differ from what was last exchanged. */
 function findChanged(row: Omit<ExportRow, 'base'>, base: ExportRow['base']): Set<string> {
-  const now = valuesOf(row);
-  const before = base?.values ?? {};
+  // What the source says of the inside of an item is not changed here.
+  const now = valuesOf({ ...row, details: [] });
+  const { details: _, ...before } = base?.values ?? {};
   const names = new Set([...Object.keys(now), ...Object.keys(before)]);
   return new Set([...names].filter((name) => !isSame(now[name] ?? null, before[name] ?? null)));
 }

@@ -93,12 +93,16 @@ export function buildNaming(context: ImportContext, drafts: readonly Draft[], is
 }
 
 /** What a draft holds, cleaned as it will be stored. */
-export function buildContent({ state, pictureAddress }: ImportContext, draft: Draft): Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields'> {
+export function buildContent(
+  { state, pictureAddress }: ImportContext,
+  draft: Draft,
+): Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields' | 'details'> {
   return {
     title: fitTitle(draft.title),
     html: placePictures(sanitiseRichText(draft.html), pictureAddress),
     kind: draft.kind,
     heading: draft.role === 'section',
+    details: draft.details ?? [],
     fields: cleanFields(state.scheme, draft.kind, draft.fields),
   };
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { contentTypeOf, findBinding, type SourcePicture } from '@coomb/core';
+import { buildDrawn, contentTypeOf, findBinding, type SourcePicture } from '@coomb/core';
 import type { FileContent } from '@coomb/formats';
 import type { Clock } from '../http/tokens.js';
 import type { Change, CollectionValue, DrawingValue, SourceValue } from '../ledger/change.js';
@@ -63,8 +63,7 @@ export function picturesOf(content: FileContent): ReadonlyMap<string, SourcePict
 
 type Model = Extract<FileContent, { type: 'model' }>['model'];
 
-/** Drawings of a model: new, changed, or withdrawn where `before` has one that the model lacks. */
-/** Shapes and routes of the drawings of a model; `items` are those that the drawings are, by what the model calls them. */
+/** Drawings of a model as they are kept: new, changed, or withdrawn where `before` has one that the model lacks. `items` are those that its elements became, by what the model calls them. */
 export function buildDrawings(
   clock: Clock,
   collection: Pick<CollectionValue, 'id' | 'projectId'>,
@@ -75,7 +74,7 @@ export function buildDrawings(
   const { id: collectionId, projectId } = collection;
   const known = new Map(before.map((row) => [row.externalId, row]));
   const changes = model.drawings.flatMap((drawing): Change[] => {
-    const body = { shapes: drawing.shapes, routes: drawing.routes };
+    const body = buildDrawn(model, drawing, (element) => items.get(element) ?? null);
     const itemId = items.get(drawing.id) ?? null;
     const old = known.get(drawing.id);
     known.delete(drawing.id);

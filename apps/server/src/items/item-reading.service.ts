@@ -10,6 +10,7 @@ import { describeWaiver } from '../project-state/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { getNode } from '../project-state/get-node.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { DrawingsRepo } from '../drawings/drawings.repo.js';
 import { ItemsRepo } from './items.repo.js';
 import { joinedInto, readLineage } from './lineage.js';
 
@@ -21,6 +22,7 @@ export class ItemReadingService {
   constructor(
     @Inject(ItemsRepo) private readonly repo: ItemsRepo,
     @Inject(LedgerRepo) private readonly ledger: LedgerRepo,
+    @Inject(DrawingsRepo) private readonly drawings: DrawingsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
   ) {}
 
@@ -65,6 +67,10 @@ export class ItemReadingService {
         duration,
       })),
       waivers: [...state.waivers.values()].filter((waiver) => waiver.itemId === row.id && !waiver.withdrawn).map((waiver) => describeWaiver(state, waiver)),
+      details: row.details,
+      drawnIn: (await this.drawings.findShowing(projectId, row.id)).map(({ id, itemId, name, sort, shapes, shapeIds }) => ({
+        ...{ drawing: id, item: itemId, name, sort, shapes, shapeIds },
+      })),
     };
   }
 
@@ -245,6 +251,7 @@ function compareItems(state: ProjectState, before: ItemValue | null, after: Item
       ['Kind', row ? (findKind(state.scheme, row.kind)?.label ?? row.kind) : ''],
       ['Withdrawn', row?.withdrawn ? 'yes' : ''],
       ['Place', row ? describePlace(state, row) : ''],
+      ['Details', row ? row.details.map(({ sort, text }) => `${sort}: ${text}`).join('\n') : ''],
     ]);
     const fields = findKind(state.scheme, after.kind)?.fields ?? [];
     for (const field of fields) {

@@ -1,13 +1,14 @@
 import type { MergeValue } from '@coomb/core';
 import type { ItemValue } from '../ledger/change.js';
 
-type Content = Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields'>;
+type Content = Pick<ItemValue, 'title' | 'html' | 'kind' | 'heading' | 'fields' | 'details'>;
 const FIELD = 'field:';
 
-/** An item's content as values to compare: `title`, `text`, `kind`, `heading`, and `field:<id>` for each of its fields. */
+/** An item's content as values to compare: `title`, `text`, `kind`, `heading`, `details` as lines where it has any, and `field:<id>` for each of its fields. */
 export function valuesOf(content: Content): Record<string, MergeValue> {
   const fields = Object.entries(content.fields).map(([id, value]) => [FIELD + id, value] as const);
-  return { title: content.title, text: content.html, kind: content.kind, heading: content.heading, ...Object.fromEntries(fields) };
+  const details = content.details.length > 0 && { details: content.details.map(({ sort, text }) => `${sort}: ${text}`) };
+  return { title: content.title, text: content.html, kind: content.kind, heading: content.heading, ...details, ...Object.fromEntries(fields) };
 }
 
 /** The content with some of its values replaced. */

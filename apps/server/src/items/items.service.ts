@@ -79,6 +79,7 @@ export class ItemsService {
       html: await this.html.clean(wanted.html ?? ''),
       fields: keepFields(state.scheme, kind, { ...defaultsOf(state.scheme, kind), ...(await this.cleanFields(state.scheme, kind, wanted.fields ?? {})) }),
       heading: wanted.heading ?? false,
+      details: [],
       parentId,
       rank,
       node: UNNUMBERED,
@@ -286,6 +287,7 @@ function describeEdit(scheme: Scheme, before: ItemValue, after: ItemValue): stri
 /** Whether links to the item become suspect: title, text, kind, or a field marked as meaning-bearing. */
 export function changesMeaning(scheme: Scheme, before: ItemValue, after: ItemValue): boolean {
   if (before.title !== after.title || before.html !== after.html || before.kind !== after.kind) return true;
+  if (JSON.stringify(before.details) !== JSON.stringify(after.details)) return true;
   return getKind(scheme, after.kind).fields.some(
     (field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]),
   );

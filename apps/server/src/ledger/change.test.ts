@@ -7,6 +7,7 @@ const item = (more: Partial<ItemValue> = {}): ItemValue => ({
   projectId: 'p',
   revision: 1,
   withdrawn: false,
+  details: [],
   collectionId: 'c',
   kind: 'requirement',
   reference: 'SYS-001',

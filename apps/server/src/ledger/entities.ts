@@ -71,6 +71,22 @@ function bindToSource({ externalId = null, sourceId = null, place = null, base =
   return { ...item, bindings: [{ partner: sourceId, externalId, tag: null }], exchanged: { [String(sourceId)]: { place, base } } };
 }
 
+/** Drawings once kept boxes and lines without saying what they are. */
+function placeDrawn({ body, ...drawing }: Value): Value {
+  const { shapes = [], routes = [] } = (body ?? {}) as { shapes?: object[]; routes?: object[] };
+  return {
+    ...drawing,
+    body: {
+      sort: 'other',
+      shapes: shapes.map((shape, index) => ({ id: String(index), item: null, inside: -1, figure: 'box', name: '', ...shape })),
+      routes: routes.map((route, index) => ({
+        ...{ id: `r${index}`, from: -1, to: -1, dashed: false, start: 'none', end: 'none', label: '' },
+        ...route,
+      })),
+    },
+  };
+}
+
 export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
   collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
@@ -88,10 +104,10 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     table: schema.items,
     keys: keysOf<'item'>()(
       ...tracked,
-      ...(['collectionId', 'kind', 'reference', 'title', 'html', 'fields', 'heading', 'parentId', 'rank', 'meaningSeq', 'origin'] as const),
+      ...(['collectionId', 'kind', 'reference', 'title', 'html', 'fields', 'heading', 'details', 'parentId', 'rank', 'meaningSeq', 'origin'] as const),
       ...(['bindings', 'exchanged', 'createdAt', 'changedAt', 'changedBy'] as const),
     ),
-    upgrades: [bindToSource],
+    upgrades: [bindToSource, (value) => ({ ...value, details: [] })],
   },
   link: {
     table: schema.links,
@@ -101,7 +117,7 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
     ),
     upgrades: [],
   },
-  drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'itemId', 'name', 'externalId', 'body'), upgrades: [] },
+  drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'itemId', 'name', 'externalId', 'body'), upgrades: [placeDrawn] },
   run: { table: schema.runs, keys: keysOf<'run'>()(...tracked, 'name', 'at', 'seq', 'sourceId'), upgrades: [] },
   waiver: { table: schema.waivers, keys: keysOf<'waiver'>()(...tracked, 'itemId', 'rule', 'person', 'reason', 'until'), upgrades: [] },
   recipe: { table: schema.recipes, keys: keysOf<'recipe'>()(...tracked, 'name', 'reads', 'body', 'changedAt', 'changedBy'), upgrades: [] },

@@ -1,5 +1,5 @@
 import type { RecipeBody, ReportBody } from '@coomb/contract';
-import type { Binding, FieldValue, Issue, LastContact, MergeChoice, SchemePart, SchemeSort } from '@coomb/core';
+import type { Binding, DrawnBody, FieldValue, ItemDetail, Issue, LastContact, MergeChoice, SchemePart, SchemeSort } from '@coomb/core';
 
 /** What every value of the ledger says: which it is, whose, how often it changed, whether it is withdrawn. Times are ISO 8601. */
 interface Tracked {
@@ -50,6 +50,7 @@ export interface ItemValue extends Tracked {
   html: string;
   fields: Record<string, FieldValue>;
   heading: boolean;
+  details: ItemDetail[];
   parentId: string | null;
   rank: number;
   /** Its number in the trace graph, given once. */
@@ -107,10 +108,7 @@ export interface DrawingValue extends Tracked {
   itemId: string | null;
   name: string;
   externalId: string;
-  body: {
-    shapes: { element: string; x: number; y: number; width: number; height: number }[];
-    routes: { element: string; points: { x: number; y: number }[] }[];
-  };
+  body: DrawnBody;
 }
 
 export interface RunValue extends Tracked {

@@ -96,7 +96,7 @@ export function buildCollections(context: SetContext, plan: SetPlan, setId: stri
     words: Pick<ItemValue, 'kind' | 'title' | 'html' | 'heading' | 'parentId' | 'rank'> & { reference: string },
   ): ItemValue {
     return {
-      ...{ id: newId(), projectId: state.id, revision: 1, withdrawn: false, node: UNNUMBERED, collectionId, fields: {} },
+      ...{ id: newId(), projectId: state.id, revision: 1, withdrawn: false, node: UNNUMBERED, collectionId, fields: {}, details: [] },
       ...words,
       reference: free(`${prefix}-${words.reference}`),
       ...{ meaningSeq: state.seq + 1, origin: 'made', bindings: [], exchanged: {} },

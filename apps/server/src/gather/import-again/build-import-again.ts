@@ -125,6 +125,7 @@ class ImportAgain {
     const { state, person, now } = this.context;
     if (Object.keys(resolution.values).length > 0) {
       Object.assign(row, withValues(row, resolution.values));
+      if ('details' in resolution.values) row.details = this.comparison.drafts[entry.theirs]!.details ?? [];
       row.fields = { ...hiddenFields(state.scheme, row.kind, row.fields), ...cleanFields(state.scheme, row.kind, row.fields) };
       if (changesMeaning(state.scheme, before, row)) row.meaningSeq = state.seq + 1;
       Object.assign(row, { changedAt: now, changedBy: person });

@@ -263,7 +263,7 @@ function describeEntry(state: ProjectState, comparison: Comparison, entry: Merge
   };
 }
 
-const LABELS: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kind', heading: 'Heading' };
+const LABELS: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kind', heading: 'Heading', details: 'Details' };
 
 function labelOf(scheme: Scheme, name: string, kind: string | undefined): string {
   const id = fieldOf(name);

@@ -1,6 +1,6 @@
 import { RichText } from '../../shared/ui/rich-text';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
-import { getKind, stateWords } from '@coomb/core';
+import { getKind, groupBy, stateWords } from '@coomb/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -9,6 +9,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { Coverage } from './Coverage';
+import { DrawnIn } from './DrawnIn';
 import { FieldText } from './FieldEditor';
 import { HereToo } from './HereToo';
 import { ItemEditor } from './ItemEditor';
@@ -93,6 +94,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           </Box>
         </Flex>
       ))}
+      <Details sheet={sheet} />
       <Part title="Trail">
         <Flex gap="6" direction={{ base: 'column', md: wide ? 'row' : 'column' }}>
           <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} />
@@ -105,6 +107,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         </Part>
       )}
       <Evidence sheet={sheet} />
+      <DrawnIn project={project.id} sheet={sheet} />
       <Part title="Where it comes from">
         <Box fontSize="13.5px">
           {sheet.source ? (
@@ -145,6 +148,27 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
       </Box>
       {children}
     </Box>
+  );
+}
+
+/** What the source says of the inside of the item. */
+function Details({ sheet }: { sheet: Sheet }) {
+  if (sheet.details.length === 0) return null;
+  return (
+    <Part title="In its source">
+      {[...groupBy(sheet.details, ({ sort }) => sort)].map(([sort, list]) => (
+        <Flex key={sort} gap="3" py="0.5" fontSize="13.5px">
+          <Box w="130px" flexShrink={0} color="fg.muted">
+            {sort}
+          </Box>
+          <Box flex="1" minW="0" fontFamily="mono" fontSize="12.5px" lineHeight="1.5" overflowWrap="anywhere">
+            {list.map(({ text, element }) => (
+              <Box key={element}>{text}</Box>
+            ))}
+          </Box>
+        </Flex>
+      ))}
+    </Part>
   );
 }
 

@@ -1,0 +1,68 @@
+import type { getDrawing, listDrawings, ReplyOf } from '@coomb/contract';
+import { CoombError } from '@coomb/contract';
+import { Inject, Injectable } from '@nestjs/common';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { DrawingsRepo } from './drawings.repo.js';
+
+@Injectable()
+export class DrawingsService {
+  constructor(
+    @Inject(DrawingsRepo) private readonly repo: DrawingsRepo,
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+  ) {}
+
+  /** In the order in which their items stand; those that are no items come last. */
+  async list(projectId: string): Promise<ReplyOf<typeof listDrawings>> {
+    const state = await this.states.get(projectId);
+    const present = new Set(state.collections.filter((one) => !one.withdrawn).map((one) => one.id));
+    const drawings = (await this.repo.list(projectId)).filter((one) => present.has(one.collectionId) && !isGone(state, one.itemId));
+    const placeOf = new Map<string, number>();
+    state.outline().nodes.forEach((node, at) => placeOf.set(state.items[node]!.id, at));
+    const at = (itemId: string | null) => (itemId === null ? Infinity : (placeOf.get(itemId) ?? Infinity));
+    return drawings
+      .toSorted((a, b) => at(a.itemId) - at(b.itemId) || (a.name < b.name ? -1 : 1))
+      .map(({ id, itemId, collectionId, name, sort, shapes, routes }) => ({
+        ...describe(state, id, itemId, name),
+        collection: collectionId,
+        sort,
+        shapes,
+        routes,
+      }));
+  }
+
+  /** Refuses a drawing that is not there. */
+  async get(projectId: string, id: string): Promise<ReplyOf<typeof getDrawing>> {
+    const state = await this.states.get(projectId);
+    const row = await this.repo.find(projectId, id);
+    if (!row || row.withdrawn)
+      throw new CoombError('not-found', 'This drawing is not there any more; its model may have been imported again without it, or its import undone.');
+    const { body } = row;
+    // What an item is called today is what its shape says.
+    const shapes = body.shapes.map((shape) => {
+      const node = shape.item === null ? undefined : state.nodeOf.get(shape.item);
+      if (node === undefined) return { ...shape, item: null };
+      const { title } = state.items[node]!;
+      return isNamedByItem(shape.figure) ? { ...shape, name: renamed(shape.name, title) } : shape;
+    });
+    return { ...describe(state, row.id, row.itemId, row.name), collection: row.collectionId, sort: body.sort, shapes, routes: body.routes };
+  }
+}
+
+const isGone = (state: ProjectState, itemId: string | null) => itemId !== null && state.items[state.nodeOf.get(itemId) ?? -1]?.withdrawn === true;
+
+function describe(state: ProjectState, id: string, itemId: string | null, name: string) {
+  const node = itemId === null ? undefined : state.nodeOf.get(itemId);
+  const item = node === undefined ? null : state.brief(node);
+  return { id, item, name: item?.title ?? name };
+}
+
+/** Notes show their text, fragments their operator. */
+const isNamedByItem = (figure: string) => !['note', 'annotation', 'fragment', 'operand'].includes(figure);
+
+/** `drive: Gate Drive` keeps what stands behind the name. */
+function renamed(shown: string, title: string): string {
+  const at = shown.search(/(?:: | \[)/);
+  if (shown === title || title.startsWith('Unnamed ') || title === shown.slice(0, at)) return shown;
+  return at > 0 ? title + shown.slice(at) : at === 0 || shown === '' ? shown || title : title;
+}

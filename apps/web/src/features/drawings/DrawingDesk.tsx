@@ -1,0 +1,319 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import type { Drawing, DrawingBrief, OutlineReply } from '@coomb/contract';
+import { type AllowedLink, figure, findAllowedLinks, phraseAt } from '@coomb/core';
+import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, Printer } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../../shared/address';
+import { DrawingCanvas, type DrawingControl } from '../../shared/drawing/DrawingCanvas';
+import { findRequirements } from '../../shared/live/find-requirements';
+import { useProject } from '../../shared/live/project-queries';
+import { ofSameLife } from '../../shared/live/same-life';
+import { Choice } from '../../shared/ui/choice';
+import { notify } from '../../shared/ui/notices';
+import { Page } from '../../shared/ui/page';
+import { Panes } from '../../shared/ui/panes';
+import { useItemAddress } from '../../shared/ui/reference';
+import { KindChoice } from '../linking/KindChoice';
+import { useMakeLink, useUnlink } from '../linking/queries';
+import { DragLine, useLinkDrag } from './dragging';
+import { sortWords } from './drawing-words';
+import { findDrawnLinks } from './drawn-links';
+import { HoverNote } from './HoverNote';
+import { LinkedList } from './LinkedList';
+import { useLinksOf } from './queries';
+import { savePng, saveSvg, printSvg } from './save-drawing';
+import { ShapeOutline } from './ShapeOutline';
+
+const address = z.object({
+  /** Element of the shape that is chosen. */
+  shape: z.string().default(''),
+  /** Collection beside the drawing. */
+  list: z.string().default(''),
+  only: z.enum(['all', 'linked']).default('all'),
+});
+
+interface Props {
+  drawing: Drawing;
+  outline: OutlineReply;
+  all: readonly DrawingBrief[];
+}
+
+/** The drawing, the list beside it, and the links between the two. */
+export function DrawingDesk({ drawing, outline, all }: Props) {
+  const project = useProject();
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const { scheme } = project;
+  const [view, set] = useAddress(address);
+  const control = useRef<DrawingControl>(null);
+  const finder = useRef<HTMLInputElement>(null);
+  const [hover, setHover] = useState<{ shape: number; x: number; y: number }>();
+  const [marked, setMarked] = useState<number>();
+  const [hoveredRow, setHoveredRow] = useState<number>();
+  const [asking, setAsking] = useState<{ a: number; b: number; allowed: AllowedLink[] }>();
+  const [wanted, setWanted] = useState('');
+  const make = useMakeLink(project.id);
+  const unlink = useUnlink(project.id);
+  const links = ofSameLife(outline, useLinksOf(project.id, drawing.collection).data);
+  const drawn = useMemo(() => findDrawnLinks(scheme, outline, drawing, links), [scheme, outline, drawing, links]);
+  const selected = useMemo(() => (view.shape ? drawing.shapes.findIndex((shape) => shape.id === view.shape) : -1), [drawing.shapes, view.shape]);
+  const select = (shape: number) => set({ shape: shape < 0 ? '' : drawing.shapes[shape]!.id });
+  const { collections } = project;
+  const listId = collections.some((one) => one.id === view.list) ? view.list : (findRequirements(project)?.id ?? collections[0]!.id);
+
+  const rowOfShape = (shape: number) => drawn.rowOf[shape] ?? -1;
+  const ownRow = drawing.item ? outline.id.indexOf(drawing.item.id) : -1;
+  const chosenRow = selected >= 0 ? rowOfShape(selected) : ownRow;
+  const linkedRows = useMemo(() => new Set((drawn.of.get(chosenRow) ?? []).map((link) => link.other)), [drawn, chosenRow]);
+  const lit = useMemo(() => {
+    const found = new Set<number>();
+    const add = (row: number | undefined) => {
+      for (const shape of row === undefined ? [] : (drawn.shapesOf.get(row) ?? [])) found.add(shape);
+    };
+    // The other ends that are drawn here themselves, and whatever the row under the hand is linked with.
+    if (selected >= 0) for (const row of linkedRows) add(row);
+    const row = hoveredRow ?? marked;
+    if (row !== undefined) {
+      add(row);
+      for (const [other, list] of drawn.of) if (list.some((link) => link.other === row)) add(other);
+    }
+    found.delete(selected);
+    return found;
+  }, [drawn, linkedRows, hoveredRow, marked, selected]);
+  const marks = useMemo(() => ({ counts: drawn.counts, lit }), [drawn.counts, lit]);
+
+  const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
+  const propose = (a: number, b: number) => {
+    if (a < 0 || b < 0) return notify('Choose a shape that is an item, and mark a row of the list.', 'info');
+    if (outline.heading[b] || a === b) return notify('Headings are not linked; mark an item.', 'info');
+    const present = (drawn.of.get(a) ?? []).filter((link) => link.other === b).map((link) => link.phrase);
+    const allowed = findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(
+      ({ linkKind, reversed }) => !present.includes(phraseAt(linkKind, reversed ? 'to' : 'from')),
+    );
+    if (allowed.length === 0)
+      return notify(
+        present.length > 0
+          ? `${outline.reference[a]} and ${outline.reference[b]} are linked already.`
+          : `No link kind joins ${labelOf(a)} ${outline.reference[a]} with ${labelOf(b)} ${outline.reference[b]}.`,
+        'info',
+      );
+    if (allowed.length === 1) create(a, b, allowed[0]!);
+    else setAsking({ a, b, allowed });
+  };
+  const labelOf = (row: number) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase();
+  const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
+    const [from, to] = reversed ? [b, a] : [a, b];
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
+      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    });
+    setAsking(undefined);
+    control.current?.focus();
+  };
+  const drag = useLinkDrag({
+    shapeAt: (x, y) => control.current?.shapeAt(x, y) ?? -1,
+    onLink: (shape, row) => {
+      if (shape < 0) {
+        // Dropped on the ground of the drawing: on the drawing itself.
+        if (ownRow >= 0) propose(ownRow, row);
+        else notify('Drop it on a shape.', 'info');
+        return;
+      }
+      if (rowOfShape(shape) < 0) return notify('This shape is no item: its sort stays in the file. The recipe of the model can make items of it.', 'info');
+      select(shape);
+      propose(rowOfShape(shape), row);
+    },
+  });
+
+  const at = all.findIndex((one) => one.id === drawing.id);
+  const go = (by: number) => {
+    const next = all[at + by];
+    if (next) void navigate(`/p/${project.id}/shape/drawings/${next.id}${view.list ? `?list=${view.list}` : ''}`);
+  };
+  const open = (shape: number) => {
+    const row = rowOfShape(shape);
+    if (row >= 0) void navigate(itemAddress(outline.reference[row]!));
+    else notify('This shape is no item: its sort stays in the file. The recipe of the model can make items of it.', 'info');
+  };
+  const found = useMemo(() => findShapes(drawing, wanted), [drawing, wanted]);
+  const step = (list: readonly number[]) => {
+    if (list.length === 0) return;
+    const next = list.find((shape) => shape > selected) ?? list[0]!;
+    select(next);
+    control.current?.reveal(next);
+  };
+  const name = drawing.name || 'Unnamed drawing';
+  const describe = (shape: number) => {
+    const row = rowOfShape(shape);
+    const one = drawing.shapes[shape]!;
+    const count = drawn.counts.get(shape) ?? 0;
+    return `${one.keyword ?? ''} ${one.name}${row >= 0 ? `, ${labelOf(row)} ${outline.reference[row]}` : ''}, ${count === 1 ? '1 link' : `${count} links`}`;
+  };
+  return (
+    <Page
+      fill
+      title={name}
+      lead={`${sortWords[drawing.sort]}, ${figure(drawing.shapes.length)} shapes`}
+      actions={
+        <>
+          <Flex gap="0" align="center">
+            <Button size="2xs" variant="ghost" disabled={at <= 0} onClick={() => go(-1)} aria-label="Drawing before" title="Drawing before  [">
+              <ChevronLeft size={14} />
+            </Button>
+            <Box asChild textDecoration="underline" fontSize="13px" color="fg.muted">
+              <Link to={`/p/${project.id}/shape/drawings`}>
+                {at + 1} of {all.length}
+              </Link>
+            </Box>
+            <Button
+              size="2xs"
+              variant="ghost"
+              disabled={at < 0 || at + 1 >= all.length}
+              onClick={() => go(1)}
+              aria-label="Drawing after"
+              title="Drawing after  ]"
+            >
+              <ChevronRight size={14} />
+            </Button>
+          </Flex>
+          <Input
+            ref={finder}
+            size="2xs"
+            w="150px"
+            aria-label="Find in the drawing"
+            placeholder="Find in the drawing"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') step(found);
+              if (event.key === 'Escape') control.current?.focus();
+            }}
+          />
+          {wanted && (
+            <Box fontSize="12.5px" color="fg.muted" aria-live="polite">
+              {found.length === 0 ? 'nothing' : `${found.indexOf(selected) + 1 || '–'} of ${found.length}`}
+            </Box>
+          )}
+          <Flex gap="0">
+            <Button size="2xs" variant="ghost" onClick={() => control.current?.zoom(0.8)} aria-label="Smaller" title="Smaller  −">
+              <Minus size={14} />
+            </Button>
+            <Button size="2xs" variant="ghost" onClick={() => control.current?.zoom(1.25)} aria-label="Larger" title="Larger  +">
+              <Plus size={14} />
+            </Button>
+            <Button size="2xs" variant="ghost" onClick={() => control.current?.fit()} aria-label="Show all" title="Show all  0">
+              <Maximize size={13} />
+            </Button>
+          </Flex>
+          <Flex gap="0">
+            <Button size="2xs" variant="ghost" onClick={() => saveSvg(name, control.current!.toSvg(name))}>
+              SVG
+            </Button>
+            <Button size="2xs" variant="ghost" onClick={() => void savePng(name, control.current!.toSvg(name))}>
+              PNG
+            </Button>
+            <Button size="2xs" variant="ghost" onClick={() => printSvg(control.current!.toSvg(name))} aria-label="Print" title="Print the drawing">
+              <Printer size={13} />
+            </Button>
+          </Flex>
+        </>
+      }
+    >
+      <Box h="100%" borderTopWidth="1px">
+        <Panes
+          id="drawing"
+          panes={[
+            {
+              id: 'drawing',
+              size: 68,
+              least: 260,
+              content: (
+                <Box h="100%" position="relative">
+                  <DrawingCanvas
+                    control={control}
+                    shapes={drawing.shapes}
+                    routes={drawing.routes}
+                    label={name}
+                    marks={marks}
+                    selected={selected}
+                    onSelect={select}
+                    onOpen={open}
+                    onDrag={drag.fromShape}
+                    onHover={setHover}
+                    describe={describe}
+                    keys={{
+                      f: () => finder.current?.focus(),
+                      l: () => step([...drawn.counts.keys()].toSorted((a, b) => a - b)),
+                      o: () => selected >= 0 && open(selected),
+                      '[': () => go(-1),
+                      ']': () => go(1),
+                      Enter: () => propose(chosenRow, marked ?? -1),
+                    }}
+                  />
+                  <ShapeOutline drawing={drawing} describe={describe} />
+                  {hover && !drag.line && <HoverNote at={hover} drawing={drawing} outline={outline} drawn={drawn} />}
+                </Box>
+              ),
+            },
+            {
+              id: 'list',
+              size: 32,
+              least: 240,
+              content: (
+                <LinkedList
+                  outline={outline}
+                  collection={listId}
+                  choice={
+                    <Choice
+                      label="List beside the drawing"
+                      value={listId}
+                      options={collections.map((one) => ({ value: one.id, label: one.name }))}
+                      onChange={(list) => set({ list })}
+                    />
+                  }
+                  about={selected >= 0 ? drawing.shapes[selected]!.name || 'this shape' : name}
+                  onlyLinked={view.only === 'linked'}
+                  setOnlyLinked={(only) => set({ only: only ? 'linked' : 'all' })}
+                  links={drawn.of.get(chosenRow) ?? []}
+                  marked={marked}
+                  onMark={setMarked}
+                  onHover={setHoveredRow}
+                  onDrag={drag.fromRow}
+                  onOpen={(row) => void navigate(itemAddress(outline.reference[row]!))}
+                  onLink={(row) => propose(chosenRow, row)}
+                  onUnlink={(ids) => unlink.mutate([...ids], { onSuccess: () => notify('Link removed. Undo brings it back.') })}
+                />
+              ),
+            },
+          ]}
+        />
+      </Box>
+      {drag.line && (
+        <DragLine line={drag.line} says={drag.line.row === undefined ? (drawing.shapes[drag.line.shape!]?.name ?? '') : outline.reference[drag.line.row]!} />
+      )}
+      {asking && (
+        <KindChoice
+          left={outline.reference[asking.a]!}
+          right={outline.reference[asking.b]!}
+          allowed={asking.allowed}
+          onChoose={(allowed) => create(asking.a, asking.b, allowed)}
+          onClose={() => {
+            setAsking(undefined);
+            control.current?.focus();
+          }}
+        />
+      )}
+    </Page>
+  );
+}
+
+/** Shapes whose words hold all that is looked for. */
+function findShapes(drawing: Drawing, wanted: string): number[] {
+  const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return [];
+  return drawing.shapes.flatMap((shape, index) => {
+    const text = `${shape.keyword ?? ''} ${shape.name} ${(shape.parts ?? []).flatMap(({ lines }) => lines).join(' ')}`.toLowerCase();
+    return words.every((word) => text.includes(word)) ? [index] : [];
+  });
+}

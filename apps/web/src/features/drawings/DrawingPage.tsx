@@ -1,0 +1,18 @@
+import { ErrorNote, Loading } from '../../shared/ui/feedback';
+import { useParams } from 'react-router';
+import { useOutline, useProject } from '../../shared/live/project-queries';
+import { DrawingDesk } from './DrawingDesk';
+import { useDrawing, useDrawings } from './queries';
+
+/** A drawing beside a list of what it may be linked with. */
+export function DrawingPage() {
+  const project = useProject();
+  const id = useParams().drawing!;
+  const drawing = useDrawing(project.id, id);
+  const drawings = useDrawings(project.id);
+  const outline = useOutline();
+  const error = drawing.error ?? outline.error;
+  if (error) return <ErrorNote error={error} />;
+  if (!drawing.data || !outline.data) return <Loading what="the drawing" />;
+  return <DrawingDesk key={drawing.data.id} drawing={drawing.data} outline={outline.data} all={drawings.data ?? []} />;
+}

@@ -1,0 +1,81 @@
+import { Box, Flex, Grid, Input } from '@chakra-ui/react';
+import type { DrawingBrief } from '@coomb/contract';
+import { figure, groupBy } from '@coomb/core';
+import { Link } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../../shared/address';
+import { useProject } from '../../shared/live/project-queries';
+import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
+import { OneLine } from '../../shared/ui/one-line';
+import { Page } from '../../shared/ui/page';
+import { sortWords } from './drawing-words';
+import { DrawingThumb } from '../../shared/drawing/DrawingThumb';
+import { useDrawings } from './queries';
+
+const address = z.object({ q: z.string().default('') });
+
+/** Every drawing of the project, collection by collection, with a small picture of each. */
+export function DrawingsPage() {
+  const project = useProject();
+  const drawings = useDrawings(project.id);
+  const [{ q }, set] = useAddress(address);
+  if (drawings.error) return <ErrorNote error={drawings.error} />;
+  if (!drawings.data) return <Loading what="the drawings" />;
+  if (drawings.data.length === 0)
+    return (
+      <EmptyState alone title="No drawings yet">
+        <Box asChild textDecoration="underline">
+          <Link to={`/p/${project.id}/gather`}>Gather</Link>
+        </Box>{' '}
+        a model that has drawings in it (UML or SysML in XMI, BPMN, DMN, SSP): they come along, as their tool placed them.
+      </EmptyState>
+    );
+  const words = q.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = drawings.data.filter((one) => words.every((word) => `${one.name} ${sortWords[one.sort]}`.toLowerCase().includes(word)));
+  const groups = groupBy(shown, (one) => one.collection);
+  return (
+    <Page
+      lead={`${figure(drawings.data.length)} ${drawings.data.length === 1 ? 'drawing' : 'drawings'}, as their tools placed them.`}
+      actions={
+        <Input size="xs" w="220px" aria-label="Find a drawing" placeholder="Find a drawing" value={q} onChange={(event) => set({ q: event.target.value })} />
+      }
+    >
+      {shown.length === 0 && <Box color="fg.muted">No drawing is called so.</Box>}
+      {[...groups].map(([collection, list]) => (
+        <Box as="section" key={collection} mb="6">
+          <Flex gap="2" align="baseline" mb="2" borderBottomWidth="1px">
+            <Box as="h2" fontWeight="600" fontSize="15px">
+              {project.collections.find((one) => one.id === collection)?.name}
+            </Box>
+            <Box color="fg.muted" fontSize="13px">
+              {figure(list.length)}
+            </Box>
+          </Flex>
+          <Grid templateColumns="repeat(auto-fill, minmax(220px, 1fr))" gap="4">
+            {list.map((one) => (
+              <DrawingCard key={one.id} project={project.id} drawing={one} />
+            ))}
+          </Grid>
+        </Box>
+      ))}
+    </Page>
+  );
+}
+
+function DrawingCard({ project, drawing }: { project: string; drawing: DrawingBrief }) {
+  return (
+    <Box asChild bg="bg.panel" borderWidth="1px" _hover={{ borderColor: 'moss.solid' }} display="block">
+      <Link to={`/p/${project}/shape/drawings/${drawing.id}`}>
+        <Box h="140px" borderBottomWidth="1px">
+          <DrawingThumb project={project} drawing={drawing.id} />
+        </Box>
+        <Box px="3" py="1.5">
+          <OneLine fontWeight="600" text={drawing.name || 'Unnamed drawing'} />
+          <Box fontSize="12.5px" color="fg.muted">
+            {sortWords[drawing.sort]} · {figure(drawing.shapes)} shapes
+          </Box>
+        </Box>
+      </Link>
+    </Box>
+  );
+}

@@ -1,0 +1,64 @@
+import { Box } from '@chakra-ui/react';
+import type { Drawing, OutlineReply } from '@coomb/contract';
+import { figure } from '@coomb/core';
+import type { DrawnLinks } from './drawn-links';
+
+const MOST = 8;
+
+/** What the shape under the hand is linked with. */
+export function HoverNote({
+  at,
+  drawing,
+  outline,
+  drawn,
+}: {
+  at: { shape: number; x: number; y: number };
+  drawing: Drawing;
+  outline: OutlineReply;
+  drawn: DrawnLinks;
+}) {
+  const row = drawn.rowOf[at.shape] ?? -1;
+  const links = row < 0 ? [] : (drawn.of.get(row) ?? []);
+  if (row < 0 || links.length === 0) return null;
+  return (
+    <Box
+      position="fixed"
+      pointerEvents="none"
+      bg="bg.panel"
+      borderWidth="1px"
+      borderColor="border.emphasized"
+      boxShadow="sm"
+      px="3"
+      py="1.5"
+      w="320px"
+      zIndex="1"
+      fontSize="13px"
+      style={{
+        left: Math.min(at.x + 14, window.innerWidth - 340),
+        ...(at.y > window.innerHeight - 220 ? { bottom: window.innerHeight - at.y + 10 } : { top: at.y + 16 }),
+      }}
+    >
+      <Box fontWeight="600" mb="0.5">
+        {drawing.shapes[at.shape]!.name || outline.title[row]}
+      </Box>
+      {links.slice(0, MOST).map((link) => (
+        <Box key={link.id} lineHeight="1.35" py="0.5">
+          <Box as="span" color="fg.muted">
+            {link.phrase}{' '}
+          </Box>
+          <Box as="span" fontFamily="mono" fontSize="12px" color="moss.fg">
+            {outline.reference[link.other]}
+          </Box>{' '}
+          <bdi>{outline.title[link.other]}</bdi>
+          {link.usage && (
+            <Box as="span" color="fg.muted">
+              {' '}
+              (in {link.usage} only)
+            </Box>
+          )}
+        </Box>
+      ))}
+      {links.length > MOST && <Box color="fg.muted">and {figure(links.length - MOST)} more; choose the shape to list them</Box>}
+    </Box>
+  );
+}

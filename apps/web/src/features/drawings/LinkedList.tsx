@@ -1,0 +1,212 @@
+import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { figure, verificationStates } from '@coomb/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Link2Off } from 'lucide-react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { rowsOf, useProject } from '../../shared/live/project-queries';
+import { OneLine } from '../../shared/ui/one-line';
+import { StateMark } from '../../shared/ui/states';
+import type { DrawnLink } from './drawn-links';
+
+interface Props {
+  outline: OutlineReply;
+  collection: string;
+  choice: ReactNode;
+  /** What is chosen on the drawing. */
+  about: string;
+  onlyLinked: boolean;
+  setOnlyLinked: (only: boolean) => void;
+  /** Links of what is chosen. */
+  links: readonly DrawnLink[];
+  marked: number | undefined;
+  onMark: (row: number | undefined) => void;
+  onHover: (row: number | undefined) => void;
+  onDrag: (row: number, event: { clientX: number; clientY: number }) => void;
+  onOpen: (row: number) => void;
+  onLink: (row: number) => void;
+  onUnlink: (ids: readonly string[]) => void;
+}
+
+const ROW = 27;
+const DRAG = 5;
+
+/** Items of any collection beside a drawing; what is linked with the chosen shape stands out, or stands alone. */
+export function LinkedList({
+  outline,
+  collection,
+  choice,
+  about,
+  onlyLinked,
+  setOnlyLinked,
+  links,
+  marked,
+  onMark,
+  onHover,
+  onDrag,
+  onOpen,
+  onLink,
+  onUnlink,
+}: Props) {
+  const project = useProject();
+  const frame = useRef<HTMLDivElement>(null);
+  const [q, setQ] = useState('');
+  const index = project.collections.findIndex((one) => one.id === collection);
+  const all = useMemo(() => rowsOf(outline, index), [outline, index]);
+  const linksTo = useMemo(() => {
+    const found = new Map<number, DrawnLink[]>();
+    for (const link of links) found.set(link.other, [...(found.get(link.other) ?? []), link]);
+    return found;
+  }, [links]);
+  const here = all.filter((row) => linksTo.has(row)).length;
+  const rows = useMemo(() => {
+    const words = q.toLowerCase().split(/\s+/).filter(Boolean);
+    return all.filter(
+      (row) => (!onlyLinked || linksTo.has(row)) && words.every((word) => `${outline.reference[row]} ${outline.title[row]}`.toLowerCase().includes(word)),
+    );
+  }, [all, onlyLinked, linksTo, q, outline]);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 });
+  const first = rows.findIndex((row) => linksTo.has(row));
+  useEffect(() => {
+    // What is linked comes into sight when another shape is chosen.
+    if (first >= 0) virtual.scrollToIndex(first, { align: 'center' });
+  }, [first, virtual]);
+  const at = marked === undefined ? -1 : rows.indexOf(marked);
+  const step = (by: number) => {
+    const next = Math.max(0, Math.min(rows.length - 1, at + by));
+    onMark(rows[next]);
+    virtual.scrollToIndex(next);
+  };
+  const hand = useRef<{ row: number; x: number; y: number }>(undefined);
+  return (
+    <Flex direction="column" h="100%" bg="bg.panel">
+      <Flex px="3" py="1.5" gap="2" align="center" wrap="wrap" borderBottomWidth="1px">
+        {choice}
+        <Input
+          size="2xs"
+          flex="1"
+          minW="90px"
+          aria-label="Find in the list"
+          placeholder="Find in the list"
+          value={q}
+          onChange={(event) => setQ(event.target.value)}
+        />
+      </Flex>
+      <Flex px="3" py="1" gap="2" align="center" borderBottomWidth="1px" fontSize="12.5px">
+        <Checkbox.Root size="sm" checked={onlyLinked} onCheckedChange={({ checked }) => setOnlyLinked(checked === true)}>
+          <Checkbox.HiddenInput />
+          <Checkbox.Control />
+          <Checkbox.Label fontWeight="400" fontSize="12.5px">
+            Only what is linked with <bdi>{about}</bdi> ({figure(here)})
+          </Checkbox.Label>
+        </Checkbox.Root>
+      </Flex>
+      <Box
+        ref={frame}
+        flex="1"
+        minH="0"
+        overflow="auto"
+        role="listbox"
+        tabIndex={0}
+        aria-label={project.collections[index]?.name}
+        aria-activedescendant={at >= 0 ? `linked-${rows[at]}` : undefined}
+        onKeyDown={(event) => {
+          const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -rows.length, End: rows.length };
+          const by = steps[event.key];
+          if (by !== undefined) step(by);
+          else if (event.key === 'Enter' && marked !== undefined) onLink(marked);
+          else if (event.key === 'Delete' && marked !== undefined && linksTo.has(marked)) onUnlink(linksTo.get(marked)!.map(({ id }) => id));
+          else if (event.key.toLowerCase() === 'o' && marked !== undefined) onOpen(marked);
+          else return;
+          event.preventDefault();
+        }}
+        onPointerLeave={() => onHover(undefined)}
+      >
+        {rows.length === 0 && (
+          <Box p="5" color="fg.muted">
+            {onlyLinked ? (
+              <>
+                Nothing here is linked with <bdi>{about}</bdi> yet. Show all, and drag an item onto it.
+              </>
+            ) : (
+              'Nothing to show here.'
+            )}
+          </Box>
+        )}
+        <Box position="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index: line, start }) => {
+            const row = rows[line]!;
+            const isHeading = outline.heading[row] === 1;
+            const own = linksTo.get(row);
+            const state = verificationStates[outline.state[row]!]!;
+            return (
+              <Flex
+                key={outline.id[row]}
+                id={`linked-${row}`}
+                data-linked-row={isHeading ? undefined : row}
+                data-reference={outline.reference[row]}
+                role="option"
+                aria-selected={row === marked}
+                position="absolute"
+                w="100%"
+                h={`${ROW}px`}
+                align="center"
+                gap="2"
+                px="3"
+                cursor={isHeading ? 'default' : 'grab'}
+                userSelect="none"
+                bg={row === marked ? 'moss.muted' : own ? 'moss.subtle' : undefined}
+                _hover={{ bg: row === marked ? undefined : 'bg.subtle' }}
+                style={{ transform: `translateY(${start}px)` }}
+                onPointerEnter={() => onHover(isHeading ? undefined : row)}
+                onPointerDown={(event) => {
+                  if (event.button === 0 && !isHeading) hand.current = { row, x: event.clientX, y: event.clientY };
+                }}
+                onPointerMove={(event) => {
+                  const held = hand.current;
+                  if (!held || event.buttons === 0 || Math.hypot(event.clientX - held.x, event.clientY - held.y) < DRAG) return;
+                  hand.current = undefined;
+                  onDrag(held.row, { clientX: held.x, clientY: held.y });
+                }}
+                onPointerUp={() => {
+                  hand.current = undefined;
+                }}
+                onClick={() => !isHeading && onMark(row)}
+                onDoubleClick={() => !isHeading && onOpen(row)}
+                title={own?.map((link) => `${link.phrase} it${link.usage ? ` (in ${link.usage} only)` : ''}`).join('; ')}
+              >
+                {isHeading ? null : state === 'notApplicable' ? (
+                  <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} />
+                ) : (
+                  <StateMark state={state} bare />
+                )}
+                {!isHeading && (
+                  <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>
+                    {outline.reference[row]}
+                  </Box>
+                )}
+                <OneLine flex="1" fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'} text={outline.title[row]!} />
+                {own && (
+                  <Button
+                    size="2xs"
+                    variant="ghost"
+                    px="1"
+                    minW="0"
+                    aria-label={`Remove the link with ${outline.reference[row]}`}
+                    title={`${own.map((link) => link.phrase).join(', ')}; remove this link`}
+                    onClick={(event) => {
+                      event.stopPropagation();
+                      onUnlink(own.map(({ id }) => id));
+                    }}
+                  >
+                    <Link2Off size={12} />
+                  </Button>
+                )}
+              </Flex>
+            );
+          })}
+        </Box>
+      </Box>
+    </Flex>
+  );
+}

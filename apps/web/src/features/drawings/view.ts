@@ -1,0 +1,29 @@
+import type { View } from '../../shared/view';
+
+export const drawingsView: View = {
+  stage: 'shape',
+  name: 'Drawings',
+  help: 'Every drawing of the project, as its tool placed it. Open one to see and make links where the thing is drawn.',
+  path: 'shape/drawings',
+  load: async () => (await import('./DrawingsPage')).DrawingsPage,
+};
+
+export const drawingView: View = {
+  stage: 'shape',
+  name: 'Drawing',
+  help: 'A drawing beside a list: choose a shape to see what it is linked with, drag from one to the other to link.',
+  addresses: ['shape/drawings/:drawing'],
+  keys: [
+    ['Arrow keys', 'Go from shape to shape'],
+    ['Shift with arrows', 'Move the drawing'],
+    ['+ −', 'Zoom; also Ctrl with the wheel'],
+    ['0', 'Show all'],
+    ['F', 'Find in the drawing'],
+    ['L', 'Next shape with links'],
+    ['Enter', 'Link the chosen shape with the row marked in the list'],
+    ['O', 'Open the sheet of the chosen shape'],
+    ['[ ]', 'Drawing before, drawing after'],
+    ['Alt and drag', 'Select words in the drawing'],
+  ],
+  load: async () => (await import('./DrawingPage')).DrawingPage,
+};

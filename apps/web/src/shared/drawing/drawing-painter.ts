@@ -1,0 +1,258 @@
+import { type Box, detailAt, type DrawingScene, type DrawnShape, findHolding, findShown, paintRoute, paintShape, type Paper } from '@coomb/core';
+import { CanvasPen } from './canvas-pen';
+
+/** What part of a drawing is shown: the point at the left top, and how many pixels its unit takes. */
+export interface ViewPort {
+  x: number;
+  y: number;
+  scale: number;
+}
+
+export const LEAST_SCALE = 0.02;
+export const MOST_SCALE = 4;
+
+interface Buffer {
+  canvas: OffscreenCanvas;
+  view: ViewPort;
+  /** Pixels of the buffer for a pixel of the screen. */
+  density: number;
+}
+
+export interface Look {
+  paper: Paper;
+  fillOf?: ((shape: DrawnShape, index: number) => string | undefined) | undefined;
+}
+
+/** Buffers are larger than what is shown, so that it can be moved without painting. */
+const LARGER = 1.8;
+/** Time for painting within a frame, in milliseconds. */
+const SLICE_MS = 6;
+/** Rest after which a blurred picture is painted sharp. */
+const REST_MS = 120;
+const THUMB = 1400;
+
+/**
+ * Shows a drawing through two buffers: the front one is moved and scaled within each frame, the back one is painted a few milliseconds at a
+ * time and takes its place when it is done. A thumbnail of the whole lies below, so that nothing is ever blank.
+ */
+export class DrawingPainter {
+  private front: Buffer | undefined;
+  private work: { buffer: Buffer; steps: Generator<void> } | undefined;
+  private thumb: { canvas: OffscreenCanvas; scale: number } | undefined;
+  private thumbWork: Generator<void> | undefined;
+  private scene: DrawingScene | undefined;
+  private look: Look | undefined;
+  private holding = new Set<number>();
+  private width = 0;
+  private height = 0;
+  private moved = 0;
+  private request = 0;
+  private rest: ReturnType<typeof setTimeout> | undefined;
+  view: ViewPort = { x: 0, y: 0, scale: 1 };
+
+  /** `overlay` draws what changes with the hand on top, in pixels of the screen; `shown` hears of each view that has been painted sharp. */
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly overlay: (context: CanvasRenderingContext2D, view: ViewPort) => void,
+    private readonly shown: (view: ViewPort) => void,
+    private readonly map?: HTMLCanvasElement,
+  ) {}
+
+  setScene(scene: DrawingScene, look: Look): void {
+    this.scene = scene;
+    this.look = look;
+    this.holding = findHolding(scene.shapes);
+    this.front = undefined;
+    this.work = undefined;
+    this.thumb = undefined;
+    this.thumbWork = this.paintThumb();
+    this.ask();
+  }
+
+  setSize(width: number, height: number): void {
+    if (width === this.width && height === this.height) return;
+    this.width = width;
+    this.height = height;
+    this.front = undefined;
+    this.work = undefined;
+    this.ask();
+  }
+
+  setView(view: ViewPort): void {
+    this.view = view;
+    this.moved = performance.now();
+    this.ask();
+  }
+
+  /** Draws what lies on top anew. */
+  refresh(): void {
+    this.ask();
+  }
+
+  close(): void {
+    cancelAnimationFrame(this.request);
+    clearTimeout(this.rest);
+    this.scene = undefined;
+  }
+
+  private ask(): void {
+    if (this.request === 0)
+      this.request = requestAnimationFrame(() => {
+        this.request = 0;
+        this.frame();
+      });
+  }
+
+  private frame(): void {
+    const { scene, width, height, canvas } = this;
+    if (!scene || width === 0 || height === 0) return;
+    const until = performance.now() + SLICE_MS;
+    this.paint(until);
+    const density = window.devicePixelRatio || 1;
+    const [wide, tall] = [Math.round(width * density), Math.round(height * density)];
+    if (canvas.width !== wide || canvas.height !== tall) Object.assign(canvas, { width: wide, height: tall });
+    const context = canvas.getContext('2d')!;
+    context.setTransform(density, 0, 0, density, 0, 0);
+    context.fillStyle = this.look!.paper.ground;
+    context.fillRect(0, 0, width, height);
+    if (this.thumb && !this.covers(this.front)) this.blit(context, this.thumb.canvas, { x: scene.bounds.x, y: scene.bounds.y, scale: this.thumb.scale });
+    if (this.front) this.blit(context, this.front.canvas, { ...this.front.view, scale: this.front.view.scale * this.front.density });
+    this.overlay(context, this.view);
+    this.drawMap();
+    const isResting = performance.now() - this.moved > REST_MS;
+    if (this.work || this.thumbWork) this.ask();
+    else if (!this.isSharp()) {
+      clearTimeout(this.rest);
+      this.rest = setTimeout(() => this.ask(), isResting ? 0 : REST_MS + 10);
+    } else this.shown(this.view);
+  }
+
+  private blit(context: CanvasRenderingContext2D, from: OffscreenCanvas, at: ViewPort): void {
+    const { view } = this;
+    const scale = view.scale / at.scale;
+    context.drawImage(from, (at.x - view.x) * view.scale, (at.y - view.y) * view.scale, from.width * scale, from.height * scale);
+  }
+
+  private covers(buffer: Buffer | undefined): boolean {
+    if (!buffer) return false;
+    const { view, width, height } = this;
+    const [wide, tall] = [buffer.canvas.width / buffer.density / buffer.view.scale, buffer.canvas.height / buffer.density / buffer.view.scale];
+    return (
+      view.x >= buffer.view.x &&
+      view.y >= buffer.view.y &&
+      view.x + width / view.scale <= buffer.view.x + wide &&
+      view.y + height / view.scale <= buffer.view.y + tall
+    );
+  }
+
+  private isSharp(): boolean {
+    return this.covers(this.front) && this.front!.view.scale === this.view.scale && this.front!.density >= Math.min(2, window.devicePixelRatio || 1);
+  }
+
+  /** Goes on with what is being painted; begins anew where that no longer serves. */
+  private paint(until: number): void {
+    if (this.thumbWork) {
+      while (performance.now() < until) if (this.thumbWork.next().done) return void (this.thumbWork = undefined);
+      if (this.front === undefined) return;
+    }
+    const isResting = performance.now() - this.moved > REST_MS;
+    const aged = this.front ? this.view.scale / this.front.view.scale : 0;
+    const isNeeded = !this.covers(this.front) || aged < 0.8 || aged > 1.25 || (isResting && !this.isSharp());
+    const serves = (buffer: Buffer) => {
+      const ratio = this.view.scale / buffer.view.scale;
+      return this.covers(buffer) && ratio > 0.8 && ratio < 1.25;
+    };
+    if (this.work && !serves(this.work.buffer)) this.work = undefined;
+    if (!this.work && isNeeded) this.work = this.begin(isResting);
+    while (this.work && performance.now() < until)
+      if (this.work.steps.next().done) {
+        this.front = this.work.buffer;
+        this.work = undefined;
+      }
+  }
+
+  private begin(isResting: boolean): { buffer: Buffer; steps: Generator<void> } {
+    const { view, width, height } = this;
+    const density = isResting ? Math.min(2, window.devicePixelRatio || 1) : 1;
+    const [wide, tall] = [width * LARGER, height * LARGER];
+    const canvas = new OffscreenCanvas(Math.ceil(wide * density), Math.ceil(tall * density));
+    const at = { x: view.x - (wide - width) / 2 / view.scale, y: view.y - (tall - height) / 2 / view.scale, scale: view.scale };
+    const buffer = { canvas, view: at, density };
+    return { buffer, steps: this.paintPart(canvas, at, density) };
+  }
+
+  private *paintPart(canvas: OffscreenCanvas, view: ViewPort, density: number): Generator<void> {
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = this.look!.paper.ground;
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    const scale = view.scale * density;
+    context.setTransform(scale, 0, 0, scale, -view.x * scale, -view.y * scale);
+    const part: Box = { x: view.x, y: view.y, width: canvas.width / scale, height: canvas.height / scale };
+    // Names beside small figures reach out of them.
+    const margin = 160;
+    yield* this.paintBox(new CanvasPen(context), { x: part.x - margin, y: part.y - 40, width: part.width + 2 * margin, height: part.height + 80 }, view.scale);
+  }
+
+  private *paintThumb(): Generator<void> {
+    const { bounds } = this.scene!;
+    const scale = Math.min(1, THUMB / bounds.width, THUMB / bounds.height);
+    const canvas = new OffscreenCanvas(Math.max(1, Math.ceil(bounds.width * scale)), Math.max(1, Math.ceil(bounds.height * scale)));
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = this.look!.paper.ground;
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    context.setTransform(scale, 0, 0, scale, -bounds.x * scale, -bounds.y * scale);
+    yield* this.paintBox(new CanvasPen(context), bounds, scale);
+    this.thumb = { canvas, scale };
+  }
+
+  /** Holding shapes, then routes, then the rest. */
+  private *paintBox(pen: CanvasPen, part: Box, scale: number): Generator<void> {
+    const scene = this.scene!;
+    const { paper, fillOf } = this.look!;
+    const detail = detailAt(scale);
+    const { shapes, routes } = findShown(scene, part);
+    let count = 0;
+    for (const index of shapes)
+      if (this.holding.has(index)) {
+        paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index));
+        if (++count % 60 === 0) yield;
+      }
+    for (const index of routes) {
+      paintRoute(pen, paper, scene.routes[index]!, detail);
+      if (++count % 100 === 0) yield;
+    }
+    for (const index of shapes)
+      if (!this.holding.has(index)) {
+        paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index));
+        if (++count % 60 === 0) yield;
+      }
+  }
+
+  private drawMap(): void {
+    const { map, thumb, scene, view, width, height } = this;
+    if (!map || !thumb || !scene) return;
+    const { bounds } = scene;
+    const context = map.getContext('2d')!;
+    const scale = Math.min(map.width / bounds.width, map.height / bounds.height);
+    const [wide, tall] = [bounds.width * scale, bounds.height * scale];
+    const [left, top] = [(map.width - wide) / 2, (map.height - tall) / 2];
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(0, 0, map.width, map.height);
+    context.drawImage(thumb.canvas, left, top, wide, tall);
+    context.strokeStyle = this.look!.paper.ink;
+    context.lineWidth = 2;
+    context.strokeRect(left + (view.x - bounds.x) * scale, top + (view.y - bounds.y) * scale, (width / view.scale) * scale, (height / view.scale) * scale);
+  }
+}
+
+/** The view that shows a box whole, not larger than it is drawn. */
+export function fitView({ x, y, width, height }: Box, wide: number, tall: number, most = 1.15): ViewPort {
+  const scale = Math.max(LEAST_SCALE, Math.min(most, wide / width, tall / height));
+  return { x: x + width / 2 - wide / 2 / scale, y: y + height / 2 - tall / 2 / scale, scale };
+}
+
+/** The view scaled around a point of the screen. */
+export function zoomView(view: ViewPort, factor: number, x: number, y: number): ViewPort {
+  const scale = Math.max(LEAST_SCALE, Math.min(MOST_SCALE, view.scale * factor));
+  return { x: view.x + x / view.scale - x / scale, y: view.y + y / view.scale - y / scale, scale };
+}

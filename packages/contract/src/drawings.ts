@@ -1,0 +1,72 @@
+import { drawingSorts, figures } from '@coomb/core';
+import { z } from 'zod';
+import { briefSchema, idSchema, projectParams } from './common.js';
+import { endpoint } from './endpoint.js';
+
+const point = z.object({ x: z.number(), y: z.number() });
+const box = point.extend({ width: z.number(), height: z.number() });
+const style = z.object({ fill: z.string().optional(), line: z.string().optional(), font: z.string().optional() });
+const endMark = z.enum(['none', 'arrow', 'triangle', 'filled', 'diamond', 'filledDiamond', 'circle', 'filledCircle', 'slash']);
+
+export const drawnShape = box.extend({
+  id: z.string(),
+  element: z.string(),
+  /** The item that it shows, where it shows one. */
+  item: idSchema.nullable(),
+  /** Index of the shape that it lies in, or -1. */
+  inside: z.number(),
+  figure: z.enum(figures),
+  name: z.string(),
+  keyword: z.string().optional(),
+  parts: z.array(z.object({ title: z.string(), lines: z.array(z.string()) })).optional(),
+  label: box.optional(),
+  style: style.optional(),
+  folded: z.boolean().optional(),
+  upright: z.boolean().optional(),
+  sign: z.string().optional(),
+});
+
+export const drawnRoute = z.object({
+  id: z.string(),
+  element: z.string(),
+  from: z.number(),
+  to: z.number(),
+  points: z.array(point),
+  dashed: z.boolean(),
+  start: endMark,
+  end: endMark,
+  label: z.string(),
+  labelBox: box.optional(),
+  startText: z.string().optional(),
+  endText: z.string().optional(),
+  style: style.optional(),
+});
+
+export const drawingBrief = z.object({
+  id: idSchema,
+  /** The item that the drawing is; nothing for drawings from before drawings were items. */
+  item: briefSchema.nullable(),
+  name: z.string(),
+  collection: idSchema,
+  sort: z.enum(drawingSorts),
+  shapes: z.number(),
+  routes: z.number(),
+});
+export type DrawingBrief = z.infer<typeof drawingBrief>;
+
+export const listDrawings = endpoint({
+  method: 'GET',
+  path: '/projects/:project/drawings',
+  summary: 'Drawings of the project, collection by collection, in the order of their models',
+  params: projectParams,
+  reply: z.array(drawingBrief),
+});
+
+export const getDrawing = endpoint({
+  method: 'GET',
+  path: '/projects/:project/drawings/:drawing',
+  summary: 'A drawing with its shapes and routes as its tool placed them; by its own id, or that of the item that it is',
+  params: projectParams.extend({ drawing: idSchema }),
+  reply: drawingBrief.omit({ shapes: true, routes: true }).extend({ shapes: z.array(drawnShape), routes: z.array(drawnRoute) }),
+});
+export type Drawing = z.infer<(typeof getDrawing)['reply']>;
