@@ -1,11 +1,15 @@
 import { cleanAllTexts, counted, markContents } from '@coomb/core';
+import { bpmn } from './bpmn/format.js';
 import { csv } from './csv/format.js';
+import { dmn } from './dmn/format.js';
 import { docx } from './docx/format.js';
+import { ecore } from './ecore/format.js';
 import { html } from './html/format.js';
 import { junit } from './junit/format.js';
 import { markdown } from './markdown/format.js';
 import { pdf } from './pdf/format.js';
 import { reqif } from './reqif/format.js';
+import { ssp } from './ssp/format.js';
 import { xlsx } from './xlsx/format.js';
 import { xmi } from './xmi/format.js';
 import type { FileContent, FileFormat, ReadOptions } from './format/file-format.js';
@@ -13,7 +17,7 @@ import { ReadError } from './read-error.js';
 import { withLeftOut } from './xml/xml-characters.js';
 
 /** Every format Coomb reads, in the order in which they are tried. Readers are loaded when the first file of theirs comes. */
-export const fileFormats: readonly FileFormat[] = [docx, xlsx, pdf, markdown, html, junit, reqif, xmi, csv];
+export const fileFormats: readonly FileFormat[] = [docx, xlsx, pdf, markdown, html, junit, reqif, bpmn, dmn, ssp, ecore, xmi, csv];
 
 export function findFormat(name: string, bytes: Uint8Array, among = fileFormats): FileFormat | undefined {
   const extension = name.slice(name.lastIndexOf('.') + 1).toLowerCase();

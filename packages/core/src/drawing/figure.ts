@@ -239,12 +239,13 @@ export function lookOf({ type, stereotypes, role, name, values }: Pick<ModelRela
       return look(true, 'arrow', name);
     case 'TextAssociation':
       return look(true, 'none');
+    // The mark stands at what needs, not at what is needed.
     case 'InformationRequirement':
-      return look(false, 'filled');
+      return look(false, 'none', '', 'filled');
     case 'KnowledgeRequirement':
-      return look(true, 'arrow');
+      return look(true, 'none', '', 'arrow');
     case 'AuthorityRequirement':
-      return look(true, 'filledCircle');
+      return look(true, 'none', '', 'filledCircle');
     case 'Connection':
       return look(false, 'filled', name);
     default:

@@ -1,7 +1,7 @@
 import type { ElementRole, Issue, ModelDocument, ModelElement, ModelRelation } from '@coomb/core';
 import { buildDrawings, isDiagram } from './build-drawings.js';
 import { isElement, JOINING, RELATIONS, SILENT } from './metamodel.js';
-import { ModelIssues } from './model-issues.js';
+import { ModelIssues } from '../xml/model-issues.js';
 import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue } from './say-value.js';
 import { applyStereotypes, isApplication } from './stereotypes.js';
 import { References, type Target, type XmiFile } from './xmi-file.js';

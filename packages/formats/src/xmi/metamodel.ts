@@ -48,6 +48,12 @@ export const DECLARED_TYPES: Record<string, string> = {
   result: 'OutputPin',
   ownedTemplateSignature: 'TemplateSignature',
   templateBinding: 'TemplateBinding',
+  // Ecore
+  eSubpackages: 'EPackage',
+  eOperations: 'EOperation',
+  eLiterals: 'EEnumLiteral',
+  eParameters: 'EParameter',
+  eAnnotations: 'EAnnotation',
 };
 
 /** Value specifications: part of whatever owns them. */

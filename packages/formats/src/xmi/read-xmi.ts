@@ -39,8 +39,6 @@ async function openParts(bytes: Uint8Array): Promise<XmiFile[]> {
 
 /** What XML of other sorts is, as far as its root and namespace tell, and what can be done with it. */
 const OTHERS: [RegExp, string][] = [
-  [/omg\.org\/spec\/BPMN|^bpmn/i, 'a process in BPMN. Processes are not read yet'],
-  [/omg\.org\/spec\/DMN|^dmn/i, 'decision tables in DMN. Decision tables are not read yet'],
   [/www\.w3\.org\/1999\/xhtml|^html$/i, 'a web page. Save it with the ending .html and hand that in'],
   [/www\.w3\.org\/2000\/svg|^svg$/i, 'a drawing (SVG). Drawings alone hold no items'],
   [/w3\.org\/2001\/XMLSchema|^schema$/i, 'an XML schema. It describes files; hand in a file that it describes'],
@@ -58,5 +56,5 @@ function describeOther(root: string, namespace: string): string {
   const named = `The file is XML with the root element <${root}>${namespace ? ` of the namespace ${namespace.slice(0, 200)}` : ' and no namespace'}`;
   return known
     ? `${named}: ${known}.`
-    : `${named}, and holds no UML model. Coomb reads models as XMI 2.5.1, requirements as ReqIF, results as JUnit XML: have it exported as one of these, or as a table (.xlsx, .csv).`;
+    : `${named}, and holds no UML model. Coomb reads models as XMI (UML, SysML), BPMN, DMN, SSP or Ecore, requirements as ReqIF, results as JUnit XML: have it exported as one of these, or as a table (.xlsx, .csv).`;
 }

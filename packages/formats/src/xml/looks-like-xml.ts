@@ -15,3 +15,15 @@ export const rootOf = (bytes: Uint8Array) =>
       .replaceAll('\0', '')
       .replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, ''),
   )?.[1] ?? '';
+
+/** Namespace of the first element, as far as its own tag says it. */
+export function namespaceOf(bytes: Uint8Array): string {
+  const text = Buffer.from(bytes.subarray(0, 16_384))
+    .toString('utf8')
+    .replaceAll('\0', '')
+    .replace(/<!--[\s\S]*?-->|<\?[\s\S]*?\?>/g, '');
+  const tag = /<([A-Za-z][\w.-]*:)?[A-Za-z][\w.-]*([^>]*)>?/.exec(text);
+  if (!tag) return '';
+  const name = tag[1] ? `xmlns:${tag[1].slice(0, -1)}` : 'xmlns';
+  return new RegExp(`(?:^|\\s)${name}\\s*=\\s*["']([^"']*)["']`).exec(tag[2]!)?.[1] ?? '';
+}
