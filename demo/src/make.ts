@@ -1,11 +1,15 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { makeDecisions } from './make-decisions.js';
+import { makeDriveModel } from './make-drive-model.js';
 import { makeExchange } from './make-exchange.js';
 import { makeLinks } from './make-links.js';
 import { makeModel } from './make-model.js';
 import { makeParishNeeds } from './make-parish-needs.js';
+import { makeProcess } from './make-process.js';
 import { makeResults } from './make-results.js';
 import { makeRules } from './make-rules.js';
+import { makeSignals } from './make-signals.js';
 import { makeSoftware } from './make-software.js';
 import { makeSpecification } from './make-specification.js';
 import { makeTests } from './make-tests.js';
@@ -30,4 +34,11 @@ writeFileSync(`${folder}8 Needs of the parish.docx`, await makeParishNeeds(1));
 writeFileSync(`${folder}next/8 Needs of the parish, issue 2.docx`, await makeParishNeeds(2));
 writeFileSync(`${folder}9 Control software requirements.xlsx`, await makeSoftware(1));
 writeFileSync(`${folder}next/9 Control software requirements, issue 2.xlsx`, await makeSoftware(2));
+for (const issue of [1, 2] as const) {
+  const named = (name: string, ending: string) => (issue === 1 ? `${folder}${name}.${ending}` : `${folder}next/${name}, issue 2.${ending}`);
+  writeFileSync(named('10 Drive of the supplier', 'xmi'), makeDriveModel(issue));
+  writeFileSync(named('11 Lock passage', 'bpmn'), makeProcess(issue));
+  writeFileSync(named('12 Warning stages', 'dmn'), makeDecisions(issue));
+  writeFileSync(named('13 Gate drive signals', 'ssd'), makeSignals(issue));
+}
 writeFileSync(`${folder}next/Rules of operation, changes tracked.docx`, await makeRules());

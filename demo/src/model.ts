@@ -3,6 +3,8 @@ export interface BlockSpec {
   name: string;
   text: string;
   ports?: string[];
+  /** Name, type, default. */
+  values?: [name: string, type: string, is?: string][];
   parts?: [name: string, type: string][];
 }
 
@@ -71,6 +73,11 @@ export const packages: { name: string; blocks: BlockSpec[] }[] = [
         name: 'Gate Drive',
         text: 'Electric spindle drive; the same at both sites.',
         ports: ['power', 'order', 'status'],
+        values: [
+          ['travel', 'Metre'],
+          ['load', 'Kilonewton'],
+          ['speed', 'Metre', '0.02'],
+        ],
         parts: [
           ['motor', 'Drive Motor'],
           ['brake', 'Holding Brake'],
@@ -211,6 +218,18 @@ export const useCases: [name: string, refines: string[]][] = [
   ['Move a gate from the control room', ['Two-step orders', 'One in charge']],
   ['Service a gate drive', ['Swap time', 'Lock out']],
   ['Explain a night', ['Replay a night', 'Gate movements']],
+];
+
+/** Who takes part in which use case. */
+export const takesPart: [actor: string, useCase: string][] = [
+  ['Duty Controller', 'Hold the pool level'],
+  ['Duty Controller', 'Pass a flood'],
+  ['Duty Controller', 'Move a gate from the control room'],
+  ['Boat Crew', 'Pass the lock'],
+  ['Resident', 'Warn residents'],
+  ['Maintenance Crew', 'Service a gate drive'],
+  ['Maintenance Crew', 'Take over locally'],
+  ['Flood Authority', 'Warn residents'],
 ];
 
 /** Functions, what performs them, and the requirements (by title) they satisfy. */

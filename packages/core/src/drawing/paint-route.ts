@@ -6,7 +6,7 @@ import { fitLine, type Paper, type Pen, type PenFont } from './pen.js';
 const LABEL: PenFont = { size: 11 };
 
 /** Paints a route with its marks and label. */
-export function paintRoute(pen: Pen, paper: Paper, route: DrawnRoute, detail: Detail, colour?: string): void {
+export function paintRoute(pen: Pen, paper: Paper, route: DrawnRoute, detail: Detail, ground = paper.ground, colour?: string): void {
   const { points, dashed } = route;
   if (points.length < 2) return;
   const stroke = colour ?? route.style?.line ?? paper.line;
@@ -21,7 +21,7 @@ export function paintRoute(pen: Pen, paper: Paper, route: DrawnRoute, detail: De
     const { x, y, width } = route.labelBox ? { ...route.labelBox, x: route.labelBox.x + route.labelBox.width / 2, y: route.labelBox.y + 11 } : middleOf(points);
     const text = fitLine(pen, route.label, LABEL, Math.max(width, 160));
     const wide = pen.measure(text, LABEL);
-    pen.rect(x - wide / 2 - 2, y - 10, wide + 4, 13, 0, { fill: paper.ground });
+    pen.rect(x - wide / 2 - 2, y - 10, wide + 4, 13, 0, { fill: ground });
     pen.text(text, x, y, LABEL, 'middle', paper.ink);
   }
   for (const [text, end, towards] of [

@@ -23,13 +23,15 @@ interface Brush {
   detail: Detail;
   /** Whether other shapes lie in it: its name then stands at its top. */
   holds: boolean;
+  /** What it lies in. */
+  holder: DrawnShape | undefined;
 }
 
 /** Paints a figure as its notation draws it. */
-export function paintShape(pen: Pen, paper: Paper, shape: DrawnShape, detail: Detail, holds: boolean, fill?: string): void {
+export function paintShape(pen: Pen, paper: Paper, shape: DrawnShape, detail: Detail, holds: boolean, fill?: string, holder?: DrawnShape): void {
   const ground = fill ?? shape.style?.fill ?? (holds ? paper.inside : shape.figure === 'note' ? paper.note : paper.fill);
   const ink: Ink = { fill: ground, stroke: shape.style?.line ?? paper.line, width: 1.2 };
-  const brush: Brush = { pen, paper, shape, ink, font: inkOn(ground, paper.ink, shape.style?.font), detail, holds };
+  const brush: Brush = { pen, paper, shape, ink, font: inkOn(ground, paper.ink, shape.style?.font), detail, holds, holder };
   const { x, y, width, height } = shape;
   if (detail === 0) {
     pen.rect(x, y, width, height, 0, { fill: holds ? ground : (fill ?? paper.faint), stroke: holds ? paper.faint : undefined, width: 4 });
@@ -229,12 +231,12 @@ const PAINTERS: Record<DrawnShape['figure'], Painter> = {
     outline(brush, 0);
     const { pen, shape, ink, font } = brush;
     if (brush.detail < 2 || !shape.name) return;
-    // The name of a band that lies stands in a strip at its left; without turning letters it is set word by word.
+    // The name of a band that lies stands in a strip at its left, letters turned.
     const strip = 26;
     if (shape.upright) {
       pen.line([shape.x, shape.y + strip, shape.x + shape.width, shape.y + strip], false, { stroke: ink.stroke, width: 1 });
       names(brush, shape.y, strip, 'middle', false);
-    } else pen.text(fitLine(pen, shape.name, NAME, shape.width - 16), shape.x + 8, shape.y + 15, NAME, 'start', font);
+    } else pen.text(fitLine(pen, shape.name, NAME, shape.height - 10), shape.x + 19, shape.y + shape.height / 2, NAME, 'middle', font, true);
   },
   event: (brush) => {
     circle(brush);
@@ -407,10 +409,13 @@ function words({ pen, shape, font, detail }: Brush, text: string, top: number, h
 }
 
 /** The name of what is too small to hold it stands beside it. */
-function beside({ pen, shape, paper, detail }: Brush): void {
+function beside({ pen, shape, paper, detail, holder }: Brush): void {
   if (detail < 3 || !shape.name) return;
   const { label } = shape;
+  const isRight = holder && shape.x + shape.width / 2 > holder.x + holder.width * 0.66;
   if (label) pen.text(fitLine(pen, shape.name, SMALL, Math.max(label.width, 30) + 30), label.x, label.y + 11, SMALL, 'start', paper.ink);
+  else if (isRight)
+    pen.text(fitLine(pen, shape.name, SMALL, Math.min(140, holder.width / 2)), shape.x - 4, shape.y + shape.height / 2 - 4, SMALL, 'end', paper.ink);
   else pen.text(fitLine(pen, shape.name, SMALL, 140), shape.x + shape.width + 4, shape.y + shape.height / 2 - 4, SMALL, 'start', paper.ink);
 }
 

@@ -4,7 +4,8 @@ export interface Pen {
   ellipse(x: number, y: number, rx: number, ry: number, ink: Ink): void;
   /** A line through points, closed where it is said. */
   line(points: readonly number[], closed: boolean, ink: Ink): void;
-  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string): void;
+  /** `turned` text runs upwards. */
+  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string, turned?: boolean): void;
   /** Width of a text. */
   measure(text: string, font: PenFont): number;
 }

@@ -26,11 +26,11 @@ export class SvgPen implements Pen {
     this.parts.push(`<${closed ? 'polygon' : 'polyline'} points="${points.map(round).join(' ')}"${inked(ink)}/>`);
   }
 
-  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string): void {
+  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string, turned = false): void {
     if (!text) return;
     const face = `${font.bold ? ' font-weight="600"' : ''}${font.italic ? ' font-style="italic"' : ''}${font.mono ? ` font-family="${this.fonts.mono}"` : ''}`;
     this.parts.push(
-      `<text x="${round(x)}" y="${round(y)}" font-size="${font.size}"${face}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`} fill="${colour}">${escaped(text)}</text>`,
+      `<text x="${round(x)}" y="${round(y)}" font-size="${font.size}"${face}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`} fill="${colour}"${turned ? ` transform="rotate(-90 ${round(x)} ${round(y)})"` : ''}>${escaped(text)}</text>`,
     );
   }
 

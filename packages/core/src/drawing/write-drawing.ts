@@ -1,5 +1,5 @@
 import type { DrawingScene } from './drawing-scene.js';
-import type { DrawnShape } from './drawn.js';
+import type { DrawnRoute, DrawnShape } from './drawn.js';
 import { paintRoute } from './paint-route.js';
 import { paintShape } from './paint-shape.js';
 import type { Paper, Pen } from './pen.js';
@@ -17,19 +17,25 @@ export function writeDrawing(
   const holding = findHolding(scene.shapes);
   const isFrame = (index: number) => holding.has(index);
   scene.shapes.forEach((shape, index) => {
-    if (isFrame(index)) paintNamed(pen, paper, shape, true, fillOf(shape));
+    if (isFrame(index)) paintNamed(pen, paper, shape, true, fillOf(shape), scene.shapes[shape.inside]);
   });
-  for (const route of scene.routes) paintRoute(pen, paper, route, 3);
+  for (const route of scene.routes) paintRoute(pen, paper, route, 3, groundOf(scene.shapes, paper, route));
   scene.shapes.forEach((shape, index) => {
-    if (!isFrame(index)) paintNamed(pen, paper, shape, false, fillOf(shape));
+    if (!isFrame(index)) paintNamed(pen, paper, shape, false, fillOf(shape), scene.shapes[shape.inside]);
   });
   return pen.finish(scene.bounds, paper.ground, title);
 }
 
-function paintNamed(pen: SvgPen, paper: Paper, shape: DrawnShape, holds: boolean, fill: string | undefined): void {
+function paintNamed(pen: SvgPen, paper: Paper, shape: DrawnShape, holds: boolean, fill: string | undefined, holder: DrawnShape | undefined): void {
   pen.begin(shape.name);
-  paintShape(pen, paper, shape, 3, holds, fill);
+  paintShape(pen, paper, shape, 3, holds, fill, holder);
   pen.end();
+}
+
+/** What a route lies on: the inside of what holds both its ends, or the ground. */
+export function groundOf(shapes: readonly DrawnShape[], paper: Paper, { from, to }: Pick<DrawnRoute, 'from' | 'to'>): string {
+  const [a, b] = [shapes[from], shapes[to]];
+  return (a && (a.inside >= 0 || a.figure === 'pool')) || (b && b.inside >= 0) ? paper.inside : paper.ground;
 }
 
 const SMALL = new Set(['port', 'pin', 'execution', 'event', 'exit']);

@@ -86,6 +86,7 @@ const BY_TYPE: Record<string, Usual> = {
   ItemDefinition: 'file',
   // SSP
   System: 'component',
+  SystemComponent: 'component',
   Connector: 'port',
   Parameter: 'detail',
   // Ecore

@@ -23,9 +23,9 @@ describe('a system structure', () => {
     expect(model.elements.map(({ id, type, parent, typeName, values }) => [id, type, parent, typeName, values])).toEqual([
       ['Drive', 'System', null, undefined, {}],
       ['Drive.order', 'Connector', 'Drive', 'Real', { kind: 'input', unit: 'm' }],
-      ['Drive/Motor', 'Component', 'Drive', undefined, { source: 'motor.fmu', 'media type': 'application/x-fmu-sharedlibrary' }],
+      ['Drive/Motor', 'SystemComponent', 'Drive', undefined, { source: 'motor.fmu', 'media type': 'application/x-fmu-sharedlibrary' }],
       ['Drive/Motor.torque', 'Connector', 'Drive/Motor', 'Real', { kind: 'output', unit: 'N.m' }],
-      ['Drive/Brake', 'Component', 'Drive', undefined, {}],
+      ['Drive/Brake', 'SystemComponent', 'Drive', undefined, {}],
       ['Drive/Brake.load', 'Connector', 'Drive/Brake', 'Boolean', { kind: 'input' }],
     ]);
     expect(model.relations.map(({ from, to }) => [from, to])).toEqual([
@@ -45,10 +45,10 @@ describe('a system structure', () => {
     expect([motor.x, motor.y, motor.width, motor.height]).toEqual([0, -75, 150, 75]);
     expect([torque.x + torque.width / 2, torque.y + torque.height / 2]).toEqual([150, -75 + 75 * 0.25]);
     expect(drawing!.routes[0]!.points).toEqual([
-      { x: 150, y: -56.25 },
+      { x: 156, y: -56.25 },
       { x: 225, y: -56.25 },
       { x: 225, y: -37.5 },
-      { x: 300, y: -37.5 },
+      { x: 294, y: -37.5 },
     ]);
   });
 

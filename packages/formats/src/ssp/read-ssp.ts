@@ -77,7 +77,7 @@ class SspReader {
           ...(implementation && { implementation }),
           ...(dictionary && { dictionary }),
         };
-        const component = this.addElement(part, 'Component', own.id, below, values);
+        const component = this.addElement(part, 'SystemComponent', own.id, below, values);
         this.addConnectors(part, component.id, below);
       }
     }
@@ -180,9 +180,20 @@ class SspReader {
         element: connection.attributes.id ?? `${start} > ${finish}`,
         from,
         to,
-        points: [...centre(from), ...between, ...centre(to)],
+        points: shorten([...centre(from), ...between, ...centre(to)]),
       };
     });
     this.drawings.push({ id: `drawing of ${path}`, name: node.attributes.name ?? path, sort: 'signals', owner, shapes, routes, line: node.line });
   }
+}
+
+/** A line from border to border of the two connectors that it joins, not from middle to middle. */
+function shorten(points: { x: number; y: number }[]): { x: number; y: number }[] {
+  if (points.length < 2) return points;
+  const leave = (end: { x: number; y: number }, next: { x: number; y: number }) => {
+    const [dx, dy] = [next.x - end.x, next.y - end.y];
+    const far = Math.max(Math.abs(dx), Math.abs(dy));
+    return far <= CONNECTOR ? end : { x: end.x + (dx / far) * CONNECTOR, y: end.y + (dy / far) * CONNECTOR };
+  };
+  return [leave(points[0]!, points[1]!), ...points.slice(1, -1), leave(points.at(-1)!, points.at(-2)!)];
 }

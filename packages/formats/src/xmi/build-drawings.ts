@@ -71,7 +71,7 @@ class DrawingReader {
     const sort = SORTS[name] ?? 'other';
     if (sort !== 'class') return sort;
     const shown = this.shapes.flatMap(({ element }) => this.stereotypesOf(element));
-    return shown.length > 0 && shown.filter((one) => /requirement$/i.test(one)).length * 2 > this.shapes.length ? 'requirement' : 'class';
+    return shown.length > 0 && shown.filter((one) => /requirement$/i.test(one)).length * 2 >= this.shapes.length ? 'requirement' : 'class';
   }
 
   private stereotypesOf(element: string): string[] {

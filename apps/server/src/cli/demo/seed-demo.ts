@@ -51,6 +51,14 @@ const byRecipe: { file: string; name: string; prefix: string; recipe: (scheme: S
   },
 ];
 
+/** Models from other tools than the one of the project, each with its drawing. */
+const models: { file: string; name: string; prefix: string }[] = [
+  { file: '10 Drive of the supplier.xmi', name: 'Drive of the supplier', prefix: 'DRV' },
+  { file: '11 Lock passage.bpmn', name: 'Lock passage', prefix: 'LP' },
+  { file: '12 Warning stages.dmn', name: 'Warning stages', prefix: 'WS' },
+  { file: '13 Gate drive signals.ssd', name: 'Gate drive signals', prefix: 'SIG' },
+];
+
 /** Rewordings made after the results came in: they leave suspect links and stale evidence, as real work does. */
 const rewordings: [reference: string, from: string, to: string][] = [
   ['SYS-001', 'within 0.05 m', 'within 0.04 m'],
@@ -85,6 +93,10 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
         : { reads: 'exchange' as const, recipe: wish.exchangeRecipe! };
     const kept = await client.call(keepRecipe, { params: { project }, body: { name: `Recipe of ${name.toLowerCase()}`, body } });
     const outcome = await importThrough(client, project, file, bytes, { ...wish, recipe: kept.id, collection: { name, prefix, holds: 'specification' } });
+    tell(`${file}: ${describeOutcome(outcome)}`);
+  }
+  for (const { file, name, prefix } of models) {
+    const outcome = await importThrough(client, project, file, readFileSync(`${folder}${file}`), { collection: { name, prefix, holds: 'model' } });
     tell(`${file}: ${describeOutcome(outcome)}`);
   }
   await reword(client, project);

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { getDrawing } from '@coomb/contract';
-import { buildScene, detailAt, findHolding, paintRoute, paintShape } from '@coomb/core';
+import { buildScene, detailAt, findHolding, groundOf, paintRoute, paintShape } from '@coomb/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { call } from '../api/client';
@@ -42,9 +42,9 @@ export function DrawingThumb({ project, drawing, lit }: { project: string; drawi
     const pen = new CanvasPen(context);
     const holding = findHolding(scene.shapes);
     const detail = detailAt(view.scale);
-    scene.shapes.forEach((shape, index) => holding.has(index) && paintShape(pen, paper, shape, detail, true));
-    for (const route of scene.routes) paintRoute(pen, paper, route, detail);
-    scene.shapes.forEach((shape, index) => !holding.has(index) && paintShape(pen, paper, shape, detail, false));
+    scene.shapes.forEach((shape, index) => holding.has(index) && paintShape(pen, paper, shape, detail, true, undefined, scene.shapes[shape.inside]));
+    for (const route of scene.routes) paintRoute(pen, paper, route, detail, groundOf(scene.shapes, paper, route));
+    scene.shapes.forEach((shape, index) => !holding.has(index) && paintShape(pen, paper, shape, detail, false, undefined, scene.shapes[shape.inside]));
     context.strokeStyle = colour('moss.solid');
     context.lineWidth = 3 / view.scale;
     for (const index of lit ?? []) {

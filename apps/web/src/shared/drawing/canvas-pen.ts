@@ -59,14 +59,20 @@ export class CanvasPen implements Pen {
     this.apply(ink);
   }
 
-  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string): void {
+  text(text: string, x: number, y: number, font: PenFont, anchor: 'start' | 'middle' | 'end', colour: string, turned = false): void {
     if (!text) return;
     const { context } = this;
     const css = cssFont(font);
     if (css !== this.font) context.font = this.font = css;
     context.textAlign = anchor === 'middle' ? 'center' : anchor === 'end' ? 'right' : 'left';
     context.fillStyle = colour;
-    context.fillText(text, x, y);
+    if (turned) {
+      context.save();
+      context.translate(x, y);
+      context.rotate(-Math.PI / 2);
+      context.fillText(text, 0, 0);
+      context.restore();
+    } else context.fillText(text, x, y);
   }
 
   private apply({ fill, stroke, width = 1, dashed }: Ink): void {

@@ -1,4 +1,4 @@
-import { type Box, detailAt, type DrawingScene, type DrawnShape, findHolding, findShown, paintRoute, paintShape, type Paper } from '@coomb/core';
+import { type Box, detailAt, type DrawingScene, type DrawnShape, findHolding, findShown, groundOf, paintRoute, paintShape, type Paper } from '@coomb/core';
 import { CanvasPen } from './canvas-pen';
 
 /** What part of a drawing is shown: the point at the left top, and how many pixels its unit takes. */
@@ -211,19 +211,20 @@ export class DrawingPainter {
     const { paper, fillOf } = this.look!;
     const detail = detailAt(scale);
     const { shapes, routes } = findShown(scene, part);
+    const holderOf = (index: number) => scene.shapes[scene.shapes[index]!.inside];
     let count = 0;
     for (const index of shapes)
       if (this.holding.has(index)) {
-        paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index));
+        paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index), holderOf(index));
         if (++count % 60 === 0) yield;
       }
     for (const index of routes) {
-      paintRoute(pen, paper, scene.routes[index]!, detail);
+      paintRoute(pen, paper, scene.routes[index]!, detail, groundOf(scene.shapes, paper, scene.routes[index]!));
       if (++count % 100 === 0) yield;
     }
     for (const index of shapes)
       if (!this.holding.has(index)) {
-        paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index));
+        paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index), holderOf(index));
         if (++count % 60 === 0) yield;
       }
   }
@@ -232,6 +233,13 @@ export class DrawingPainter {
     const { map, thumb, scene, view, width, height } = this;
     if (!map || !thumb || !scene) return;
     const { bounds } = scene;
+    // Where all is in sight, a map of it only stands in the way.
+    const isWhole =
+      view.x <= bounds.x + 24 &&
+      view.y <= bounds.y + 24 &&
+      view.x + width / view.scale >= bounds.x + bounds.width - 24 &&
+      view.y + height / view.scale >= bounds.y + bounds.height - 24;
+    map.parentElement!.style.visibility = isWhole ? 'hidden' : 'visible';
     const context = map.getContext('2d')!;
     const scale = Math.min(map.width / bounds.width, map.height / bounds.height);
     const [wide, tall] = [bounds.width * scale, bounds.height * scale];

@@ -4,7 +4,7 @@ import { requirementFields, testFields } from './shared-fields.js';
 import type { Starter } from './starter.js';
 
 const requirementKinds = ['need', 'requirement'];
-const designKinds = ['function', 'useCase', 'component', 'interface', 'part', 'port'];
+const designKinds = ['function', 'useCase', 'component', 'interface', 'part', 'port', 'value'];
 
 /** What a project has that starts with nothing else. */
 export const defaultScheme: Scheme = withSentences({
@@ -50,6 +50,7 @@ export const defaultScheme: Scheme = withSentences({
     { id: 'interface', label: 'Interface', plural: 'Interfaces', roles: ['interface'], layer: 'components', fields: [] },
     { id: 'part', label: 'Part', plural: 'Parts', roles: ['part'], layer: 'components', fields: [] },
     { id: 'port', label: 'Port', plural: 'Ports', roles: ['port'], layer: 'components', fields: [] },
+    { id: 'value', label: 'Value', plural: 'Values', roles: ['value'], layer: 'components', fields: [] },
     { id: 'drawing', label: 'Drawing', plural: 'Drawings', layer: 'components', fields: [], informative: true, roles: ['drawing'] },
     {
       id: 'pointer',
@@ -129,7 +130,7 @@ export const defaultScheme: Scheme = withSentences({
       phrase: 'is a use of',
       role: 'types',
       reverse: 'is used as',
-      fromKinds: ['part', 'port'],
+      fromKinds: ['part', 'port', 'value'],
       toKinds: ['component', 'interface'],
       upstream: 'to',
     },
