@@ -1,10 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { makeDecisions } from './make-decisions.js';
+import { makeDriveModel } from './make-drive-model.js';
 import { makeExchange } from './make-exchange.js';
 import { makeLinks } from './make-links.js';
 import { makeModel } from './make-model.js';
+import { makeProcess } from './make-process.js';
 import { makeResults } from './make-results.js';
+import { makeSignals } from './make-signals.js';
 import { actors, dependencies, functions, packages, satisfied, useCases } from './model.js';
 import { needs } from './needs.js';
 import { numberChapters } from './requirements.js';
@@ -60,9 +64,16 @@ describe('Larkbeck Weir', () => {
 
   it('keeps its files as its sources make them', () => {
     const folder = join(import.meta.dirname, '..', 'files');
-    expect(readdirSync(folder)).toHaveLength(11);
+    expect(readdirSync(folder)).toHaveLength(15);
     const file = (name: string) => readFileSync(join(folder, name), 'utf8');
     expect(file('3 Larkbeck model.xmi')).toBe(makeModel());
+    for (const issue of [1, 2] as const) {
+      const named = (name: string, ending: string) => file(issue === 1 ? `${name}.${ending}` : `next/${name}, issue 2.${ending}`);
+      expect(named('10 Drive of the supplier', 'xmi')).toBe(makeDriveModel(issue));
+      expect(named('11 Lock passage', 'bpmn')).toBe(makeProcess(issue));
+      expect(named('12 Warning stages', 'dmn')).toBe(makeDecisions(issue));
+      expect(named('13 Gate drive signals', 'ssd')).toBe(makeSignals(issue));
+    }
     expect(file('5 Rig run 7.xml')).toBe(makeResults('rig'));
     expect(file('6 Site run 3.xml')).toBe(makeResults('site'));
     expect(file('links.csv')).toBe(makeLinks());

@@ -113,6 +113,8 @@ class ModelReading {
       fields: {},
       place: this.placeOf(element),
     };
+    const declared = element.role || element.type === 'Port' || element.type === 'Connector' ? sayElement(element, this.typeNameOf(element)) : '';
+    if (declared && declared !== element.name) draft.details = [{ sort: 'declared as', text: declared, element: element.id }];
     if (element.table) draft.html += sayTable(element.table);
     this.keyOf.set(element.id, draft.key);
     this.drafts.push(draft);

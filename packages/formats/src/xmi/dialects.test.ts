@@ -147,10 +147,14 @@ describe('a model of SysML', () => {
       html: '<p>Lifts &amp; lowers.</p>',
       under: 'Structure',
       details: [
-        { sort: 'value', text: 'travel: Metre [1..*] = 3.4', element: 'gt' },
         { sort: 'operation', text: 'move(to: Metre): Metre', element: 'go' },
         { sort: 'constraint', text: '{travel < 4}', element: 'gr' },
       ],
+    });
+    expect(items.find(({ title }) => title === 'travel')).toMatchObject({
+      kind: 'value',
+      under: 'Gate',
+      details: [{ sort: 'declared as', text: 'travel: Metre [1..*] = 3.4', element: 'gt' }],
     });
     expect(items.find(({ title }) => title === 'Gate closes in time')!.kind).toBe('testCase');
     expect(links.toSorted()).toEqual(

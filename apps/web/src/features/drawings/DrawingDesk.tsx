@@ -276,6 +276,7 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
                   onlyLinked={view.only === 'linked'}
                   setOnlyLinked={(only) => set({ only: only ? 'linked' : 'all' })}
                   links={drawn.of.get(chosenRow) ?? []}
+                  onCollection={(list) => set({ list })}
                   marked={marked}
                   onMark={setMarked}
                   onHover={setHoveredRow}

@@ -26,6 +26,7 @@ interface Props {
   onOpen: (row: number) => void;
   onLink: (row: number) => void;
   onUnlink: (ids: readonly string[]) => void;
+  onCollection: (id: string) => void;
 }
 
 const ROW = 27;
@@ -47,6 +48,7 @@ export function LinkedList({
   onOpen,
   onLink,
   onUnlink,
+  onCollection,
 }: Props) {
   const project = useProject();
   const frame = useRef<HTMLDivElement>(null);
@@ -59,6 +61,15 @@ export function LinkedList({
     return found;
   }, [links]);
   const here = all.filter((row) => linksTo.has(row)).length;
+  /** Where else what is chosen is linked to. */
+  const elsewhere = useMemo(() => {
+    const counts = new Map<number, number>();
+    for (const row of linksTo.keys()) {
+      const at = outline.collection[row]!;
+      if (at !== index) counts.set(at, (counts.get(at) ?? 0) + 1);
+    }
+    return [...counts].toSorted((a, b) => b[1] - a[1]);
+  }, [linksTo, outline, index]);
   const rows = useMemo(() => {
     const words = q.toLowerCase().split(/\s+/).filter(Boolean);
     return all.filter(
@@ -101,6 +112,16 @@ export function LinkedList({
           </Checkbox.Label>
         </Checkbox.Root>
       </Flex>
+      {elsewhere.length > 0 && (
+        <Flex px="3" py="0.5" gap="2" align="center" wrap="wrap" borderBottomWidth="1px" fontSize="12.5px" color="fg.muted">
+          Also linked in
+          {elsewhere.slice(0, 4).map(([at, count]) => (
+            <Button key={at} size="2xs" variant="plain" px="0" textDecoration="underline" onClick={() => onCollection(project.collections[at]!.id)}>
+              {project.collections[at]?.name} ({figure(count)})
+            </Button>
+          ))}
+        </Flex>
+      )}
       <Box
         ref={frame}
         flex="1"
