@@ -14,7 +14,7 @@ export interface ReadModel {
  * each other. What is unknown is counted and named, never an error. Throws ReadError when nothing of it is XMI.
  */
 export async function readXmi(bytes: Uint8Array): Promise<ReadModel> {
-  const files = isArchive(bytes) ? await openParts(bytes) : [await openXmiFile('', bytes)];
+  const files = isArchive(bytes) ? await openModelParts(bytes) : [await openXmiFile('', bytes)];
   const isModel = ({ content }: XmiFile) => content.root === 'XMI' || content.objects.some(({ space }) => space === 'uml');
   const models = files.filter(isModel);
   if (models.length === 0) throw new ReadError('not-xmi', describeOther(files[0]!.content.root, files[0]!.content.namespace));
@@ -22,7 +22,7 @@ export async function readXmi(bytes: Uint8Array): Promise<ReadModel> {
 }
 
 /** Parts of an archive that are XML, in the order of their names: which of them comes first decides whose identifiers stay as they are. */
-async function openParts(bytes: Uint8Array): Promise<XmiFile[]> {
+export async function openModelParts(bytes: Uint8Array): Promise<XmiFile[]> {
   const archive = await openArchive(bytes);
   try {
     const files: XmiFile[] = [];

@@ -22,7 +22,13 @@ export interface XmiObject {
   /** Values and references alike: the file does not tell one from the other when they are attributes. */
   properties: Record<string, string | string[]>;
   /** Properties that hold a structure without identity, such as bounds and waypoints. */
-  structures: { tag: string; attributes: Record<string, string> }[] | undefined;
+  structures: { tag: string; attributes: Record<string, string>; at: number }[] | undefined;
+  /** Its number among the elements of the file, in the order in which they begin. */
+  at: number;
+  /** Numbers of the elements that hold its properties, for those that are written as elements. */
+  propertyAt: Record<string, number[]> | undefined;
+  /** Name of its element, with its prefix. */
+  name: string;
   children: XmiObject[] | undefined;
   line: number;
   /** What it became: an element or a relation of the model, or both. */
@@ -70,6 +76,8 @@ interface Frame {
   isReference: boolean;
   attributes: Record<string, string> | undefined;
   text: string;
+  /** Number of the element. */
+  at: number;
   hasChildren: boolean;
   /** How many of each property were met, for the places of objects without an identifier. */
   counts: Map<string, number> | undefined;
@@ -86,13 +94,17 @@ export class XmiObjects implements XmlVisitor {
   readonly extensions = new Map<string, number>();
   exporter = '';
   root = '';
+  /** Prefixes that the file has for XMI and UML. */
+  readonly prefixes = { xmi: 'xmi', uml: 'uml' };
   namespace = '';
   private readonly scope = new NameSpaces();
   private readonly frames: Frame[] = [];
   private skipping = 0;
   private rootIsXmi = false;
+  private number = -1;
 
   open(name: string, attributes: Record<string, string>, line: number): void {
+    this.number++;
     if (this.skipping > 0) {
       this.skipping++;
       return;
@@ -106,6 +118,7 @@ export class XmiObjects implements XmlVisitor {
       this.root = tag;
       this.namespace = this.scope.find(prefix);
       this.rootIsXmi = tag === 'XMI' || tagSpace === 'xmi';
+      this.learnPrefixes(attributes);
       if (this.rootIsXmi) return this.push({ tag, isReference: false });
     }
     if (parent?.tag === 'Documentation' && !parent.object) return this.push({ tag, isReference: false });
@@ -113,6 +126,14 @@ export class XmiObjects implements XmlVisitor {
       return this.openXmi(tag, attributes);
     if (parent) parent.hasChildren = true;
     this.openObject(name, tag, tagSpace, attributes, line);
+  }
+
+  private learnPrefixes(attributes: Record<string, string>): void {
+    for (const key in attributes) {
+      if (!key.startsWith('xmlns:')) continue;
+      const space = spaceOf(attributes[key]!);
+      if (space === 'xmi' || space === 'uml') this.prefixes[space] = key.slice(6);
+    }
   }
 
   /** Elements of XMI itself: what the file says of its writer, and extensions, which stay in the file. */
@@ -155,6 +176,7 @@ export class XmiObjects implements XmlVisitor {
     }
     if (reference && parent?.object) {
       add(parent.object.properties, tag, reference);
+      noteAt(parent.object, tag, this.number);
       return this.push({ tag, isReference: true });
     }
     const type = typeName ? localName(typeName) : isOutermost ? tag : (DECLARED_TYPES[tag] ?? (id ? tag : ''));
@@ -169,6 +191,9 @@ export class XmiObjects implements XmlVisitor {
       owner: parent?.object ?? null,
       properties: properties ?? {},
       structures: undefined,
+      at: this.number,
+      propertyAt: undefined,
+      name,
       children: undefined,
       line,
       element: undefined,
@@ -210,9 +235,13 @@ export class XmiObjects implements XmlVisitor {
       this.objects.pop();
       parent.object.children?.pop();
       add(parent.object.properties, frame.tag, frame.text);
+      noteAt(parent.object, frame.tag, frame.at);
     } else if (frame.attributes)
-      (parent.object.structures ??= []).push({ tag: frame.tag, attributes: text ? { ...frame.attributes, '': text } : frame.attributes });
-    else if (!frame.hasChildren) add(parent.object.properties, frame.tag, frame.text);
+      (parent.object.structures ??= []).push({ tag: frame.tag, attributes: text ? { ...frame.attributes, '': text } : frame.attributes, at: frame.at });
+    else if (!frame.hasChildren) {
+      add(parent.object.properties, frame.tag, frame.text);
+      noteAt(parent.object, frame.tag, frame.at);
+    }
   }
 
   text(text: string): void {
@@ -222,7 +251,7 @@ export class XmiObjects implements XmlVisitor {
   }
 
   private push({ tag, isReference, object, attributes }: Pick<Frame, 'tag' | 'isReference'> & Partial<Frame>): void {
-    this.frames.push({ tag, isReference, object, attributes, text: '', hasChildren: false, counts: undefined });
+    this.frames.push({ tag, isReference, object, attributes, text: '', at: this.number, hasChildren: false, counts: undefined });
   }
 
   private spaceOf(prefix: string): Space {
@@ -242,6 +271,12 @@ export class XmiObjects implements XmlVisitor {
     }
     return `${owner.id}/@${tag}.${parent.counts.get(tag) ?? 0}`;
   }
+}
+
+function noteAt(object: XmiObject, property: string, at: number): void {
+  const places = (object.propertyAt ??= {});
+  if (places[property]) places[property].push(at);
+  else places[property] = [at];
 }
 
 function add(properties: Record<string, string | string[]>, name: string, value: string): void {

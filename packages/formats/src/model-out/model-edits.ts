@@ -1,0 +1,188 @@
+import {
+  applyModelRecipe,
+  type ElementRule,
+  findLinkKind,
+  type LinkRole,
+  type ModelDocument,
+  type ModelRecipe,
+  type RelationRule,
+  type Scheme,
+} from '@coomb/core';
+import { wordsByLine } from '../export/compare-back.js';
+import type { ReqifItem } from '../reqif/build-reqif-edits.js';
+
+/** An element that a model gets, with those that it owns. */
+export interface AddedElement {
+  id: string;
+  type: string;
+  role: string | undefined;
+  stereotypes: string[];
+  name: string;
+  text: string;
+  reference: string;
+  /** Element that owns it, or nothing for the outermost. */
+  parent: string | null;
+  values: ReadonlyMap<string, string>;
+}
+
+export interface AddedRelation {
+  id: string;
+  type: string;
+  stereotypes: string[];
+  from: string;
+  to: string;
+}
+
+/** What became of a model since it was read: elements and relations by the ids that they have in it. Everything else goes out as it came in. */
+export interface ModelEdits {
+  names: ReadonlyMap<string, string>;
+  texts: ReadonlyMap<string, string>;
+  references: ReadonlyMap<string, string>;
+  values: ReadonlyMap<string, ReadonlyMap<string, string | null>>;
+  removed: ReadonlySet<string>;
+  added: readonly AddedElement[];
+  removedRelations: readonly { relation: string; from: string; to: string }[];
+  addedRelations: readonly AddedRelation[];
+}
+
+/** What each part of a trace is in SysML, for link kinds that the file has no relation for yet. */
+const USUAL: Partial<Record<LinkRole, { type: string; stereotypes: string[] }>> = {
+  satisfies: { type: 'Abstraction', stereotypes: ['Satisfy'] },
+  verifies: { type: 'Abstraction', stereotypes: ['Verify'] },
+  refines: { type: 'Abstraction', stereotypes: ['Refine'] },
+  derives: { type: 'Abstraction', stereotypes: ['DeriveReqt'] },
+  allocates: { type: 'Abstraction', stereotypes: ['Allocate'] },
+  realises: { type: 'Realization', stereotypes: [] },
+  depends: { type: 'Dependency', stereotypes: [] },
+};
+
+/** The parts of a sort as recipes name it: `«Block» «Risky» part Property`. */
+function partsOf(sort: string): { type: string; role: string | undefined; stereotypes: string[] } {
+  const stereotypes = [...sort.matchAll(/«([^»]*)»/g)].map((found) => found[1]!);
+  const words = sort.replace(/«[^»]*»\s*/g, '').split(' ');
+  return { type: words.at(-1)!, role: words.length > 1 ? words[0] : undefined, stereotypes };
+}
+
+/** What must be edited in the model that the items came from, so that it says what they say now. Nothing that was not changed here is touched. */
+export function buildModelEdits(scheme: Scheme, recipe: ModelRecipe, model: ModelDocument, items: readonly ReqifItem[]): ModelEdits {
+  const elements = new Map(model.elements.map((element) => [element.id, element]));
+  const drawings = new Set(model.drawings.map(({ id }) => id));
+  const rules = new Map(recipe.elements.map((rule) => [rule.sort, rule]));
+  const ruleOfKind = findRules(recipe.elements, model);
+  const idOf = (item: ReqifItem) =>
+    item.externalId !== null && (elements.has(item.externalId) || drawings.has(item.externalId)) ? item.externalId : `coomb-${item.id}`;
+  const edits = {
+    names: new Map<string, string>(),
+    texts: new Map<string, string>(),
+    references: new Map<string, string>(),
+    values: new Map<string, Map<string, string | null>>(),
+    added: [] as AddedElement[],
+  };
+  const kept = new Set<string>();
+  for (const item of items) {
+    const id = idOf(item);
+    kept.add(id);
+    const element = elements.get(id);
+    if (drawings.has(id)) {
+      if (item.changed.has('title')) edits.names.set(id, item.title);
+      continue;
+    }
+    if (!element) {
+      const rule = ruleOfKind.get(item.kind);
+      if (!rule) continue;
+      const parent = item.parentAt < 0 ? null : idOf(items[item.parentAt]!);
+      const values = new Map(rule.values.flatMap(({ name, meaning }) => sayField(item, meaning).map((text) => [name, text] as const)));
+      edits.added.push({ id, ...partsOf(rule.sort), name: item.title, text: wordsByLine(item.html), reference: item.reference, parent, values });
+      continue;
+    }
+    if (item.changed.has('title')) edits.names.set(id, item.title);
+    if (item.changed.has('text')) edits.texts.set(id, wordsByLine(item.html));
+    for (const { name, meaning } of rules.get(sortIn(model, recipe, element.id))?.values ?? []) {
+      if (meaning.as !== 'field' || !item.changed.has(`field:${meaning.field}`)) continue;
+      const own = edits.values.get(id) ?? new Map<string, string | null>();
+      own.set(name, sayField(item, meaning)[0] ?? null);
+      edits.values.set(id, own);
+    }
+  }
+  const read = applyModelRecipe(scheme, recipe, model);
+  const removed = new Set(read.drafts.map(({ externalId }) => externalId!).filter((id) => !kept.has(id)));
+  return { ...edits, removed, ...buildRelations(scheme, recipe, model, items, idOf, removed) };
+}
+
+/** The sort that most elements of a kind have. */
+function findRules(rules: readonly ElementRule[], model: ModelDocument): Map<string, ElementRule> {
+  const counts = new Map<string, number>();
+  for (const element of model.elements) counts.set(sortText(element), (counts.get(sortText(element)) ?? 0) + 1);
+  const found = new Map<string, ElementRule>();
+  for (const rule of rules.toSorted((a, b) => (counts.get(b.sort) ?? 0) - (counts.get(a.sort) ?? 0)))
+    if (rule.becomes === 'items' && rule.kind && !found.has(rule.kind)) found.set(rule.kind, rule);
+  return found;
+}
+
+const sortText = ({ stereotypes, role, type }: { stereotypes: string[]; role?: string; type: string }) =>
+  `${stereotypes
+    .toSorted()
+    .map((name) => `«${name}» `)
+    .join('')}${role ? `${role} ` : ''}${type}`;
+
+const sorts = new WeakMap<ModelDocument, Map<string, string>>();
+function sortIn(model: ModelDocument, _: ModelRecipe, id: string): string {
+  let known = sorts.get(model);
+  if (!known) sorts.set(model, (known = new Map(model.elements.map((element) => [element.id, sortText(element)]))));
+  return known.get(id) ?? '';
+}
+
+function sayField(item: ReqifItem, meaning: { as: string; field?: string }): string[] {
+  if (meaning.as !== 'field') return [];
+  const value = item.fields[meaning.field!];
+  if (value === undefined || value === null || value === '') return [];
+  return [Array.isArray(value) ? value.join(', ') : typeof value === 'string' && value.startsWith('<') ? wordsByLine(value) : String(value)];
+}
+
+function buildRelations(
+  scheme: Scheme,
+  recipe: ModelRecipe,
+  model: ModelDocument,
+  items: readonly ReqifItem[],
+  idOf: (item: ReqifItem) => string,
+  removed: ReadonlySet<string>,
+): Pick<ModelEdits, 'removedRelations' | 'addedRelations'> {
+  const ids = new Map(items.map((item) => [item.id, idOf(item)]));
+  const keyOf = (linkKind: string, from: string, to: string) => `${linkKind} ${from} ${to}`;
+  const present = new Map<string, { linkKind: string; from: string; to: string }>();
+  const taken = new Set<string>();
+  for (const item of items) {
+    const own = ids.get(item.id)!;
+    for (const { linkKind, reversed, other } of item.ends) {
+      const end = ids.get(other);
+      if (end && !reversed) present.set(keyOf(linkKind, own, end), { linkKind, from: own, to: end });
+    }
+    for (const { linkKind, other } of item.gone ?? []) if (ids.has(other)) taken.add(keyOf(linkKind, own, ids.get(other)!));
+  }
+  const rules = new Map(recipe.relations.map((rule) => [rule.sort, rule]));
+  const known = new Set<string>();
+  const removedRelations: { relation: string; from: string; to: string }[] = [];
+  for (const relation of model.relations) {
+    const rule = rules.get(sortText(relation));
+    for (const from of relation.from)
+      for (const to of relation.to) {
+        const [a, b] = rule?.reversed ? [to, from] : [from, to];
+        const keys = (rule?.linkKinds ?? []).map((kind) => keyOf(kind, a, b));
+        for (const key of keys) known.add(key);
+        // A relation that never became a link is the partner's: it stays.
+        if (keys.some((key) => taken.has(key)) && !keys.some((key) => present.has(key))) removedRelations.push({ relation: relation.id, from, to });
+      }
+  }
+  const addedRelations = [...present].flatMap(([key, { linkKind, from, to }]): AddedRelation[] => {
+    const role = findLinkKind(scheme, linkKind)?.role;
+    // What a part is a use of is told by its type, not by a relation.
+    if (known.has(key) || role === 'types' || role === 'composes' || removed.has(from) || removed.has(to)) return [];
+    const rule =
+      recipe.relations.find((one) => one.linkKinds[0] === linkKind) ?? recipe.relations.find((one: RelationRule) => one.linkKinds.includes(linkKind));
+    const usual = rule ? partsOf(rule.sort) : role && USUAL[role];
+    if (!usual) return [];
+    const [a, b] = rule?.reversed ? [to, from] : [from, to];
+    return [{ id: `coomb-${linkKind}-${a}-${b}`.replace(/[^\w.-]/g, '_'), type: usual.type, stereotypes: usual.stereotypes, from: a, to: b }];
+  });
+  return { removedRelations, addedRelations };
+}

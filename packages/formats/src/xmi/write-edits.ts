@@ -1,0 +1,415 @@
+import type { AddedElement, AddedRelation, ModelEdits } from '../model-out/model-edits.js';
+import { escapeAttribute, escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
+import { UmlBuilder } from './build-uml-model.js';
+import { isDiagram } from './build-drawings.js';
+import { isApplication } from './stereotypes.js';
+import type { XmiFile } from './xmi-file.js';
+import { allOf, type XmiObject } from './xmi-objects.js';
+
+const SYSML = 'http://www.omg.org/spec/SysML/20181001/SysML';
+
+/** How a file writes what the standard leaves open: new content is written in the same way. */
+interface Dialect {
+  xmi: string;
+  uml: string;
+  valuesAsElements: boolean;
+  ends: 'attributes' | 'idref' | 'href';
+  ids: { id: boolean; uuid: boolean };
+}
+
+/** Edits of each file of a model, by the numbers of its elements. `files` are as they were read; they are not changed. */
+export function buildXmiEdits(files: readonly XmiFile[], edits: ModelEdits): Map<string, Map<number, XmlEdit>> {
+  const builder = new UmlBuilder(files);
+  builder.build();
+  return new EditWriter(files, builder, edits).write();
+}
+
+class EditWriter {
+  private readonly written = new Map<string, Map<number, XmlEdit>>();
+  private readonly fileOf = new Map<XmiObject, XmiFile>();
+  private readonly objectOf = new Map<string, XmiObject>();
+  private readonly applications = new Map<XmiObject, XmiObject[]>();
+  private readonly comments = new Map<XmiObject, XmiObject[]>();
+
+  constructor(
+    private readonly files: readonly XmiFile[],
+    private readonly builder: UmlBuilder,
+    private readonly edits: ModelEdits,
+  ) {
+    for (const file of files)
+      for (const object of file.content.objects) {
+        this.fileOf.set(object, file);
+        const id = object.element?.id ?? object.relation?.id ?? (isDiagram(object) ? object.id : undefined);
+        if (id !== undefined && !this.objectOf.has(id)) this.objectOf.set(id, object);
+      }
+    for (const file of files)
+      for (const object of file.content.objects) {
+        if (isApplication(object))
+          for (const property in object.properties)
+            if (property.startsWith('base_'))
+              for (const target of builder.refer(object, property, file)) if ('object' in target) note(this.applications, target.object, object);
+        if (object.type === 'Comment') {
+          const about = builder.refer(object, 'annotatedElement', file).flatMap((target) => ('object' in target ? [target.object] : []));
+          for (const one of about.length > 0 ? about : object.owner ? [object.owner] : []) note(this.comments, one, object);
+        }
+      }
+  }
+
+  write(): Map<string, Map<number, XmlEdit>> {
+    const { edits } = this;
+    for (const [id, name] of edits.names) this.setProperty(this.objectOf.get(id), 'name', name);
+    for (const [id, text] of edits.texts) this.setText(this.objectOf.get(id), text);
+    for (const [id, values] of edits.values) for (const [name, value] of values) this.setValue(this.objectOf.get(id), name, value);
+    this.remove();
+    this.removeRelations();
+    this.addElements();
+    for (const relation of edits.addedRelations) this.addRelation(relation);
+    return this.written;
+  }
+
+  private editOf(file: XmiFile, at: number): XmlEdit {
+    let own = this.written.get(file.name);
+    if (!own) this.written.set(file.name, (own = new Map()));
+    let edit = own.get(at);
+    if (!edit) own.set(at, (edit = {}));
+    return edit;
+  }
+
+  /** Where the property stands, as an attribute or an element; a new one the way the file writes its values. */
+  private setProperty(object: XmiObject | undefined, property: string, value: string | null): void {
+    if (!object) return;
+    const file = this.fileOf.get(object)!;
+    const places = object.propertyAt?.[property];
+    if (places) {
+      places.forEach((at, index) => Object.assign(this.editOf(file, at), index === 0 && value !== null ? { text: value } : { drop: true }));
+      return;
+    }
+    if (property in object.properties || value === null || !this.dialectOf(file).valuesAsElements) {
+      const edit = this.editOf(file, object.at);
+      edit.attributes = { ...edit.attributes, [property]: value };
+    } else this.append(file, object.at, `<${property}>${escapeText(value)}</${property}>`);
+  }
+
+  private append(file: XmiFile, at: number, markup: string): void {
+    const edit = this.editOf(file, at);
+    edit.append = (edit.append ?? '') + markup;
+  }
+
+  /** The text of a requirement is its stereotype's; that of others is their comment. */
+  private setText(object: XmiObject | undefined, text: string): void {
+    if (!object) return;
+    const requirement = this.applications.get(object)?.find((one) => /requirement$/i.test(one.type) || one.properties.text !== undefined);
+    if (requirement) return this.setProperty(requirement, requirement.properties.Text === undefined ? 'text' : 'Text', text);
+    if (object.type === 'OpaqueAction' || object.type === 'OpaqueBehavior') return this.setProperty(object, 'body', text);
+    const file = this.fileOf.get(object)!;
+    const own = (this.comments.get(object) ?? []).filter(
+      (comment) => (this.builder.refer(comment, 'annotatedElement', this.fileOf.get(comment)!).length || 1) === 1,
+    );
+    const [first, ...more] = own;
+    if (!first) {
+      if (!text) return;
+      const { xmi, uml } = this.dialectOf(file);
+      const about = this.refer(file, 'annotatedElement', [object.id]);
+      const id = this.identify(file, `coomb-text-of-${object.id}`.replace(/[^\w.-]/g, '_'));
+      const body = this.value(file, 'body', text);
+      return this.append(
+        file,
+        object.at,
+        `<ownedComment ${xmi}type="${uml}Comment"${id}${body.attribute}${about.attribute}>${body.inside}${about.inside}</ownedComment>`,
+      );
+    }
+    if (text) this.setProperty(first, 'body', text);
+    else this.drop(first);
+    for (const comment of more) this.drop(comment);
+  }
+
+  /** A tagged value stands on its stereotype: `Risky.level`. */
+  private setValue(object: XmiObject | undefined, name: string, value: string | null): void {
+    if (!object) return;
+    const at = name.indexOf('.');
+    if (at < 0) return;
+    const application = this.applications.get(object)?.find((one) => one.type === name.slice(0, at));
+    this.setProperty(application, name.slice(at + 1), value);
+  }
+
+  private drop(object: XmiObject): void {
+    this.editOf(this.fileOf.get(object)!, object.at).drop = true;
+  }
+
+  /** Elements go with what is in them, what is applied to them, what leads to them, and the shapes that show them. */
+  private remove(): void {
+    const gone = new Set<XmiObject>();
+    for (const id of this.edits.removed) {
+      const object = this.objectOf.get(id);
+      if (object) {
+        gone.add(object);
+        this.drop(object);
+      }
+    }
+    if (gone.size === 0) return;
+    const isGone = (object: XmiObject): boolean => {
+      for (let at: XmiObject | null = object; at; at = at.owner) if (gone.has(at)) return true;
+      return false;
+    };
+    for (const file of this.files)
+      for (const object of file.content.objects) {
+        if (gone.has(object)) continue;
+        if (isGone(object)) gone.add(object);
+      }
+    for (let before = -1; before !== gone.size; ) {
+      before = gone.size;
+      for (const file of this.files)
+        for (const object of file.content.objects)
+          if (!gone.has(object) && this.restsOn(object, file, gone)) {
+            gone.add(object);
+            for (const child of object.children ?? []) if (!gone.has(child)) gone.add(child);
+            this.drop(object);
+          }
+    }
+    // Whatever else names them, names them no more.
+    for (const file of this.files) for (const object of file.content.objects) if (!gone.has(object)) this.forget(object, file, gone);
+  }
+
+  private restsOn(object: XmiObject, file: XmiFile, gone: ReadonlySet<XmiObject>): boolean {
+    const leads = (property: string) => this.builder.refer(object, property, file).flatMap((target) => ('object' in target ? [target.object] : []));
+    const allGone = (list: XmiObject[]) => list.length > 0 && list.every((one) => gone.has(one));
+    if (isApplication(object)) return Object.keys(object.properties).some((property) => property.startsWith('base_') && allGone(leads(property)));
+    if (object.space === 'di')
+      return allGone(leads('modelElement')) || leads('source').some((one) => gone.has(one)) || leads('target').some((one) => gone.has(one));
+    if (object.type === 'Comment') return allGone(leads('annotatedElement'));
+    if (object.type === 'Connector')
+      return (object.children ?? []).some((end) => this.builder.refer(end, 'role', file).some((target) => 'object' in target && gone.has(target.object)));
+    if (object.relation) {
+      if (['Association', 'AssociationClass'].includes(object.type))
+        return (object.children ?? []).some((end) =>
+          allGone(this.builder.refer(end, 'type', file).flatMap((target) => ('object' in target ? [target.object] : []))),
+        );
+      return ['client', 'supplier', 'general', 'source', 'target', 'addition', 'extendedCase', 'contract', 'informationSource', 'informationTarget'].some(
+        (property) => allGone(leads(property)),
+      );
+    }
+    return false;
+  }
+
+  private forget(object: XmiObject, file: XmiFile, gone: ReadonlySet<XmiObject>): void {
+    for (const property in object.properties) {
+      if (property === 'name' || property === 'body') continue;
+      const texts = allOf(object, property);
+      const isLost = (text: string) => {
+        const found = file.byId.get(text) ?? file.byId.get(text.replace(/^#/, ''));
+        return found !== undefined && gone.has(found);
+      };
+      if (!texts.some((text) => text.split(/\s+/).some(isLost))) continue;
+      const places = object.propertyAt?.[property];
+      if (places)
+        texts.forEach((text, index) => {
+          if (isLost(text) && places[index] !== undefined) this.editOf(file, places[index]).drop = true;
+        });
+      else {
+        const left = texts[0]!.split(/\s+/).filter((text) => !isLost(text));
+        const edit = this.editOf(file, object.at);
+        edit.attributes = { ...edit.attributes, [property]: left.length > 0 ? left.join(' ') : null };
+      }
+    }
+  }
+
+  /** A relation of one end each goes whole; of one with several, the ends go that lead nowhere any more. */
+  private removeRelations(): void {
+    const byRelation = new Map<string, { from: string; to: string }[]>();
+    for (const { relation, from, to } of this.edits.removedRelations) byRelation.set(relation, [...(byRelation.get(relation) ?? []), { from, to }]);
+    for (const [id, pairs] of byRelation) {
+      const object = this.objectOf.get(id);
+      const relation = object?.relation;
+      if (!object || !relation || this.written.get(this.fileOf.get(object)!.name)?.get(object.at)?.drop) continue;
+      const isTaken = (from: string, to: string) => pairs.some((pair) => pair.from === from && pair.to === to);
+      const from = relation.from.filter((one) => relation.to.some((to) => !isTaken(one, to)));
+      const to = relation.to.filter((one) => relation.from.some((other) => !isTaken(other, one)));
+      if (from.length === 0 || to.length === 0) {
+        this.drop(object);
+        for (const application of this.applications.get(object) ?? []) this.drop(application);
+        this.dropEdges(object);
+      } else {
+        this.keepEnds(object, 'client', from);
+        this.keepEnds(object, 'supplier', to);
+      }
+    }
+  }
+
+  private dropEdges(relation: XmiObject): void {
+    for (const file of this.files)
+      for (const object of file.content.objects)
+        if (object.space === 'di' && this.builder.refer(object, 'modelElement', file).some((target) => 'object' in target && target.object === relation))
+          this.drop(object);
+  }
+
+  private keepEnds(object: XmiObject, property: string, kept: readonly string[]): void {
+    const file = this.fileOf.get(object)!;
+    const texts = allOf(object, property);
+    const isKept = (text: string) => {
+      const target = file.byId.get(text.replace(/^.*#/, ''));
+      return !target?.element || kept.includes(target.element.id);
+    };
+    const places = object.propertyAt?.[property];
+    if (places)
+      texts.forEach((text, index) => {
+        if (!isKept(text) && places[index] !== undefined) this.editOf(file, places[index]).drop = true;
+      });
+    else if (texts.length > 0) {
+      const edit = this.editOf(file, object.at);
+      edit.attributes = { ...edit.attributes, [property]: texts[0]!.split(/\s+/).filter(isKept).join(' ') };
+    }
+  }
+
+  private addElements(): void {
+    const { added } = this.edits;
+    const owned = new Map<string, AddedElement[]>();
+    const known = new Set(added.map(({ id }) => id));
+    for (const element of added)
+      if (element.parent !== null && known.has(element.parent)) owned.set(element.parent, [...(owned.get(element.parent) ?? []), element]);
+    for (const element of added) {
+      if (element.parent !== null && known.has(element.parent)) continue;
+      const owner = (element.parent === null ? undefined : this.objectOf.get(element.parent)) ?? this.outermost();
+      if (!owner) continue;
+      const file = this.fileOf.get(owner)!;
+      this.append(file, owner.at, this.markupOf(file, element, owner.type, owned));
+    }
+  }
+
+  /** The model itself. */
+  private outermost(): XmiObject | undefined {
+    for (const file of this.files)
+      for (const object of file.content.objects) if (object.element && !object.owner?.element && ['Model', 'Package'].includes(object.type)) return object;
+    return undefined;
+  }
+
+  private markupOf(file: XmiFile, element: AddedElement, ownerType: string, owned: ReadonlyMap<string, AddedElement[]>): string {
+    const { xmi, uml } = this.dialectOf(file);
+    const tag = tagIn(ownerType, element.type);
+    const name = this.value(file, 'name', element.name);
+    const isRequirement = element.stereotypes.some((one) => /requirement$/i.test(one));
+    const composite = element.role === 'part' ? this.value(file, 'aggregation', 'composite') : { attribute: '', inside: '' };
+    let inside = name.inside + composite.inside;
+    if (element.text && !isRequirement) {
+      const about = this.refer(file, 'annotatedElement', [element.id]);
+      const body = this.value(file, 'body', element.text);
+      inside += `<ownedComment ${xmi}type="${uml}Comment"${this.identify(file, `${element.id}-text`)}${body.attribute}${about.attribute}>${body.inside}${about.inside}</ownedComment>`;
+    }
+    inside += (owned.get(element.id) ?? []).map((one) => this.markupOf(file, one, element.type, owned)).join('');
+    for (const stereotype of element.stereotypes) {
+      const values = new Map(
+        [...element.values].flatMap(([key, text]) => (key.startsWith(`${stereotype}.`) ? [[key.slice(stereotype.length + 1), text] as const] : [])),
+      );
+      if (/requirement$/i.test(stereotype)) {
+        values.set('id', element.reference);
+        values.set('text', element.text);
+      }
+      this.apply(file, stereotype, element.type, element.id, values);
+    }
+    return `<${tag} ${xmi}type="${uml}${element.type}"${this.identify(file, element.id)}${name.attribute}${composite.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
+  }
+
+  private addRelation({ id, type, stereotypes, from, to }: AddedRelation): void {
+    const owner = this.outermost();
+    if (!owner) return;
+    const file = this.fileOf.get(owner)!;
+    const { xmi, uml } = this.dialectOf(file);
+    const idOf = (key: string) => this.objectOf.get(key)?.id ?? key;
+    const [client, supplier] = [this.refer(file, 'client', [idOf(from)]), this.refer(file, 'supplier', [idOf(to)])];
+    const inside = client.inside + supplier.inside;
+    this.append(
+      file,
+      owner.at,
+      `<packagedElement ${xmi}type="${uml}${type}"${this.identify(file, id)}${client.attribute}${supplier.attribute}${inside ? `>${inside}</packagedElement>` : '/>'}`,
+    );
+    for (const stereotype of stereotypes) this.apply(file, stereotype, type, id, new Map());
+  }
+
+  /** Beside the model, as the file does it; a file whose root is the model itself has no place for stereotypes. */
+  private apply(file: XmiFile, stereotype: string, base: string, on: string, values: ReadonlyMap<string, string>): void {
+    if (file.content.root !== 'XMI') return;
+    const like =
+      file.content.objects.find((object) => isApplication(object) && object.type === stereotype) ??
+      file.content.objects.find((object) => isApplication(object) && !object.owner);
+    const baseName = like?.type === stereotype ? Object.keys(like.properties).find((property) => property.startsWith('base_'))! : `base_${base}`;
+    const prefix = like ? like.name.slice(0, like.name.indexOf(':') + 1) : 'sysml:';
+    const declared = like ? '' : ` xmlns:sysml="${SYSML}"`;
+    const based = this.refer(file, baseName, [on]);
+    const written = [...values].map(([name, text]) => this.value(file, name, text));
+    const inside = based.inside + written.map((one) => one.inside).join('');
+    const attributes = based.attribute + written.map((one) => one.attribute).join('');
+    const name = `${prefix}${stereotype}`;
+    this.append(file, 0, `<${name}${declared}${this.identify(file, `${on}-${stereotype}`)}${attributes}${inside ? `>${inside}</${name}>` : '/>'}`);
+  }
+
+  private value(file: XmiFile, name: string, text: string): { attribute: string; inside: string } {
+    return this.dialectOf(file).valuesAsElements
+      ? { attribute: '', inside: `<${name}>${escapeText(text)}</${name}>` }
+      : { attribute: ` ${name}="${escapeAttribute(text)}"`, inside: '' };
+  }
+
+  private refer(file: XmiFile, name: string, ids: readonly string[]): { attribute: string; inside: string } {
+    const { ends, xmi } = this.dialectOf(file);
+    if (ends === 'attributes') return { attribute: ` ${name}="${escapeAttribute(ids.join(' '))}"`, inside: '' };
+    return {
+      attribute: '',
+      inside: ids.map((id) => (ends === 'href' ? `<${name} href="#${escapeAttribute(id)}"/>` : `<${name} ${xmi}idref="${escapeAttribute(id)}"/>`)).join(''),
+    };
+  }
+
+  private identify(file: XmiFile, id: string): string {
+    const { ids, xmi } = this.dialectOf(file);
+    return `${ids.id ? ` ${xmi}id="${escapeAttribute(id)}"` : ''}${ids.uuid ? ` ${xmi}uuid="${escapeAttribute(id)}"` : ''}`;
+  }
+
+  private readonly dialects = new Map<XmiFile, Dialect>();
+  private dialectOf(file: XmiFile): Dialect {
+    let known = this.dialects.get(file);
+    if (!known) this.dialects.set(file, (known = findDialect(file)));
+    return known;
+  }
+}
+
+/** What an element is called where it stands: packages, classes and others name what they own differently. */
+function tagIn(owner: string, type: string): string {
+  const isPackage = ['Model', 'Package', 'Profile'].includes(owner);
+  if (isPackage) return 'packagedElement';
+  if (type === 'Property' || type === 'Port') return 'ownedAttribute';
+  if (type === 'Operation') return 'ownedOperation';
+  if (type === 'UseCase') return 'ownedUseCase';
+  if (type === 'State' || type === 'Pseudostate') return 'subvertex';
+  if (/(?:Action|Node)$/.test(type)) return 'node';
+  if (['Activity', 'StateMachine', 'Interaction', 'OpaqueBehavior', 'FunctionBehavior'].includes(type)) return 'ownedBehavior';
+  return owner === 'Component' ? 'packagedElement' : 'nestedClassifier';
+}
+
+function findDialect(file: XmiFile): Dialect {
+  const { objects } = file.content;
+  let [asElements, asAttributes] = [0, 0];
+  const ends = { attributes: 0, idref: 0, href: 0 };
+  for (const object of objects) {
+    if ('name' in object.properties) {
+      if (object.propertyAt?.name) asElements++;
+      else asAttributes++;
+    }
+    for (const property of ['client', 'supplier', 'type', 'annotatedElement', 'base_Class', 'general'])
+      if (property in object.properties) {
+        if (!object.propertyAt?.[property]) ends.attributes++;
+        else ends[allOf(object, property)[0]!.includes('#') ? 'href' : 'idref']++;
+      }
+  }
+  const first = objects.find((object) => object.space === 'uml');
+  const usual = (Object.keys(ends) as (keyof typeof ends)[]).toSorted((a, b) => ends[b] - ends[a])[0]!;
+  return {
+    xmi: `${file.content.prefixes.xmi}:`,
+    uml: `${file.content.prefixes.uml}:`,
+    valuesAsElements: asElements > asAttributes,
+    ends: usual,
+    ids: { id: !first || !first.uuid || first.uuid !== first.id, uuid: Boolean(first?.uuid) },
+  };
+}
+
+function note<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const known = map.get(key);
+  if (known) known.push(value);
+  else map.set(key, [value]);
+}
