@@ -24,3 +24,5 @@ export * from './export/write-csv.js';
 export * from './export/write-markdown.js';
 export * from './reqif/build-reqif-edits.js';
 export * from './reqif/reqif-skeleton.js';
+export * from './model-out/model-edits.js';
+export * from './model-out/rewrite-model.js';

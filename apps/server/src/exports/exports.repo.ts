@@ -24,8 +24,9 @@ export class ExportsRepo {
     @Inject(StagedChanges) private readonly staged: StagedChanges,
   ) {}
 
-  async findNewestReqif(project: string, collection: string): Promise<SourceValue | undefined> {
-    const sources = (await this.rows.findAll(project, 'source')).filter((source) => source.collectionId === collection && source.format === 'reqif');
+  /** The newest file of some formats that a collection came from. */
+  async findNewest(project: string, collection: string, formats: readonly string[]): Promise<SourceValue | undefined> {
+    const sources = (await this.rows.findAll(project, 'source')).filter((source) => source.collectionId === collection && formats.includes(source.format));
     return sources.sort((a, b) => Date.parse(b.importedAt) - Date.parse(a.importedAt))[0];
   }
 

@@ -1,6 +1,6 @@
+import { CoombError } from '@coomb/contract';
 import { setImmediate } from 'node:timers/promises';
 import type { ExportFormat, getExportRecipe, ReplyOf, tryExport } from '@coomb/contract';
-import type { ExchangeRecipe } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { FilesRepo } from '../files/files.repo.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -13,6 +13,9 @@ import { GrowingFile } from './growing-file.js';
 import type { Slice } from './read-scene.js';
 import type { WriteAnswer, WriteTask } from './write-file.worker.js';
 import type { PartnerFile } from './writers/writer.js';
+
+/** Formats of files that go out as they came, with what changed here. */
+const PARTNERS: Partial<Record<ExportFormat, readonly string[]>> = { reqif: ['reqif'], model: ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'] };
 
 /** Items of one difference that are named; the others are counted. */
 const MOST_NAMED = 200;
@@ -100,7 +103,15 @@ export class ExportsService {
     const state = await this.states.get(projectId);
     const { seq } = state;
     const { head, nodes } = openScene(state, wanted);
-    const found = format === 'reqif' && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection) : undefined;
+    const formats = PARTNERS[format];
+    const found = formats && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection, formats) : undefined;
+    if (format === 'model' && !found)
+      throw new CoombError(
+        'input-invalid',
+        'collection' in wanted
+          ? `${head.name} came from no model file. Save it as ReqIF or as a workbook.`
+          : 'A model goes out as a whole collection. Choose "Save as a file" of the collection that came from it.',
+      );
     const partner = found?.file;
     const { repo } = this;
     const reader = new SceneReader(state, nodes);
@@ -124,13 +135,20 @@ export class ExportsService {
     return { parts, rows: await this.repo.findRows(state.id, seq, ids, partner) };
   }
 
-  /** The newest exchange file that a collection came from, to be written on in, with the line of versions that it belongs to. */
-  private async findPartnerFile(projectId: string, collection: string): Promise<{ lineage: string; file: PartnerFile } | undefined> {
-    const source = await this.repo.findNewestReqif(projectId, collection);
-    if (!source?.recipe) return undefined;
+  /** The newest file that a collection came from, to be written on in, with the line of versions that it belongs to. */
+  private async findPartnerFile(
+    projectId: string,
+    collection: string,
+    formats: readonly string[],
+  ): Promise<{ lineage: string; file: PartnerFile } | undefined> {
+    const source = await this.repo.findNewest(projectId, collection, formats);
+    if (!source) return undefined;
     const { bytes } = await this.files.getOriginal(projectId, source.id);
     const lineage = source.lineageId ?? source.id;
     const pictures = await this.repo.findPictureNames(projectId, lineage);
-    return { lineage, file: { bytes, recipe: source.recipe as ExchangeRecipe, pictures, removedLinks: await this.repo.findRemovedLinks(projectId) } };
+    return {
+      lineage,
+      file: { bytes, name: source.name, recipe: source.recipe as PartnerFile['recipe'], pictures, removedLinks: await this.repo.findRemovedLinks(projectId) },
+    };
   }
 }

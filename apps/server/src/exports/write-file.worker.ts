@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { ExportFormat, RecipeFile } from '@coomb/contract';
-import { contentTypeOf } from '@coomb/core';
+import { contentTypeOf, type ExchangeRecipe } from '@coomb/core';
 import { compareBack, compareExchange, type ReadBack, type ReqifItem, readFileContent, readReqifFile } from '@coomb/formats';
 import { applyRecipe, wishFor } from '../gather/apply-recipe.js';
 import type { Scene, SceneHead } from './export-scene.js';
@@ -74,9 +74,9 @@ async function readBack(writer: Writer, scene: Scene, shelf: Shelf, file: Writte
   if (type.reads !== reads) throw new Error(`${file.name} was read as ${content.type}`);
   const wish = wishFor(type, type.align(scene.scheme, recipe, content));
   const back = compareBack(scene.scheme, scene.items, applyRecipe(scene.scheme, content, wish));
-  if (shelf.partner && content.type === 'exchange') {
+  if (shelf.partner?.recipe && content.type === 'exchange') {
     const { exchange } = await readReqifFile(shelf.partner.bytes);
-    back.differences.push(...compareExchange(shelf.partner.recipe, scene.items, exchange, content.exchange));
+    back.differences.push(...compareExchange(shelf.partner.recipe as ExchangeRecipe, scene.items, exchange, content.exchange));
   }
   return { name: file.name, size: bytes.length, back };
 }

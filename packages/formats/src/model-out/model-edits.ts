@@ -8,7 +8,7 @@ import {
   type RelationRule,
   type Scheme,
 } from '@coomb/core';
-import { wordsByLine } from '../export/compare-back.js';
+import { plainText } from '../rich-text/plain-text.js';
 import type { ReqifItem } from '../reqif/build-reqif-edits.js';
 
 /** An element that a model gets, with those that it owns. */
@@ -92,11 +92,11 @@ export function buildModelEdits(scheme: Scheme, recipe: ModelRecipe, model: Mode
       if (!rule) continue;
       const parent = item.parentAt < 0 ? null : idOf(items[item.parentAt]!);
       const values = new Map(rule.values.flatMap(({ name, meaning }) => sayField(item, meaning).map((text) => [name, text] as const)));
-      edits.added.push({ id, ...partsOf(rule.sort), name: item.title, text: wordsByLine(item.html), reference: item.reference, parent, values });
+      edits.added.push({ id, ...partsOf(rule.sort), name: item.title, text: plainText(item.html), reference: item.reference, parent, values });
       continue;
     }
     if (item.changed.has('title')) edits.names.set(id, item.title);
-    if (item.changed.has('text')) edits.texts.set(id, wordsByLine(item.html));
+    if (item.changed.has('text')) edits.texts.set(id, plainText(item.html));
     for (const { name, meaning } of rules.get(sortIn(model, recipe, element.id))?.values ?? []) {
       if (meaning.as !== 'field' || !item.changed.has(`field:${meaning.field}`)) continue;
       const own = edits.values.get(id) ?? new Map<string, string | null>();
@@ -136,7 +136,7 @@ function sayField(item: ReqifItem, meaning: { as: string; field?: string }): str
   if (meaning.as !== 'field') return [];
   const value = item.fields[meaning.field!];
   if (value === undefined || value === null || value === '') return [];
-  return [Array.isArray(value) ? value.join(', ') : typeof value === 'string' && value.startsWith('<') ? wordsByLine(value) : String(value)];
+  return [Array.isArray(value) ? value.join(', ') : typeof value === 'string' && value.startsWith('<') ? plainText(value) : String(value)];
 }
 
 function buildRelations(

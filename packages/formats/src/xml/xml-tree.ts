@@ -5,6 +5,8 @@ import { inChunks, localName, walkXml } from './walk-xml.js';
 /** An element of a file that is small enough to be held whole. */
 export interface XmlNode {
   tag: string;
+  /** Prefix of its name with the colon, or nothing. */
+  prefix: string;
   /** Address of its namespace. */
   space: string;
   /** By their names without prefix, where no other of the same name has none. */
@@ -13,6 +15,8 @@ export interface XmlNode {
   children: XmlNode[];
   parent: XmlNode | null;
   line: number;
+  /** Its number in the order in which elements begin. */
+  at: number;
 }
 
 const MOST_NODES = 1_500_000;
@@ -35,7 +39,17 @@ export async function readXmlTree(bytes: Uint8Array): Promise<XmlNode> {
           if (key !== 'xmlns') own[key] = attributes[key]!;
         } else if (!key.startsWith('xmlns:')) own[key.slice(at + 1)] ??= attributes[key]!;
       }
-      const node: XmlNode = { tag: localName(name), space: scope.find(prefixOf(name)), attributes: own, text: '', children: [], parent: at, line };
+      const node: XmlNode = {
+        tag: localName(name),
+        prefix: name.includes(':') ? `${prefixOf(name)}:` : '',
+        space: scope.find(prefixOf(name)),
+        attributes: own,
+        text: '',
+        children: [],
+        parent: at,
+        line,
+        at: count - 1,
+      };
       if (at) at.children.push(node);
       else root = node;
       at = node;

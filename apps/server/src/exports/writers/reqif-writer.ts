@@ -1,3 +1,4 @@
+import type { ExchangeRecipe } from '@coomb/core';
 import { buildReqifEdits, buildReqifSkeleton, embeddedScheme, pictureScheme, readReqifFile, rewriteReqifFile } from '@coomb/formats';
 import { replaceStored } from '../stored-files.js';
 import type { Writer } from './writer.js';
@@ -13,8 +14,8 @@ export const reqifWriter: Writer = {
   write: async ({ scheme, name, items }, shelf) => {
     const { partner, files } = shelf;
     const now = shelf.now.toISOString().replace(/\.\d+Z$/, 'Z');
-    const own = partner ? undefined : buildReqifSkeleton(scheme, items, name, now);
-    const bytes = partner ? Buffer.from(partner.bytes) : Buffer.from(own!.xml);
+    const own = partner?.recipe ? undefined : buildReqifSkeleton(scheme, items, name, now);
+    const bytes = partner?.recipe ? Buffer.from(partner.bytes) : Buffer.from(own!.xml);
     const { exchange } = await readReqifFile(bytes);
     // Texts name stored pictures as the partner's file does; those that it does not know get a name of their own, and go along.
     const names = new Map(files.map((file) => [file.id, partner?.pictures.get(file.id) ?? `objects/${file.id}${endingOf(file)}`]));
@@ -22,13 +23,13 @@ export const reqifWriter: Writer = {
       const known = names.get(id)?.replace(/&/g, '&amp;');
       return known === undefined ? undefined : (attribute === 'src' ? pictureScheme : embeddedScheme) + known;
     });
-    const edits = buildReqifEdits(scheme, partner?.recipe ?? own!.recipe, exchange, placed, now);
+    const edits = buildReqifEdits(scheme, (partner?.recipe as ExchangeRecipe | null | undefined) ?? own!.recipe, exchange, placed, now);
     const pictures = new Map(files.map(({ id, mediaType, bytes: content }) => [names.get(id)!, { mediaType, bytes: content }]));
     const written = await rewriteReqifFile(bytes, edits, pictures, `${name}.reqif`);
     return { name: `${name}.${written.extension}`, pieces: [written.bytes] };
   },
   buildRecipe: ({ scheme, items, name }, { partner }) => ({
     reads: 'exchange',
-    recipe: partner?.recipe ?? buildReqifSkeleton(scheme, items, name, '').recipe,
+    recipe: (partner?.recipe as ExchangeRecipe | null | undefined) ?? buildReqifSkeleton(scheme, items, name, '').recipe,
   }),
 };

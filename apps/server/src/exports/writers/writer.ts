@@ -1,5 +1,5 @@
 import type { ExportFormat, RecipeFile } from '@coomb/contract';
-import type { ExchangeRecipe, SourcePicture } from '@coomb/core';
+import type { ExchangeRecipe, ModelRecipe, SourcePicture } from '@coomb/core';
 import type { Scene } from '../export-scene.js';
 
 export interface WrittenFile {
@@ -13,7 +13,9 @@ export type StoredFile = SourcePicture & { id: string; name: string };
 /** A file that the items came from, as its partner has it. */
 export interface PartnerFile {
   bytes: Uint8Array;
-  recipe: ExchangeRecipe;
+  name: string;
+  /** What it was read by; nothing for models that came in before recipes for them were kept. */
+  recipe: ExchangeRecipe | ModelRecipe | null;
   /** Names that stored pictures have in it, by their stored id. */
   pictures: ReadonlyMap<string, string>;
   /** Links that somebody removed, by the item that they led from. */
@@ -25,7 +27,7 @@ export interface Shelf {
   now: Date;
   /** The stored pictures and other files that texts name. */
   files: readonly StoredFile[];
-  /** The newest ReqIF file that the collection came from, with the recipe it was read by. */
+  /** The newest file of the format that the collection came from, with the recipe it was read by. */
   partner: PartnerFile | undefined;
 }
 

@@ -3,13 +3,14 @@ import { Box, Button, Flex, Grid, Popover, Portal } from '@chakra-ui/react';
 import { buildUrl, type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
 import { Download } from 'lucide-react';
 import { Fragment, type ReactNode, useState } from 'react';
-import { type Saved, useSaveChosen } from './queries';
+import { type Saved, useModelSource, useSaveChosen } from './queries';
 import { ReadBack } from './ReadBack';
 
 const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
   { id: 'xlsx', name: 'Workbook', use: 'A row for each item, to sort, fill in and send round.' },
   { id: 'csv', name: 'Separated values', use: 'The same for scripts; no cell runs as a formula.' },
   { id: 'md', name: 'Markdown', use: 'To read and keep under version control, with pictures.' },
+  { id: 'model', name: 'Model', use: 'The model file that it came from, as it came, with what changed here.' },
   { id: 'reqif', name: 'ReqIF', use: "For requirement tools. A partner's file goes out as it came, with what changed here." },
 ];
 /** So many items are written and read back without being asked to. */
@@ -17,9 +18,11 @@ const TRIED_UNASKED = 2000;
 
 /** Saves a whole collection in each format, with the recipe that reads the file back. */
 export function SaveAs({ project, collection, count }: { project: string; collection: string; count: number }) {
+  const model = useModelSource(project, collection);
   return (
     <Formats
       project={project}
+      model={model}
       saved={{ collection }}
       count={count}
       file={(format) => (
@@ -75,11 +78,13 @@ interface FormatsProps {
   saved: Saved;
   count: number;
   size?: 'xs' | undefined;
+  /** Name of the model file that the items came from. */
+  model?: string | undefined;
   file: (format: ExportFormat) => ReactNode;
   recipe: (format: ExportFormat) => ReactNode;
 }
 
-function Formats({ project, saved, count, size, file, recipe }: FormatsProps) {
+function Formats({ project, saved, count, size, model, file, recipe }: FormatsProps) {
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState<ReadonlySet<ExportFormat>>(new Set());
   return (
@@ -99,13 +104,13 @@ function Formats({ project, saved, count, size, file, recipe }: FormatsProps) {
                 see what it carries. Nothing is stored by that.
               </Box>
               <Grid templateColumns="1fr auto auto" columnGap="4" rowGap="3" alignItems="baseline">
-                {FORMATS.map(({ id, name, use }) => (
+                {FORMATS.filter(({ id }) => id !== 'model' || model !== undefined).map(({ id, name, use }) => (
                   <Fragment key={id}>
                     <Box>
                       <Flex gap="2" align="baseline">
                         <Box fontWeight="600">{name}</Box>
                         <Box fontFamily="mono" fontSize="12px" color="fg.muted">
-                          .{id}
+                          {id === 'model' ? (/\.\w+$/.exec(model!)?.[0] ?? '') : `.${id}`}
                         </Box>
                       </Flex>
                       <Box color="fg.muted" lineHeight="1.35">

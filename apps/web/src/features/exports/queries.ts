@@ -1,4 +1,4 @@
-import { type ExportFormat, exportItems, getItemsRecipe, tryExport } from '@coomb/contract';
+import { type ExportFormat, exportItems, getItemsRecipe, listSources, tryExport } from '@coomb/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { call, fetchFile } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -7,6 +7,14 @@ import { notifyError } from '../../shared/ui/notices';
 
 /** A whole collection, or chosen items. */
 export type Saved = { collection: string } | { items: readonly string[] };
+
+const MODELS = ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'];
+
+/** Name of the newest model file that a collection came from, if it came from one. */
+export function useModelSource(project: string, collection: string): string | undefined {
+  const sources = useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
+  return sources.data?.filter((source) => source.collection === collection && MODELS.includes(source.format)).at(-1)?.name;
+}
 
 /** What of an export comes back when it is read by its recipe. */
 export function useReadBack(project: string, saved: Saved, format: ExportFormat, enabled: boolean) {

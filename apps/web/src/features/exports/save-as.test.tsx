@@ -1,4 +1,4 @@
-import { type ExportFormat, exportFormats, exportItems, getItemsRecipe, getProject, type ReadBackReply, tryExport } from '@coomb/contract';
+import { type ExportFormat, exportFormats, exportItems, getItemsRecipe, getProject, listSources, type ReadBackReply, tryExport } from '@coomb/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -33,7 +33,10 @@ const tried = () => calls.filter(({ call }) => call.endsWith('/read-back'));
 
 describe('saving as a file', () => {
   usePage();
-  beforeEach(() => answer(getProject, aProject));
+  beforeEach(() => {
+    answer(getProject, aProject);
+    answer(listSources, []);
+  });
 
   const open = async (page: React.ReactElement) => {
     show(page, { path: '/p/:project/shape', at: `/p/${aProject.id}/shape` });
@@ -46,10 +49,28 @@ describe('saving as a file', () => {
     const dialog = await open(<SaveAs project={aProject.id} collection={collection} count={3} />);
     expect(await within(dialog).findAllByText(/All of it comes back/)).toHaveLength(3);
     expect(within(dialog).getByText(/Comes back: 3 items, 2 links, 0 of 2 pictures/)).toBeTruthy();
-    expect(tried().map(({ body }) => body)).toEqual(exportFormats.map(() => ({ collection })));
+    expect(tried().map(({ body }) => body)).toEqual(exportFormats.filter((format) => format !== 'model').map(() => ({ collection })));
     await userEvent.click(within(dialog).getByRole('button', { name: 'formatting of the text 1' }));
     expect(within(dialog).getByRole('link', { name: 'SYS-002' })).toBeTruthy();
     expect(dialog.querySelector('.rich li')!.textContent).toBe('one');
+  });
+
+  it('offers the model file that a collection came from, under its own ending', async () => {
+    const source = {
+      id: collection,
+      name: 'Drive.bpmn',
+      format: 'bpmn',
+      size: 1,
+      importedAt: '2026-01-01T00:00:00.000Z',
+      importedBy: 'Ada',
+      items: 3,
+      issues: [],
+    };
+    answer(listSources, [{ ...source, lineage: collection, collection, recipe: null, recipeId: null }]);
+    answer(tryExport, whole);
+    const dialog = await open(<SaveAs project={aProject.id} collection={collection} count={3} />);
+    await within(dialog).findByText('.bpmn');
+    expect(within(dialog).getByRole('link', { name: 'Save as .model' }).getAttribute('href')).toContain('/export/model');
   });
 
   it('links to the file and its recipe', async () => {

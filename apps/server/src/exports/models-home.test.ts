@@ -1,0 +1,155 @@
+import {
+  type BodyOf,
+  buildUrl,
+  compareFile,
+  createItem,
+  createLinks,
+  createProject,
+  editItem,
+  exportCollection,
+  getDrawing,
+  getItem,
+  getOutline,
+  type importFile,
+  listDrawings,
+  listSources,
+  removeLinks,
+  tryExport,
+  uploadFile,
+  withdrawItems,
+} from '@coomb/contract';
+import { readXmi } from '@coomb/formats';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { importThrough } from '../cli/client.js';
+import { useServer } from '../testing/test-server.js';
+
+const demo = (name: string) => readFileSync(join(process.cwd(), 'demo', 'files', name));
+
+describe('a model', () => {
+  const server = useServer();
+  async function bring(name: string, more: Partial<NonNullable<BodyOf<typeof importFile>>> = {}) {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name } });
+    const outcome = await importThrough(client, project, name, demo(name), { collection: { name: 'Model', prefix: 'M', holds: 'model' }, ...more });
+    return { client, project, collection: outcome.collection! };
+  }
+  const fetchModel = async (project: string, collection: string) => {
+    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format: 'model' }));
+    if (!response.ok) throw new Error(await response.text());
+    return Buffer.from(await response.arrayBuffer());
+  };
+  const byTitle = async (project: string, title: string) => {
+    const outline = await server.client.call(getOutline, { params: { project } });
+    return server.client.call(getItem, { params: { project, item: outline.id[outline.title.indexOf(title)]! } });
+  };
+
+  it.each(['3 Larkbeck model.xmi', '10 Drive of the supplier.xmi', '11 Lock passage.bpmn', '12 Warning stages.dmn', '13 Gate drive signals.ssd'])(
+    'goes out byte for byte where nothing was changed: %s',
+    async (name) => {
+      const { client, project, collection } = await bring(name);
+      expect((await fetchModel(project, collection)).equals(demo(name))).toBe(true);
+      const back = await client.call(tryExport, { params: { project, format: 'model' }, body: { collection } });
+      expect(back.items.back).toBe(back.items.out);
+      expect(back.links.back).toBe(back.links.out);
+      expect(back.differences.map(({ what }) => what)).toEqual([]);
+    },
+  );
+
+  it('goes home with exactly what was changed here', async () => {
+    const { client, project, collection } = await bring('10 Drive of the supplier.xmi');
+    const before = (await readXmi(demo('10 Drive of the supplier.xmi'))).model;
+    const [motor, travel, brake, hold] = await Promise.all(['Motor', 'Travel', 'Spring brake', 'Hold'].map((title) => byTitle(project, title)));
+    await client.call(editItem, {
+      params: { project, item: motor!.id },
+      body: { revision: 1, title: 'Drive motor', html: '<p>Four poles.</p><p>Enclosed.</p>' },
+    });
+    await client.call(editItem, {
+      params: { project, item: travel!.id },
+      body: { revision: 1, html: '<p>The drive shall move the gate by up to 3.60 m.</p>' },
+    });
+    await client.call(removeLinks, { params: { project }, body: { links: [brake!.upstream.find((link) => link.other.id === hold!.id)!.id] } });
+    await client.call(createLinks, { params: { project }, body: { links: [{ linkKind: 'satisfies', from: brake!.id, to: travel!.id }] } });
+    await client.call(withdrawItems, { params: { project }, body: { items: [(await byTitle(project, 'Torque switch')).id] } });
+    const made = await client.call(createItem, {
+      params: { project },
+      body: { collection, parent: motor!.path.at(-1)!.id, title: 'Hand crank', kind: 'component', html: '<p>For when all else fails.</p>' },
+    });
+    const { model, issues } = await readXmi(await fetchModel(project, collection));
+    expect(issues.filter(({ severity }) => severity !== 'note')).toEqual([]);
+    const gist = (elements: typeof model.elements) =>
+      new Map(
+        elements.filter(({ type }) => type !== 'Comment').map(({ id, name, text, stereotypes, reference }) => [id, { name, text, stereotypes, reference }]),
+      );
+    const expected = gist(before.elements);
+    const find = (name: string) => [...expected].find(([, one]) => one.name === name)!;
+    Object.assign(find('Motor')[1], { name: 'Drive motor', text: 'Four poles.\nEnclosed.' });
+    Object.assign(find('Travel')[1], { text: 'The drive shall move the gate by up to 3.60 m.' });
+    expected.delete(find('Torque switch')[0]);
+    expected.set(`coomb-${made.id}`, { name: 'Hand crank', text: 'For when all else fails.', stereotypes: ['Block'], reference: null });
+    expect(gist(model.elements)).toEqual(expected);
+    const names = new Map(model.elements.map(({ id, name }) => [id, name]));
+    const links = model.relations.map(({ from, to, stereotypes }) => `${from.map((id) => names.get(id))} ${stereotypes} ${to.map((id) => names.get(id))}`);
+    expect(links.toSorted()).toEqual(['Drive motor Satisfy Load', 'Spindle unit Satisfy Travel', 'Spring brake Satisfy Travel']);
+    expect(model.drawings[0]!.shapes.map(({ element }) => names.get(element))).toEqual([
+      'Travel',
+      'Load',
+      'Hold',
+      'Cut off',
+      'Spindle unit',
+      'Drive motor',
+      'Spring brake',
+    ]);
+  });
+
+  it('comes again with its drawings, compared by element', async () => {
+    const { client, project } = await bring('10 Drive of the supplier.xmi');
+    const [source] = await client.call(listSources, { params: { project } });
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(demo('next/10 Drive of the supplier, issue 2.xmi'))]), 'issue 2.xmi');
+    const response = await fetch(server.address + buildUrl(uploadFile.path, { project }), { method: 'POST', body: form });
+    const { id: tray } = (await response.json()) as { id: string };
+    const comparison = await client.call(compareFile, { params: { project, tray }, body: { source: source!.id, pairs: [] } });
+    expect(comparison.counts).toMatchObject({ new: 1, removed: 0, moved: 0, conflicts: 0 });
+    const changed = comparison.entries
+      .filter(({ sort }) => sort === 'changed')
+      .map(({ mine, fields, linksAdded }) => [mine!.title, fields.map(({ field }) => field), linksAdded.length]);
+    expect(changed).toEqual([
+      ['Travel', ['text'], 0],
+      ['Motor', [], 1],
+      ['Torque switch', ['title'], 0],
+    ]);
+    await importThrough(client, project, 'issue 2.xmi', demo('next/10 Drive of the supplier, issue 2.xmi'), {
+      again: { source: source!.id, seq: comparison.seq, pairs: [], choices: {} },
+    });
+    const [drawing] = await client.call(listDrawings, { params: { project } });
+    const { shapes } = await client.call(getDrawing, { params: { project, drawing: drawing!.id } });
+    expect(shapes.map(({ name }) => name)).toContain('Torque sensor');
+    expect(shapes).toHaveLength(9);
+  });
+});
+
+describe('where things are drawn', () => {
+  const server = useServer();
+  it('is told of items, with the shapes that show them, under the name of today', async () => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Drawn' } });
+    await importThrough(client, project, '3 Larkbeck model.xmi', demo('3 Larkbeck model.xmi'), { collection: { name: 'Model', prefix: 'M', holds: 'model' } });
+    const outline = await client.call(getOutline, { params: { project } });
+    const drive = await client.call(getItem, { params: { project, item: outline.id[outline.title.indexOf('Gate Drive')]! } });
+    expect(drive.drawnIn.map(({ name }) => name).toSorted()).toEqual(['Gate drive in its sites', 'Inside the gate drive']);
+    expect(drive.details.map(({ sort, text }) => [sort, text])).toEqual([]);
+    await client.call(editItem, { params: { project, item: drive.id }, body: { revision: 1, title: 'Spindle drive' } });
+    const shown = drive.drawnIn.find(({ name }) => name === 'Inside the gate drive')!;
+    const drawing = await client.call(getDrawing, { params: { project, drawing: shown.item! } });
+    expect(drawing.id).toBe(shown.drawing);
+    expect(drawing.shapes[shown.shapes[0]!]).toMatchObject({ name: 'Spindle drive', keyword: '«block»', item: drive.id });
+    expect(drawing.shapes.find(({ element }) => element.endsWith('_motor'))!.name).toBe('motor: Drive Motor');
+    expect(drawing.routes.map(({ label, from, to }) => [label, drawing.shapes[from]!.name, drawing.shapes[to]!.name])).toContainEqual([
+      'shaft',
+      'motor: Drive Motor',
+      'brake: Holding Brake',
+    ]);
+  });
+});
