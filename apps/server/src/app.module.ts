@@ -57,6 +57,8 @@ import { ProjectsRepo } from './projects/projects.repo.js';
 import { FieldsService } from './projects/fields.service.js';
 import { ProjectsService } from './projects/projects.service.js';
 import { RecipesController } from './recipes/recipes.controller.js';
+import { CompositionController } from './composition/composition.controller.js';
+import { CompositionService } from './composition/composition.service.js';
 import { DrawingsController } from './drawings/drawings.controller.js';
 import { DrawingsRepo } from './drawings/drawings.repo.js';
 import { DrawingsService } from './drawings/drawings.service.js';
@@ -106,6 +108,7 @@ export class AppModule {
         SetsController,
         ItemsController,
         DrawingsController,
+        CompositionController,
         FindController,
         LinksController,
         GatherController,
@@ -155,6 +158,7 @@ export class AppModule {
         ItemsRepo,
         DrawingsRepo,
         DrawingsService,
+        CompositionService,
         OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,

@@ -2,6 +2,7 @@ import { benchView } from './features/bench/view';
 import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
 import { compareView, gatherView, runView, trayView } from './features/gather/view';
+import { compositionView } from './features/composition/view';
 import { drawingsView, drawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
 import { matrixView } from './features/matrix/view';
@@ -29,6 +30,7 @@ export const views: readonly View[] = [
   readView,
   drawingsView,
   drawingView,
+  compositionView,
   contentsView,
   schemeView,
   benchView,

@@ -1,6 +1,7 @@
 import * as baselines from './baselines.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
+import * as composition from './composition.js';
 import * as drawings from './drawings.js';
 import type { AnyEndpoint } from './endpoint.js';
 import * as exports from './exports.js';
@@ -36,6 +37,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...baselines,
     ...changes,
     ...drawings,
+    ...composition,
     ...recipes,
     ...reports,
     ...runs,

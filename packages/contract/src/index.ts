@@ -9,6 +9,7 @@ export * from './links.js';
 export * from './recipes.js';
 export * from './gather.js';
 export * from './drawings.js';
+export * from './composition.js';
 export * from './runs.js';
 export * from './persons.js';
 export * from './pictures.js';

@@ -101,3 +101,4 @@ export * from './drawing/paint-shape.js';
 export * from './drawing/paint-route.js';
 export * from './drawing/svg-pen.js';
 export * from './drawing/write-drawing.js';
+export * from './composition/composition.js';

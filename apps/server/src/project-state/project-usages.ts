@@ -71,6 +71,11 @@ export class ProjectUsages {
     return [...this.byId.keys()].indexOf(id) + 1;
   }
 
+  /** Ids of items from a root down to it; empty for one that is not known. */
+  pathOf(id: string): readonly string[] {
+    return this.byId.get(id)?.path ?? [];
+  }
+
   /** How a path of parts reads: "Larkbeck weir › Gate 1 › Drive". */
   say(id: string): string {
     const { items, nodeOf } = this.ground;

@@ -1,6 +1,19 @@
 import { describeOutcome } from '../describe-outcome.js';
 import { readFileSync } from 'node:fs';
-import { type BodyOf, createLinks, createProject, createWaiver, editItem, getItem, getOutline, getProject, type importFile, keepRecipe } from '@coomb/contract';
+import {
+  type BodyOf,
+  createLinks,
+  createProject,
+  createWaiver,
+  editItem,
+  getItem,
+  getOutline,
+  getProject,
+  type importFile,
+  keepRecipe,
+  listUses,
+  listWholes,
+} from '@coomb/contract';
 import {
   counted,
   findKindOfRole,
@@ -79,6 +92,7 @@ export async function seedDemo(client: Client, folder: string, tell: (text: stri
     tell(`${file}: ${describeOutcome(outcome)}`);
   }
   await linkDesign(client, project, scheme, `${folder}links.csv`);
+  await linkInUses(client, project, scheme);
   for (const file of ['5 Rig run 7.xml', '6 Site run 3.xml']) {
     const outcome = await importThrough(client, project, file, readFileSync(`${folder}${file}`), {});
     tell(`${file}: ${counted(outcome.results, 'result')}`);
@@ -135,6 +149,34 @@ async function linkDesign(client: Client, project: string, scheme: Scheme, path:
     to: byReference.get(requirement!)!,
   }));
   await client.call(createLinks, { params: { project }, body: { links } });
+}
+
+/** The same drive at the weir and at the lock, with a travel and a load of its own in each: links that hold in one use only. */
+const inUses: [uses: string[], requirement: string][] = [
+  [['weir', 'gateA', 'drive', 'travel'], 'Weir gate travel'],
+  [['weir', 'gateA', 'drive', 'load'], 'Weir gate load'],
+  [['lock', 'upperGate', 'drive', 'travel'], 'Lock gate travel'],
+  [['lock', 'upperGate', 'drive', 'load'], 'Lock gate load'],
+];
+
+async function linkInUses(client: Client, project: string, scheme: Scheme): Promise<void> {
+  const { wholes } = await client.call(listWholes, { params: { project } });
+  const root = wholes.find(({ item }) => item.title === 'Larkbeck Installation');
+  const outline = await client.call(getOutline, { params: { project } });
+  const linkKind = linkKindsOfRole(scheme, 'satisfies')[0]?.id;
+  if (!root || !linkKind) return;
+  const links = [];
+  for (const [names, requirement] of inUses) {
+    let { path } = root;
+    for (const name of names) {
+      const { uses } = await client.call(listUses, { params: { project }, query: { path: path.join(',') } });
+      path = uses.find(({ item }) => item.title === name)?.path ?? [];
+    }
+    const to = outline.id[outline.title.indexOf(requirement)];
+    // A scheme of one's own may have no values, or allow no such link.
+    if (path.length > 0 && to) links.push({ linkKind, from: path.at(-1)!, to, fromUsage: path });
+  }
+  if (links.length > 0) await client.call(createLinks, { params: { project }, body: { links } });
 }
 
 async function reword(client: Client, project: string): Promise<void> {

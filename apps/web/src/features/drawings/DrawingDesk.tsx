@@ -16,13 +16,12 @@ import { Page } from '../../shared/ui/page';
 import { Panes } from '../../shared/ui/panes';
 import { useItemAddress } from '../../shared/ui/reference';
 import { KindChoice } from '../linking/KindChoice';
-import { useMakeLink, useUnlink } from '../linking/queries';
-import { DragLine, useLinkDrag } from './dragging';
+import { useLinksOfCollection, useMakeLink, useUnlink } from '../linking/queries';
+import { DragLine, useLinkDrag } from '../linking/link-drag';
 import { sortWords } from './drawing-words';
 import { findDrawnLinks } from './drawn-links';
 import { HoverNote } from './HoverNote';
-import { LinkedList } from './LinkedList';
-import { useLinksOf } from './queries';
+import { LinkedList } from '../linking/LinkedList';
 import { savePng, saveSvg, printSvg } from './save-drawing';
 import { ShapeOutline } from './ShapeOutline';
 
@@ -56,7 +55,7 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   const [wanted, setWanted] = useState('');
   const make = useMakeLink(project.id);
   const unlink = useUnlink(project.id);
-  const links = ofSameLife(outline, useLinksOf(project.id, drawing.collection).data);
+  const links = ofSameLife(outline, useLinksOfCollection(project.id, drawing.collection).data);
   const drawn = useMemo(() => findDrawnLinks(scheme, outline, drawing, links), [scheme, outline, drawing, links]);
   const selected = useMemo(() => (view.shape ? drawing.shapes.findIndex((shape) => shape.id === view.shape) : -1), [drawing.shapes, view.shape]);
   const select = (shape: number) => set({ shape: shape < 0 ? '' : drawing.shapes[shape]!.id });

@@ -1,5 +1,6 @@
 import type { Drawing, LinkColumnsReply, OutlineReply } from '@coomb/contract';
 import type { Scheme } from '@coomb/core';
+import type { ChosenLink } from '../linking/LinkedList';
 
 /** What the shapes of a drawing are linked with, by rows of the outline. */
 export interface DrawnLinks {
@@ -10,16 +11,7 @@ export interface DrawnLinks {
   /** Links of each shape's item that trace something: what a part is a use of is no news on a drawing. */
   counts: ReadonlyMap<number, number>;
   /** Links by row: the other row, and how it reads from here. */
-  of: ReadonlyMap<number, readonly DrawnLink[]>;
-}
-
-export interface DrawnLink {
-  id: string;
-  other: number;
-  phrase: string;
-  suspect: boolean;
-  /** The usage at this end that it holds in only. */
-  usage: string | null;
+  of: ReadonlyMap<number, readonly ChosenLink[]>;
 }
 
 const STRUCTURAL = new Set(['types', 'composes']);
@@ -41,8 +33,8 @@ export function findDrawnLinks(
     else shapesOf.set(row, [shape]);
   });
   const own = drawing.item ? rowOfId.get(drawing.item.id) : undefined;
-  const of = new Map<number, DrawnLink[]>();
-  const add = (row: number, link: DrawnLink) => {
+  const of = new Map<number, ChosenLink[]>();
+  const add = (row: number, link: ChosenLink) => {
     const known = of.get(row);
     if (known) known.push(link);
     else of.set(row, [link]);

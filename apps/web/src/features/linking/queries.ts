@@ -13,6 +13,15 @@ export function useLinksBetween(project: string, left: string, right: string) {
   });
 }
 
+/** All links that items of a collection have. */
+export function useLinksOfCollection(project: string, collection: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'links', collection, ''],
+    queryFn: () => call(listLinks, { params: { project }, query: { left: collection } }),
+    placeholderData: keepPreviousData,
+  });
+}
+
 export function useSuggestions(project: string, item: string | undefined, collection: string) {
   return useQuery({
     queryKey: [...projectKey(project), 'suggestions', item, collection],

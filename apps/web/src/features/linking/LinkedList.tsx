@@ -7,18 +7,28 @@ import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
 import { OneLine } from '../../shared/ui/one-line';
 import { StateMark } from '../../shared/ui/states';
-import type { DrawnLink } from './drawn-links';
+
+/** A link of what is chosen, as a list shows it. */
+export interface ChosenLink {
+  id: string;
+  /** Row of the outline at its other end, and how it reads from here. */
+  other: number;
+  phrase: string;
+  suspect: boolean;
+  /** The usage at this end that it holds in only. */
+  usage: string | null;
+}
 
 interface Props {
   outline: OutlineReply;
   collection: string;
   choice: ReactNode;
-  /** What is chosen on the drawing. */
+  /** What is chosen beside the list. */
   about: string;
   onlyLinked: boolean;
   setOnlyLinked: (only: boolean) => void;
   /** Links of what is chosen. */
-  links: readonly DrawnLink[];
+  links: readonly ChosenLink[];
   marked: number | undefined;
   onMark: (row: number | undefined) => void;
   onHover: (row: number | undefined) => void;
@@ -32,7 +42,7 @@ interface Props {
 const ROW = 27;
 const DRAG = 5;
 
-/** Items of any collection beside a drawing; what is linked with the chosen shape stands out, or stands alone. */
+/** Items of any collection; what is linked with what is chosen beside it stands out, or stands alone. */
 export function LinkedList({
   outline,
   collection,
@@ -56,7 +66,7 @@ export function LinkedList({
   const index = project.collections.findIndex((one) => one.id === collection);
   const all = useMemo(() => rowsOf(outline, index), [outline, index]);
   const linksTo = useMemo(() => {
-    const found = new Map<number, DrawnLink[]>();
+    const found = new Map<number, ChosenLink[]>();
     for (const link of links) found.set(link.other, [...(found.get(link.other) ?? []), link]);
     return found;
   }, [links]);
