@@ -1,4 +1,4 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { z } from 'zod';
 
@@ -25,4 +25,32 @@ export function useAddress<S extends z.ZodObject>(schema: S): [z.output<S>, (cha
     [setParams],
   );
   return [values, set];
+}
+
+/**
+ * A value of the address that keys change in quick succession: it holds at once, and the address follows. What comes from elsewhere (Back, a
+ * link) is taken over; what comes late of one's own writing is not.
+ */
+export function useQuick(value: string, write: (value: string) => void): [string, (value: string) => void] {
+  const [now, setNow] = useState(value);
+  const written = useRef<string[]>([]);
+  const [seen, setSeen] = useState(value);
+  if (seen !== value) {
+    setSeen(value);
+    const at = written.current.indexOf(value);
+    if (at >= 0) written.current.splice(0, at + 1);
+    else {
+      written.current = [];
+      setNow(value);
+    }
+  }
+  const set = useCallback(
+    (next: string) => {
+      written.current.push(next);
+      setNow(next);
+      write(next);
+    },
+    [write],
+  );
+  return [now, set];
 }

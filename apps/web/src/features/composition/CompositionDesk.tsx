@@ -4,6 +4,7 @@ import { type AllowedLink, figure, findAllowedLinks, phraseAt } from '@coomb/cor
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { z } from 'zod';
+import { useQuick } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
@@ -45,10 +46,11 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   const open = [...unfolded];
   const replies = useUses(project.id, open);
   const usesOf = new Map(open.map((key, index) => [key, replies[index]?.data?.uses]));
+  const [chosenKey, select] = useQuick(view.use, (use) => set({ use }));
   const rows = buildRows(root, unfolded, (key) => usesOf.get(key));
   const at = Math.max(
     0,
-    rows.findIndex((row) => row.key === view.use),
+    rows.findIndex((row) => row.key === chosenKey),
   );
   const { use } = rows[at]!;
   /** What links are made with: what the part is a use of, where it is one. */
@@ -82,7 +84,6 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   }, [links, outline, scheme, target.node, says]);
   useRestingFocus(frame);
 
-  const select = (key: string) => set({ use: key });
   const toggle = (key: string, to?: boolean) =>
     setUnfolded((before) => {
       const next = new Set(before);

@@ -5,7 +5,7 @@ import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, Printer } from 'lucid
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
-import { useAddress } from '../../shared/address';
+import { useAddress, useQuick } from '../../shared/address';
 import { DrawingCanvas, type DrawingControl } from '../../shared/drawing/DrawingCanvas';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
@@ -57,8 +57,9 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   const unlink = useUnlink(project.id);
   const links = ofSameLife(outline, useLinksOfCollection(project.id, drawing.collection).data);
   const drawn = useMemo(() => findDrawnLinks(scheme, outline, drawing, links), [scheme, outline, drawing, links]);
-  const selected = useMemo(() => (view.shape ? drawing.shapes.findIndex((shape) => shape.id === view.shape) : -1), [drawing.shapes, view.shape]);
-  const select = (shape: number) => set({ shape: shape < 0 ? '' : drawing.shapes[shape]!.id });
+  const [shapeId, setShape] = useQuick(view.shape, (shape) => set({ shape }));
+  const selected = useMemo(() => (shapeId ? drawing.shapes.findIndex((shape) => shape.id === shapeId) : -1), [drawing.shapes, shapeId]);
+  const select = (shape: number) => setShape(shape < 0 ? '' : drawing.shapes[shape]!.id);
   const { collections } = project;
   const listId = collections.some((one) => one.id === view.list) ? view.list : (findRequirements(project)?.id ?? collections[0]!.id);
 
