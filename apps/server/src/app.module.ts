@@ -75,6 +75,8 @@ import { SetsController } from './sets/sets.controller.js';
 import { SetsService } from './sets/sets.service.js';
 import { RunsController } from './runs/runs.controller.js';
 import { RunsRepo } from './runs/runs.repo.js';
+import { TraceTreeController } from './trace-tree/trace-tree.controller.js';
+import { TraceTreeService } from './trace-tree/trace-tree.service.js';
 import { TrayController } from './tray/tray.controller.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './gather/sources.repo.js';
@@ -109,6 +111,7 @@ export class AppModule {
         ItemsController,
         DrawingsController,
         CompositionController,
+        TraceTreeController,
         FindController,
         LinksController,
         GatherController,
@@ -159,6 +162,7 @@ export class AppModule {
         DrawingsRepo,
         DrawingsService,
         CompositionService,
+        TraceTreeService,
         OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,

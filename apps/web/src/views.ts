@@ -13,6 +13,7 @@ import { recipesView } from './features/recipes/view';
 import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
 import { sourceView } from './features/source/view';
+import { traceTreeView } from './features/trace-tree/view';
 import type { View } from './shared/view';
 
 /** Every view of a project, in the order in which the course lists them. A new view is a folder with a `view.ts`, and a line here. */
@@ -35,6 +36,7 @@ export const views: readonly View[] = [
   schemeView,
   benchView,
   matrixView,
+  traceTreeView,
   readinessView,
   findingsView,
   reportsView,

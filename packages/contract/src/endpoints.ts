@@ -17,6 +17,7 @@ import * as runs from './runs.js';
 import * as savedViews from './saved-views.js';
 import * as schemeChanges from './scheme-changes.js';
 import * as sources from './sources.js';
+import * as traceTree from './trace-tree.js';
 import * as upkeep from './upkeep.js';
 
 function isEndpoint(value: unknown): value is AnyEndpoint {
@@ -38,6 +39,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...changes,
     ...drawings,
     ...composition,
+    ...traceTree,
     ...recipes,
     ...reports,
     ...runs,

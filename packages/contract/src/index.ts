@@ -10,6 +10,7 @@ export * from './recipes.js';
 export * from './gather.js';
 export * from './drawings.js';
 export * from './composition.js';
+export * from './trace-tree.js';
 export * from './runs.js';
 export * from './persons.js';
 export * from './pictures.js';

@@ -102,3 +102,5 @@ export * from './drawing/paint-route.js';
 export * from './drawing/svg-pen.js';
 export * from './drawing/write-drawing.js';
 export * from './composition/composition.js';
+export * from './drawing/tidy-tree.js';
+export * from './trace/trace-tree.js';

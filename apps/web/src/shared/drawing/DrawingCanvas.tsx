@@ -36,8 +36,8 @@ export interface DrawingControl {
 }
 
 export interface Marks {
-  /** How many links each shape has; shapes without are not marked. */
-  counts: ReadonlyMap<number, number>;
+  /** How many links each shape has, or what else its mark says; shapes without are not marked. */
+  counts: ReadonlyMap<number, number | string>;
   /** Shapes at the other end of what is chosen. */
   lit: ReadonlySet<number>;
 }
@@ -46,6 +46,8 @@ interface Props {
   shapes: readonly DrawnShape[];
   routes: readonly DrawnRoute[];
   label: string;
+  /** Another scene is the same drawing, grown or folded: it is not shown whole anew. */
+  steady?: boolean;
   marks: Marks;
   selected: number;
   fillOf?: Look['fillOf'];
@@ -63,7 +65,22 @@ const REACH = 5;
 const DRAG = 5;
 
 /** A drawing as its tool placed it: pan, zoom, hover, choose; by mouse and by keys. */
-export function DrawingCanvas({ shapes, routes, label, marks, selected, fillOf, control, onSelect, onOpen, onDrag, onHover, keys = {}, describe }: Props) {
+export function DrawingCanvas({
+  shapes,
+  routes,
+  label,
+  steady = false,
+  marks,
+  selected,
+  fillOf,
+  control,
+  onSelect,
+  onOpen,
+  onDrag,
+  onHover,
+  keys = {},
+  describe,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const map = useRef<HTMLCanvasElement>(null);
@@ -113,10 +130,11 @@ export function DrawingCanvas({ shapes, routes, label, marks, selected, fillOf, 
     if (width === 0) return;
     painter.current!.setSize(width, height);
     if (fitted.current !== scene) {
+      const isFirst = fitted.current === undefined;
       fitted.current = scene;
-      painter.current!.setView(fitView(scene.bounds, width, height));
+      if (isFirst || !steady) painter.current!.setView(fitView(scene.bounds, width, height));
     }
-  }, [width, height, scene]);
+  }, [width, height, scene, steady]);
   useEffect(() => {
     // What lies on top is drawn from these.
     void [marks, selected, hovered];
@@ -265,7 +283,7 @@ export function DrawingCanvas({ shapes, routes, label, marks, selected, fillOf, 
       aria-label={`${label}: arrows go from shape to shape, plus and minus zoom, 0 shows all`}
       aria-describedby="drawing-chosen"
       cursor={hovered >= 0 ? 'pointer' : 'grab'}
-      css={{ touchAction: 'none' }}
+      css={{ touchAction: 'none', '&:focus-visible': { outlineOffset: '-2px' } }}
       onKeyDown={key}
       onPointerDown={press}
       onPointerMove={move}

@@ -3,7 +3,7 @@ import { cssFont } from './canvas-pen';
 import type { ViewPort } from './drawing-painter';
 
 interface Marked {
-  marks: { counts: ReadonlyMap<number, number>; lit: ReadonlySet<number> };
+  marks: { counts: ReadonlyMap<number, number | string>; lit: ReadonlySet<number> };
   selected: number;
   hovered: number;
 }
@@ -45,7 +45,7 @@ export function paintMarks(
   for (const [index, count] of marks.counts) {
     const { x, y, width } = place(index);
     if (x + width < -20 || y < -20) continue;
-    const text = count > 99 ? '99+' : String(count);
+    const text = typeof count === 'number' && count > 99 ? '99+' : String(count);
     const wide = Math.max(17, context.measureText(text).width + 9);
     // A tab that stands on the shape's upper edge, like a bookmark in a binding.
     const left = x + width - wide - 3;
