@@ -47,7 +47,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'removeClipping',
     'removeLinks',
   ]),
-  ...each('read', ['listPersons', 'planMerge', 'planSet']),
+  ...each('read', ['listPersons', 'planMerge', 'planSet', 'getDrawing', 'listDrawings', 'listUses', 'listWholes', 'growTrace']),
   ...each('write', ['createSet', 'editCollection', 'editSet', 'mergeSets', 'renamePerson', 'setStanding', 'withdrawCollection']),
   ...each('write', [
     'renameProject',

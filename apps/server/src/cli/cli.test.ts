@@ -46,7 +46,7 @@ describe('the command line', () => {
   });
 
   it.each([
-    ['3 Larkbeck model.xmi', { format: 'xmi', items: 143, drawings: 2 }],
+    ['3 Larkbeck model.xmi', { format: 'xmi', items: 162, drawings: 8 }],
     ['4 Larkbeck test cases.xlsx', { format: 'xlsx', items: 61, links: 90, collections: [{ name: 'Test cases' }, { name: 'Notes' }] }],
     ['7 Gate drive of the supplier.reqif', { format: 'reqif', items: 13, sections: 3, collections: [{ name: 'Gate drive' }] }],
     ['5 Rig run 7.xml', { format: 'junit', cases: 18, outcomes: { passed: 12, failed: 4, broken: 0, skipped: 2 } }],

@@ -184,7 +184,7 @@ describe('gathering', () => {
       ];
     };
     const whole = await shape();
-    expect(whole).toEqual([150, 1, 1]);
+    expect(whole).toEqual([169, 1, 1]);
     await server.client.call(undo, { params: { project } });
     expect(await shape()).toEqual([0, 0, 0]);
     await server.client.call(redo, { params: { project } });

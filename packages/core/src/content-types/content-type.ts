@@ -24,7 +24,7 @@ export interface ContentType<Type extends string, Content extends object, Recipe
   /** The recipe with what must be kept beside it so that the file reads the same way again. */
   complete?: (recipe: Recipe, content: Content) => Recipe;
   /** The recipe that an older version of the file was read by, for the newer one; undefined where it does not serve. */
-  inherit?: (recipe: Recipe, content: Content, isSameFormat: boolean) => Recipe | undefined;
+  inherit?: (scheme: Scheme, recipe: Recipe, content: Content, isSameFormat: boolean) => Recipe | undefined;
   /** Whether a recipe that was stored without saying what it reads is for this sort. */
   owns: (recipe: object) => boolean;
   /** Pictures that came in the file. */

@@ -12,7 +12,7 @@ export const document: ContentType<'document', { document: SourceDocument }, Doc
   read: (scheme, recipe, content) => readDocument(scheme, recipe, content.document),
   show: (_, { document: { blocks } }) => ({ blocks }),
   align: (_, recipe) => recipe,
-  inherit: (recipe, _, isSameFormat) => (isSameFormat ? recipe : undefined),
+  inherit: (_, recipe, __, isSameFormat) => (isSameFormat ? recipe : undefined),
   owns: (recipe) => 'headings' in recipe,
   pictures: (content) => content.document.pictures,
 };

@@ -18,7 +18,7 @@ export const exchange: ContentType<'exchange', { exchange: ExchangeDocument }, E
     return { ...shown, total: content.exchange.objects.length };
   },
   align: (_, recipe, content) => alignExchangeRecipe(recipe, content.exchange).recipe,
-  inherit: (recipe) => recipe,
+  inherit: (_, recipe) => recipe,
   owns: (recipe) => 'types' in recipe,
   pictures: (content) => content.exchange.pictures,
   parts: (content) => content.exchange.outlines.map(({ name, nodes }) => ({ name, rows: nodes.length })),

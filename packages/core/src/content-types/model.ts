@@ -25,7 +25,8 @@ export const model: ContentType<'model', { model: ModelDocument }, ModelRecipe> 
     };
   },
   align: (scheme, recipe, content) => alignModelRecipe(scheme, recipe, content.model).recipe,
-  inherit: (recipe) => recipe,
+  // Sorts that the older version did not have are as they would be proposed.
+  inherit: (scheme, recipe, content) => alignModelRecipe(scheme, recipe, content.model).recipe,
   owns: (recipe) => 'elements' in recipe,
   parts: (content) => content.model.drawings.map(({ name, shapes }) => ({ name: name || 'Unnamed drawing', rows: shapes.length })),
 };

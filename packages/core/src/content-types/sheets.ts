@@ -13,7 +13,7 @@ export const sheets: ContentType<'sheets', { sheets: SourceSheet[] }, SheetRecip
   show: (_, content) => ({ sheets: content.sheets }),
   align: (_, recipe, content) => alignSheetRecipe(recipe, content.sheets).recipe,
   complete: (recipe, content) => ({ ...recipe, dialect: content.sheets[0]?.dialect }),
-  inherit: (recipe, { sheets: all }) => (all.some((one) => one.name === recipe.sheet) || all.length !== 1 ? recipe : { ...recipe, sheet: all[0]!.name }),
+  inherit: (_, recipe, { sheets: all }) => (all.some((one) => one.name === recipe.sheet) || all.length !== 1 ? recipe : { ...recipe, sheet: all[0]!.name }),
   owns: (recipe) => 'headerRow' in recipe,
   parts: (content) => content.sheets.map(({ name, rows }) => ({ name, rows: rows.length })),
 };

@@ -88,7 +88,7 @@ export class ImportAgainService {
       const now = this.clock.now().toISOString();
       const source: SourceValue = {
         ...buildSource(this.clock, projectId, person, now, file, {
-          ...withOlderRecipe(file, scene.older, wish),
+          ...withOlderRecipe(state.scheme, file, scene.older, wish),
           recipe: wish.recipe ?? scene.older.recipeId ?? undefined,
         }),
         id,
@@ -157,7 +157,7 @@ export class ImportAgainService {
 
   private async compareNow(context: ImportContext<ProjectState>, scene: Scene, file: TrayFile, wish: Omit<CompareWish, 'source'>) {
     if (file.content.type === 'results') throw new CoombError('input-invalid', 'Results are not compared: each run stands for itself.');
-    const recipe = await inTurns(followRecipe(context.state.scheme, file.content, withOlderRecipe(file, scene.older, wish)));
+    const recipe = await inTurns(followRecipe(context.state.scheme, file.content, withOlderRecipe(context.state.scheme, file, scene.older, wish)));
     const ids = findMine(context.state, scene.lineage, scene.collection.id);
     const found = await this.rows.findRows('item', ids);
     const rows = ids.map((id): ItemValue => found.get(id)!);
@@ -222,11 +222,11 @@ export class ImportAgainService {
 }
 
 /** The recipe asked for, else the one that the older version was read by: getting it right once serves every later version. */
-function withOlderRecipe(file: TrayFile, older: SourceValue, wish: RecipeWish): RecipeWish {
+function withOlderRecipe(scheme: Scheme, file: TrayFile, older: SourceValue, wish: RecipeWish): RecipeWish {
   if (file.content.type === 'results' || older.recipe === null || typeof older.recipe !== 'object') return wish;
   const type = contentTypeOf(file.content.type);
   if (wishedRecipe(type, wish) || !type.owns(older.recipe)) return wish;
-  const recipe = type.inherit?.(older.recipe, file.content, file.format.id === older.format);
+  const recipe = type.inherit?.(scheme, older.recipe, file.content, file.format.id === older.format);
   return recipe ? wishFor(type, recipe) : wish;
 }
 
