@@ -161,7 +161,9 @@ describe('features of the web application', () => {
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
     bench: ['linking'],
+    composition: ['linking'],
     contents: ['read'],
+    drawings: ['linking'],
     gather: ['item-sheet', 'recipes', 'source'],
     matrix: ['linking'],
     read: ['exports', 'item-sheet'],

@@ -25,4 +25,4 @@ export * from './export/write-markdown.js';
 export * from './reqif/build-reqif-edits.js';
 export * from './reqif/reqif-skeleton.js';
 export * from './model-out/model-edits.js';
-export * from './model-out/rewrite-model.js';
+export * from './rewrite-model.js';

@@ -1,6 +1,6 @@
 import type { DrawingSort, ModelBox, ModelDrawing, ModelRoute, ModelShape, ShapeStyle } from '@coomb/core';
-import type { UmlBuilder } from './build-uml-model.js';
 import { first } from './say-value.js';
+import type { ModelUnderWay } from './under-way.js';
 import type { XmiFile } from './xmi-file.js';
 import type { XmiObject } from './xmi-objects.js';
 
@@ -29,7 +29,7 @@ const SORTS: Record<string, DrawingSort> = {
 };
 
 /** One drawing of UML Diagram Interchange: shapes with what lies in them, routes, labels and styles, as its tool placed them. */
-export function buildDrawings(builder: UmlBuilder, object: XmiObject, file: XmiFile): ModelDrawing[] {
+export function buildDrawings(builder: ModelUnderWay, object: XmiObject, file: XmiFile): ModelDrawing[] {
   const reader = new DrawingReader(builder, object, file);
   return [reader.read()];
 }
@@ -41,7 +41,7 @@ class DrawingReader {
   private readonly edges: { object: XmiObject; route: ModelRoute }[] = [];
 
   constructor(
-    private readonly builder: UmlBuilder,
+    private readonly builder: ModelUnderWay,
     private readonly diagram: XmiObject,
     private readonly file: XmiFile,
   ) {}

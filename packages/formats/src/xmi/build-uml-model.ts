@@ -4,6 +4,7 @@ import { isElement, JOINING, RELATIONS, SILENT } from './metamodel.js';
 import { ModelIssues } from '../xml/model-issues.js';
 import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue } from './say-value.js';
 import { applyStereotypes, isApplication } from './stereotypes.js';
+import type { ModelUnderWay } from './under-way.js';
 import { References, type Target, type XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
@@ -56,7 +57,7 @@ const INLINE_TYPES = new Set(['OpaqueBehavior', 'FunctionBehavior', 'Constraint'
 
 const NOWHERE: Target[] = [];
 
-export class UmlBuilder {
+export class UmlBuilder implements ModelUnderWay {
   readonly model: ModelDocument = {
     notation: 'uml',
     exporter: '',

@@ -1,6 +1,6 @@
 import type { ModelElement } from '@coomb/core';
-import type { UmlBuilder } from './build-uml-model.js';
 import { first } from './say-value.js';
+import type { ModelUnderWay } from './under-way.js';
 import type { XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
@@ -14,7 +14,7 @@ export function isApplication(object: XmiObject): boolean {
 }
 
 /** Gives elements and relations their stereotypes with the values that these carry. What SysML says of requirements, flows and units is told by its meaning. */
-export function applyStereotypes(builder: UmlBuilder, applications: readonly { object: XmiObject; file: XmiFile }[]): void {
+export function applyStereotypes(builder: ModelUnderWay, applications: readonly { object: XmiObject; file: XmiFile }[]): void {
   for (const { object, file } of applications) {
     for (const property in object.properties) {
       if (!BASE.test(property)) continue;
@@ -42,7 +42,7 @@ export function applyStereotypes(builder: UmlBuilder, applications: readonly { o
   }
 }
 
-function takeValues(builder: UmlBuilder, object: XmiObject, file: XmiFile, values: Record<string, string>): void {
+function takeValues(builder: ModelUnderWay, object: XmiObject, file: XmiFile, values: Record<string, string>): void {
   for (const property in object.properties) {
     if (BASE.test(property)) continue;
     const texts = allOf(object, property)
@@ -67,7 +67,7 @@ const textOf = (object: XmiObject, ...names: string[]): string => {
 };
 
 /** SysML 1.x: the properties of requirements, flow properties and value types. */
-function giveMeaning(builder: UmlBuilder, object: XmiObject, file: XmiFile, element: ModelElement): void {
+function giveMeaning(builder: ModelUnderWay, object: XmiObject, file: XmiFile, element: ModelElement): void {
   const name = object.type.toLowerCase();
   if (/requirement$/.test(name) || (object.properties.text && object.properties.id)) {
     const text = textOf(object, 'text', 'Text');

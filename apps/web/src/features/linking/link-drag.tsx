@@ -81,6 +81,7 @@ export function DragLine({ line, says }: { line: LinkLine; says: string }) {
           fontSize="12px"
           maxW="240px"
           truncate
+          title={says}
           style={{ left: line.x + 10, top: line.y + 8 }}
         >
           {says}

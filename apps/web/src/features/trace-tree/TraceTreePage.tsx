@@ -10,6 +10,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
+import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { AddRelated } from './AddRelated';
@@ -175,9 +176,7 @@ function TraceTree({ root }: { root: string }) {
           <Box fontFamily="mono" fontSize="12px" color="moss.fg">
             {place.item.reference}
           </Box>
-          <Box fontFamily="serif" truncate maxW="46ch">
-            {place.item.title}
-          </Box>
+          <OneLine fontFamily="serif" maxW="46ch" text={place.item.title} />
           <Box color="fg.muted">{place.phrase && `${place.phrase}${place.suspect ? ', suspect' : ''}${place.usage ? `, in ${place.usage} only` : ''}`}</Box>
           <Flex ml="auto" gap="1">
             {place.again >= 0 ? (

@@ -1,9 +1,9 @@
 import type { ModelNotation } from '@coomb/core';
-import { isArchive } from '../archive/zip.js';
-import { rewriteXmi } from '../xmi/rewrite-xmi.js';
-import { escapeText, rewriteXml, type XmlEdit } from '../xml/rewrite-xml.js';
-import { childOf, readXmlTree, walkTree, type XmlNode } from '../xml/xml-tree.js';
-import type { ModelEdits } from './model-edits.js';
+import { isArchive } from './archive/zip.js';
+import { rewriteXmi } from './xmi/rewrite-xmi.js';
+import { escapeText, rewriteXml, type XmlEdit } from './xml/rewrite-xml.js';
+import { childOf, readXmlTree, walkTree, type XmlNode } from './xml/xml-tree.js';
+import type { ModelEdits } from './model-out/model-edits.js';
 
 /**
  * Writes the file of a model again with what changed here. UML in XMI takes every edit; processes and decisions take names and texts, system

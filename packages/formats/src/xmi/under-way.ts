@@ -1,0 +1,18 @@
+import type { ModelDocument, ModelElement } from '@coomb/core';
+import type { ModelIssues } from '../xml/model-issues.js';
+import type { Target, XmiFile } from './xmi-file.js';
+import type { XmiObject } from './xmi-objects.js';
+
+/** A model while it is made of objects: what its stereotypes and drawings need of it. */
+export interface ModelUnderWay {
+  readonly model: ModelDocument;
+  readonly issues: ModelIssues;
+  /** What a property of an object refers to, one by one. */
+  refer: (object: XmiObject, property: string, file: XmiFile) => Target[];
+  /** Names of what a property refers to, parted by commas. */
+  namesOf: (object: XmiObject, property: string, file: XmiFile) => string;
+  /** Where an object stands, for people. */
+  at: (object: XmiObject, file: XmiFile) => string;
+  /** The element that an object stands in. */
+  ownerOf: (object: XmiObject) => ModelElement | undefined;
+}
