@@ -7,6 +7,7 @@ import { Link, useNavigate } from 'react-router';
 import { useProject } from '../../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../../shared/ui/feedback';
 import { Page } from '../../../shared/ui/page';
+import { joinModels } from './join-models';
 import { IssueLines } from '../tray/IssueLines';
 import { TrayList } from '../tray/TrayList';
 import { useRuns, useSources, useUpload } from '../queries';
@@ -20,7 +21,7 @@ export function GatherPage() {
   const upload = useUpload(project.id, ([first, ...others]) => void (first && others.length === 0 && navigate(`/p/${project.id}/gather/${first}`)));
   return (
     <Page>
-      <DropPlace busy={upload.isPending} onFiles={(files) => upload.mutate(files)} />
+      <DropPlace busy={upload.isPending} onFiles={(files) => void joinModels(files).then((joined) => upload.mutate(joined))} />
       {upload.error && <ErrorNote error={upload.error} />}
       <TrayList project={project.id} />
       {sources.error && <ErrorNote error={sources.error} retry={() => void sources.refetch()} />}
@@ -99,8 +100,8 @@ function DropPlace({ busy, onFiles }: { busy: boolean; onFiles: (files: File[]) 
       <Box flex={{ base: '1 1 12rem', md: '1' }}>
         <Box fontWeight="600">Drop files here, or choose them</Box>
         <Box color="fg.muted" fontSize="13px">
-          Requirements (.docx, .pdf, .md, .html, .xlsx, .csv, .reqif), a model (.xmi), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes
-          before anything is stored.
+          Requirements (.docx, .pdf, .md, .html, .xlsx, .csv, .reqif), models (.xmi, .uml, .ecore, .ssd; several that name each other go together), processes
+          (.bpmn), decisions (.dmn), test cases (.xlsx, .csv), results (JUnit .xml). You see what it becomes before anything is stored.
         </Box>
       </Box>
       <input
