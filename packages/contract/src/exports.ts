@@ -3,7 +3,7 @@ import { idSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
 import { recipeFile } from './recipes.js';
 
-export const exportFormats = ['xlsx', 'csv', 'md', 'reqif', 'model'] as const;
+export const exportFormats = ['xlsx', 'csv', 'md', 'reqif', 'model', 'xmi'] as const;
 export type ExportFormat = (typeof exportFormats)[number];
 const format = z.enum(exportFormats);
 const ofCollection = projectParams.extend({ collection: idSchema, format });
@@ -15,7 +15,7 @@ export const exportCollection = endpoint({
   method: 'GET',
   path: '/projects/:project/collections/:collection/export/:format',
   summary:
-    'A collection as a workbook, separated values, Markdown, ReqIF, or the model file that it came from; a ReqIF or model file that came in goes out unchanged but for what changed here',
+    'A collection as a workbook, separated values, Markdown, ReqIF, the model file that it came from, or that model as UML in standard XMI; a ReqIF or model file that came in goes out unchanged but for what changed here',
   params: ofCollection,
   produces: 'application/octet-stream',
   reply: z.string(),

@@ -1,6 +1,9 @@
 import type { ModelNotation } from '@coomb/core';
 import { isArchive } from './archive/zip.js';
+import { openModelParts } from './xmi/read-xmi.js';
 import { rewriteXmi } from './xmi/rewrite-xmi.js';
+import { writeStandardXmi } from './xmi/write-standard.js';
+import { openXmiFile } from './xmi/xmi-file.js';
 import { escapeText, rewriteXml, type XmlEdit } from './xml/rewrite-xml.js';
 import { childOf, readXmlTree, walkTree, type XmlNode } from './xml/xml-tree.js';
 import type { ModelEdits } from './model-out/model-edits.js';
@@ -58,4 +61,11 @@ function nodesByPath(root: XmlNode): Map<string, XmlNode> {
   const system = childOf(root, 'System');
   if (system) visit(system, '');
   return found;
+}
+
+/** A UML model with what changed here, in the standard's own way for another tool: one file, whatever dialect and however many files it came in. Throws ReadError. */
+export async function writeStandardModel(bytes: Uint8Array, edits: ModelEdits): Promise<Buffer> {
+  const edited = await rewriteXmi(bytes, edits);
+  const files = isArchive(edited) ? await openModelParts(edited) : [await openXmiFile('', edited)];
+  return Buffer.from(writeStandardXmi(files, 'Coomb'));
 }

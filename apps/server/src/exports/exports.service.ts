@@ -15,7 +15,7 @@ import type { WriteAnswer, WriteTask } from './write-file.worker.js';
 import type { PartnerFile } from './writers/writer.js';
 
 /** Formats of files that go out as they came, with what changed here. */
-const PARTNERS: Partial<Record<ExportFormat, readonly string[]>> = { reqif: ['reqif'], model: ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'] };
+const PARTNERS: Partial<Record<ExportFormat, readonly string[]>> = { reqif: ['reqif'], model: ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'], xmi: ['xmi'] };
 
 /** Items of one difference that are named; the others are counted. */
 const MOST_NAMED = 200;
@@ -105,11 +105,11 @@ export class ExportsService {
     const { head, nodes } = openScene(state, wanted);
     const formats = PARTNERS[format];
     const found = formats && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection, formats) : undefined;
-    if (format === 'model' && !found)
+    if ((format === 'model' || format === 'xmi') && !found)
       throw new CoombError(
         'input-invalid',
         'collection' in wanted
-          ? `${head.name} came from no model file. Save it as ReqIF or as a workbook.`
+          ? `${head.name} came from no ${format === 'xmi' ? 'UML model' : 'model file'}. Save it as ReqIF or as a workbook.`
           : 'A model goes out as a whole collection. Choose "Save as a file" of the collection that came from it.',
       );
     const partner = found?.file;

@@ -35,8 +35,8 @@ describe('a model', () => {
     const outcome = await importThrough(client, project, name, demo(name), { collection: { name: 'Model', prefix: 'M', holds: 'model' }, ...more });
     return { client, project, collection: outcome.collection! };
   }
-  const fetchModel = async (project: string, collection: string) => {
-    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format: 'model' }));
+  const fetchModel = async (project: string, collection: string, format: 'model' | 'xmi' = 'model') => {
+    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format }));
     if (!response.ok) throw new Error(await response.text());
     return Buffer.from(await response.arrayBuffer());
   };
@@ -101,6 +101,40 @@ describe('a model', () => {
       'Drive motor',
       'Spring brake',
     ]);
+  });
+
+  it('goes from tool to tool and comes home with exactly what was changed on the way', async () => {
+    const { client, project, collection } = await bring('10 Drive of the supplier.xmi');
+    const motor = await byTitle(project, 'Motor');
+    await client.call(editItem, { params: { project, item: motor.id }, body: { revision: 1, title: 'Drive motor' } });
+    const standard = await fetchModel(project, collection, 'xmi');
+    expect(standard.toString()).toContain('xmlns:uml="http://www.omg.org/spec/UML/20161101"');
+    const back = await client.call(tryExport, { params: { project, format: 'xmi' }, body: { collection } });
+    expect(back).toMatchObject({ differences: [], items: { out: back.items.back }, links: { out: back.links.back } });
+    // The other tool renames one thing and moves one shape.
+    const changed = standard.toString().replace('name="Spring brake"', 'name="Holding brake"');
+    expect(changed).not.toBe(standard.toString());
+    const [source] = await client.call(listSources, { params: { project } });
+    const form = new FormData();
+    form.append('file', new Blob([changed]), 'from the other tool.xmi');
+    const response = await fetch(server.address + buildUrl(uploadFile.path, { project }), { method: 'POST', body: form });
+    const { id: tray } = (await response.json()) as { id: string };
+    const comparison = await client.call(compareFile, { params: { project, tray }, body: { source: source!.id, other: true, pairs: [] } });
+    expect(comparison.entries.filter(({ sort }) => sort !== 'same').map(({ mine, fields }) => [mine!.title, fields.map(({ field }) => field)])).toEqual([
+      ['Spring brake', ['title']],
+    ]);
+    await importThrough(client, project, 'from the other tool.xmi', Buffer.from(changed), {
+      again: {
+        source: source!.id,
+        other: true,
+        seq: comparison.seq,
+        pairs: [],
+        choices: { [comparison.entries.find(({ sort }) => sort !== 'same')!.id]: 'theirs' },
+      },
+    });
+    expect((await byTitle(project, 'Holding brake')).reference).toBe(
+      (await client.call(getItem, { params: { project, item: comparison.entries.find(({ sort }) => sort !== 'same')!.mine!.id } })).reference,
+    );
   });
 
   it('comes again with its drawings, compared by element', async () => {

@@ -181,6 +181,26 @@ describe('a model of SysML', () => {
   });
 });
 
+describe('a file whose names without prefix', () => {
+  const inside = (id: string) => `<packagedElement xmi:type="uml:Class" xmi:id="${id}" name="Gate"/>`;
+  it.each([
+    [
+      'are of UML',
+      `<Model xmlns="http://www.omg.org/spec/UML/20161101" xmlns:uml="http://www.omg.org/spec/UML/20161101" xmlns:xmi="http://www.omg.org/spec/XMI/20131001" xmi:id="m" name="Weir">${inside('g')}</Model>`,
+    ],
+    [
+      'are of XMI',
+      `<XMI xmlns="http://www.omg.org/spec/XMI/20131001" xmlns:xmi="http://www.omg.org/spec/XMI/20131001" xmlns:uml="http://www.omg.org/spec/UML/20161101"><Documentation><exporter>Desk</exporter></Documentation><uml:Model xmi:id="m" name="Weir">${inside('g')}</uml:Model></XMI>`,
+    ],
+  ])('%s is read', async (_, text) => {
+    const { model } = await readXmi(Buffer.from(text));
+    expect(model.elements.map(({ id, type, name }) => [id, type, name])).toEqual([
+      ['m', 'Model', 'Weir'],
+      ['g', 'Class', 'Gate'],
+    ]);
+  });
+});
+
 describe('a model in several files', () => {
   const library: Part = { type: 'Package', id: 'lib', name: 'Library', inside: [{ type: 'Class', id: 'motor', name: 'Motor' }] };
   const main: Part = {

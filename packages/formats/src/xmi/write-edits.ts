@@ -404,7 +404,7 @@ function findDialect(file: XmiFile): Dialect {
     uml: `${file.content.prefixes.uml}:`,
     valuesAsElements: asElements > asAttributes,
     ends: usual,
-    ids: { id: !first || !first.uuid || first.uuid !== first.id, uuid: Boolean(first?.uuid) },
+    ids: { id: !first?.uuid || first.uuid !== first.id, uuid: Boolean(first?.uuid) },
   };
 }
 

@@ -69,6 +69,8 @@ function spaceOf(uri: string): Space {
 /** What usual prefixes stand for in files that do not declare them rightly. */
 const USUAL: Record<string, Space> = { xmi: 'xmi', uml: 'uml', umldi: 'di', di: 'di', dc: 'di', ecore: 'ecore' };
 
+const XMI_TAGS = new Set(['XMI', 'Documentation', 'Extension', 'Difference', 'Add', 'Delete', 'Replace']);
+
 interface Frame {
   tag: string;
   object: XmiObject | undefined;
@@ -96,6 +98,8 @@ export class XmiObjects implements XmlVisitor {
   root = '';
   /** Prefixes that the file has for XMI and UML. */
   readonly prefixes = { xmi: 'xmi', uml: 'uml' };
+  /** Namespaces of its profiles, by prefix. */
+  readonly profiles = new Map<string, string>();
   namespace = '';
   private readonly scope = new NameSpaces();
   private readonly frames: Frame[] = [];
@@ -122,7 +126,12 @@ export class XmiObjects implements XmlVisitor {
       if (this.rootIsXmi) return this.push({ tag, isReference: false });
     }
     if (parent?.tag === 'Documentation' && !parent.object) return this.push({ tag, isReference: false });
-    if (tagSpace === 'xmi' || (tag === 'eAnnotations' && parent?.object?.space !== 'ecore') || (tag === 'Extension' && !attributes['xmi:type'] && prefix))
+    // A file may have XMI as the namespace of all names without a prefix: properties are none of its elements for that.
+    if (
+      (tagSpace === 'xmi' && (prefix || XMI_TAGS.has(tag))) ||
+      (tag === 'eAnnotations' && parent?.object?.space !== 'ecore') ||
+      (tag === 'Extension' && !attributes['xmi:type'] && prefix)
+    )
       return this.openXmi(tag, attributes);
     if (parent) parent.hasChildren = true;
     this.openObject(name, tag, tagSpace, attributes, line);
@@ -133,6 +142,7 @@ export class XmiObjects implements XmlVisitor {
       if (!key.startsWith('xmlns:')) continue;
       const space = spaceOf(attributes[key]!);
       if (space === 'xmi' || space === 'uml') this.prefixes[space] = key.slice(6);
+      if (space === 'profile') this.profiles.set(key.slice(6), attributes[key]!);
     }
   }
 

@@ -1,20 +1,41 @@
 import { type ModelDocument, type ModelRecipe, proposeModelRecipe, type Scheme } from '@coomb/core';
-import { buildModelEdits, readFileContent, rewriteModel } from '@coomb/formats';
-import type { PartnerFile, Writer } from './writer.js';
+import { buildModelEdits, readFileContent, rewriteModel, writeStandardModel } from '@coomb/formats';
+import type { Scene } from '../export-scene.js';
+import type { PartnerFile, Shelf, Writer } from './writer.js';
+
+/** What the partner's file holds, and what changed here since. */
+async function findEdits({ scheme, items }: Scene, { partner }: Shelf) {
+  const bytes = Buffer.from(partner!.bytes);
+  const { content } = await readFileContent(partner!.name, bytes);
+  if (content.type !== 'model') throw new Error(`${partner!.name} is no model`);
+  return { bytes, notation: content.model.notation, edits: buildModelEdits(scheme, recipeOf(scheme, partner!, content.model), content.model, items) };
+}
+
+// What the file lacks in its recipe is aligned with the file when it is read.
+const buildRecipe: Writer['buildRecipe'] = (_, { partner }) => ({
+  reads: 'model',
+  recipe: (partner!.recipe as ModelRecipe | null) ?? { name: 'As it came', elements: [], relations: [] },
+});
 
 /** The model file that the items came from, as it came, with what changed here. A collection that came from none is refused before it gets here. */
 export const modelWriter: Writer = {
   id: 'model',
-  write: async ({ scheme, name, items }, { partner }) => {
-    const bytes = Buffer.from(partner!.bytes);
-    const { content } = await readFileContent(partner!.name, bytes);
-    if (content.type !== 'model') throw new Error(`${partner!.name} is no model`);
-    const edits = buildModelEdits(scheme, recipeOf(scheme, partner!, content.model), content.model, items);
-    const ending = /\.\w+$/.exec(partner!.name)?.[0] ?? '.xmi';
-    return { name: `${name}${ending}`, pieces: [await rewriteModel(content.model.notation, bytes, edits)] };
+  write: async (scene, shelf) => {
+    const { bytes, notation, edits } = await findEdits(scene, shelf);
+    const ending = /\.\w+$/.exec(shelf.partner!.name)?.[0] ?? '.xmi';
+    return { name: `${scene.name}${ending}`, pieces: [await rewriteModel(notation, bytes, edits)] };
   },
-  // What the file lacks in its recipe is aligned with the file when it is read.
-  buildRecipe: (_, { partner }) => ({ reads: 'model', recipe: (partner!.recipe as ModelRecipe | null) ?? { name: 'As it came', elements: [], relations: [] } }),
+  buildRecipe,
+};
+
+/** The same model for another tool: in the standard's own way, whatever dialect it came in. */
+export const standardModelWriter: Writer = {
+  id: 'xmi',
+  write: async (scene, shelf) => {
+    const { bytes, edits } = await findEdits(scene, shelf);
+    return { name: `${scene.name}.xmi`, pieces: [await writeStandardModel(bytes, edits)] };
+  },
+  buildRecipe,
 };
 
 const recipeOf = (scheme: Scheme, partner: PartnerFile, model: ModelDocument): ModelRecipe =>

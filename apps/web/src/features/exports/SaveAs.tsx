@@ -11,6 +11,7 @@ const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
   { id: 'csv', name: 'Separated values', use: 'The same for scripts; no cell runs as a formula.' },
   { id: 'md', name: 'Markdown', use: 'To read and keep under version control, with pictures.' },
   { id: 'model', name: 'Model', use: 'The model file that it came from, as it came, with what changed here.' },
+  { id: 'xmi', name: 'UML in XMI', use: 'The same model in the way of the standard, for another tool; drawings go along.' },
   { id: 'reqif', name: 'ReqIF', use: "For requirement tools. A partner's file goes out as it came, with what changed here." },
 ];
 /** So many items are written and read back without being asked to. */
@@ -78,8 +79,8 @@ interface FormatsProps {
   saved: Saved;
   count: number;
   size?: 'xs' | undefined;
-  /** Name of the model file that the items came from. */
-  model?: string | undefined;
+  /** The model file that the items came from. */
+  model?: { name: string; format: string } | undefined;
   file: (format: ExportFormat) => ReactNode;
   recipe: (format: ExportFormat) => ReactNode;
 }
@@ -104,13 +105,13 @@ function Formats({ project, saved, count, size, model, file, recipe }: FormatsPr
                 see what it carries. Nothing is stored by that.
               </Box>
               <Grid templateColumns="1fr auto auto" columnGap="4" rowGap="3" alignItems="baseline">
-                {FORMATS.filter(({ id }) => id !== 'model' || model !== undefined).map(({ id, name, use }) => (
+                {FORMATS.filter(({ id }) => (id === 'model' ? model !== undefined : id !== 'xmi' || model?.format === 'xmi')).map(({ id, name, use }) => (
                   <Fragment key={id}>
                     <Box>
                       <Flex gap="2" align="baseline">
                         <Box fontWeight="600">{name}</Box>
                         <Box fontFamily="mono" fontSize="12px" color="fg.muted">
-                          {id === 'model' ? (/\.\w+$/.exec(model!)?.[0] ?? '') : `.${id}`}
+                          {id === 'model' ? (/\.\w+$/.exec(model!.name)?.[0] ?? '') : `.${id}`}
                         </Box>
                       </Flex>
                       <Box color="fg.muted" lineHeight="1.35">

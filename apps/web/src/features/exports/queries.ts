@@ -10,10 +10,10 @@ export type Saved = { collection: string } | { items: readonly string[] };
 
 const MODELS = ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'];
 
-/** Name of the newest model file that a collection came from, if it came from one. */
-export function useModelSource(project: string, collection: string): string | undefined {
+/** The newest model file that a collection came from, if it came from one. */
+export function useModelSource(project: string, collection: string): { name: string; format: string } | undefined {
   const sources = useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
-  return sources.data?.filter((source) => source.collection === collection && MODELS.includes(source.format)).at(-1)?.name;
+  return sources.data?.filter((source) => source.collection === collection && MODELS.includes(source.format)).at(-1);
 }
 
 /** What of an export comes back when it is read by its recipe. */
