@@ -1,6 +1,7 @@
-import { drawingSorts, modelNotations } from '@coomb/core';
+import { drawingChangeSorts, drawingSorts, modelNotations } from '@coomb/core';
 import { z } from 'zod';
 import { idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
+import { drawnRoute, drawnShape } from './drawings.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
 import { csvDialectSchema, documentRecipeSchema, exchangeRecipeSchema, modelRecipeSchema, recipeBody, sheetRecipeSchema } from './recipes.js';
@@ -290,6 +291,15 @@ export const comparedEntry = z.object({
   place: z.object({ from: z.string(), to: z.string(), conflict: z.boolean() }).nullable(),
 });
 export type ComparedEntry = z.infer<typeof comparedEntry>;
+const drawnSide = z.object({ shapes: z.array(drawnShape), routes: z.array(drawnRoute) }).nullable();
+export const comparedDrawing = z.object({
+  id: z.string(),
+  name: z.string(),
+  before: drawnSide,
+  after: drawnSide,
+  changes: z.array(z.object({ sort: z.enum(drawingChangeSorts), what: z.enum(['shape', 'line']), before: z.number(), after: z.number(), name: z.string() })),
+});
+export type ComparedDrawing = z.infer<typeof comparedDrawing>;
 export const comparisonReply = z.object({
   /** Change number that the comparison holds for: the import names it again. */
   seq: z.number(),
@@ -308,6 +318,8 @@ export const comparisonReply = z.object({
   }),
   /** Everything but what is the same and was matched by its key. */
   entries: z.array(comparedEntry),
+  /** Drawings that are not as they were: both versions, and what differs. */
+  drawings: z.array(comparedDrawing),
   issues: z.array(issueSchema),
 });
 export type Comparison = z.infer<typeof comparisonReply>;

@@ -104,3 +104,4 @@ export * from './drawing/write-drawing.js';
 export * from './composition/composition.js';
 export * from './drawing/tidy-tree.js';
 export * from './trace/trace-tree.js';
+export * from './drawing/compare-drawn.js';

@@ -154,6 +154,15 @@ describe('a model', () => {
       ['Motor', [], 1],
       ['Torque switch', ['title'], 0],
     ]);
+    const [shown] = comparison.drawings;
+    expect(comparison.drawings).toHaveLength(1);
+    expect(shown!.changes.filter(({ what }) => what === 'shape').map(({ sort, name }) => [sort, name])).toEqual([
+      ['changed', 'Travel'],
+      ['came', 'Temperature'],
+      ['moved', 'Motor'],
+      ['changed', 'Torque sensor'],
+    ]);
+    expect(shown!.changes.filter(({ what, sort }) => what === 'line' && sort === 'came').map(({ name }) => name)).toEqual(['«satisfy»']);
     await importThrough(client, project, 'issue 2.xmi', demo('next/10 Drive of the supplier, issue 2.xmi'), {
       again: { source: source!.id, seq: comparison.seq, pairs: [], choices: {} },
     });

@@ -1,6 +1,18 @@
 import type { BodyOf, ComparedEntry, Comparison as ComparisonReply, compareFile, importFile, Job } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { contentTypeOf, carryClippings, type Clipping, findBinding, findKind, findLinkKind, type MergeEntry, phraseAt, type Scheme } from '@coomb/core';
+import {
+  buildDrawn,
+  compareDrawn,
+  contentTypeOf,
+  carryClippings,
+  type Clipping,
+  findBinding,
+  findKind,
+  findLinkKind,
+  type MergeEntry,
+  phraseAt,
+  type Scheme,
+} from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import { inTurns } from '../../jobs/in-turns.js';
@@ -68,6 +80,7 @@ export class ImportAgainService {
       collection: { id: scene.collection.id, name: scene.collection.name },
       counts: comparison.merge.counts,
       entries: changed.map((entry) => describeEntry(state, comparison, entry)),
+      drawings: await this.compareDrawings(file, scene),
       issues,
     };
   }
@@ -145,6 +158,30 @@ export class ImportAgainService {
       };
     });
     return outcome;
+  }
+
+  /** Drawings that differ from those that stand here, or that only one side has. */
+  private async compareDrawings({ content }: TrayFile, { collection, lineage, partner }: Scene): Promise<ComparisonReply['drawings']> {
+    // Another partner has drawings of its own.
+    if (content.type !== 'model' || partner !== lineage) return [];
+    const { model } = content;
+    const known = new Map((await this.repo.findDrawings(collection.id)).flatMap((row) => (row.withdrawn ? [] : [[row.externalId, row] as const])));
+    const found = model.drawings.flatMap((drawing): ComparisonReply['drawings'] => {
+      const after = buildDrawn(model, drawing, () => null);
+      const old = known.get(drawing.id);
+      known.delete(drawing.id);
+      const before = old?.body ?? null;
+      const changes = compareDrawn(before ?? { shapes: [], routes: [] }, after);
+      return changes.length > 0 || !old || old.name !== drawing.name ? [{ id: drawing.id, name: drawing.name, before, after, changes }] : [];
+    });
+    const gone = [...known.values()].map(({ externalId, name, body }) => ({
+      id: externalId,
+      name,
+      before: body,
+      after: null,
+      changes: compareDrawn(body, { shapes: [], routes: [] }),
+    }));
+    return [...found, ...gone];
   }
 
   /** Passages clipped from the older version, found again in this one by their words; those that are not found stay with the older. */

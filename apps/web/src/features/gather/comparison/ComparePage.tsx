@@ -14,11 +14,12 @@ import { useImport } from '../queries';
 import { type Choices, countOpen, takenOf } from './choices';
 import { type Pairs, type RecipeWish, useComparison } from './compare-queries';
 import { countDifferences, differsIn, readPartWish, writePartWish } from './differences';
+import { DrawingDifferences } from './DrawingDifferences';
 import { EntryDetail } from './EntryDetail';
 import { sortWords } from './sort-words';
 import { EntryList } from './EntryList';
 
-const filters = ['all', 'conflicts', 'new', 'changed', 'moved', 'removed', 'returned', 'same'] as const;
+const filters = ['all', 'conflicts', 'new', 'changed', 'moved', 'removed', 'returned', 'same', 'drawings'] as const;
 const address = z.object({
   source: z.string(),
   other: z.enum(['yes', '']).default(''),
@@ -40,7 +41,10 @@ export function ComparePage() {
   const start = useImport(project.id, tray!);
   const entries = comparison.data?.entries;
   const sorted = useMemo(
-    () => (entries ?? []).filter((entry) => (show === 'all' ? entry.sort !== 'same' : show === 'conflicts' ? entry.conflict : entry.sort === show)),
+    () =>
+      (entries ?? []).filter((entry) =>
+        show === 'all' ? entry.sort !== 'same' : show === 'conflicts' ? entry.conflict : show !== 'drawings' && entry.sort === show,
+      ),
     [entries, show],
   );
   const differences = useMemo(() => countDifferences(sorted), [sorted]);
@@ -52,7 +56,7 @@ export function ComparePage() {
       </Box>
     );
   if (!comparison.data) return <Loading what="the comparison" />;
-  const { counts, collection } = comparison.data;
+  const { counts, collection, drawings } = comparison.data;
   const current = shown.find((entry) => entry.id === chosen) ?? shown[0];
   const taken = comparison.data.entries.filter((entry) => entry.sort !== 'same' && takenOf(entry, choices) !== 'none').length;
   const differing = comparison.data.entries.filter((entry) => entry.sort !== 'same').length;
@@ -94,7 +98,8 @@ export function ComparePage() {
           <Flex direction="column" h="100%">
             <Flex gap="1.5" px="6" pb="2" wrap="wrap" align="center">
               {filters.map((one) => {
-                const count = one === 'all' ? differing : one === 'conflicts' ? counts.conflicts : counts[one];
+                const count = one === 'all' ? differing : one === 'conflicts' ? counts.conflicts : one === 'drawings' ? drawings.length : counts[one];
+                if (one === 'drawings' && count === 0) return null;
                 return (
                   <Button
                     key={one}
@@ -105,7 +110,18 @@ export function ComparePage() {
                     onClick={() => set({ show: one, part: undefined, entry: undefined })}
                     disabled={count === 0 && one !== 'all'}
                   >
-                    {count} {one === 'all' ? 'differ' : one === 'conflicts' ? 'to decide' : one === 'same' ? 'the same' : sortWords[one]}
+                    {count}{' '}
+                    {one === 'all'
+                      ? 'differ'
+                      : one === 'conflicts'
+                        ? 'to decide'
+                        : one === 'same'
+                          ? 'the same'
+                          : one === 'drawings'
+                            ? count === 1
+                              ? 'drawing'
+                              : 'drawings'
+                            : sortWords[one]}
                   </Button>
                 );
               })}
@@ -127,7 +143,9 @@ export function ComparePage() {
                 />
               )}
             </Flex>
-            {shown.length === 0 ? (
+            {show === 'drawings' && drawings.length > 0 ? (
+              <DrawingDifferences drawings={drawings} />
+            ) : shown.length === 0 ? (
               <EmptyState title={differing === 0 ? 'Nothing differs' : 'Nothing of this sort'}>
                 {differing === 0
                   ? 'The file says what stands here already. Importing it only notes where each item stands in the new file.'

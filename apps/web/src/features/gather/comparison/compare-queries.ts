@@ -4,7 +4,7 @@ import { call } from '../../../shared/api/client';
 import { projectKey } from '../../../shared/api/keys';
 import { isWaiting } from '../queries';
 
-export type RecipeWish = Pick<NonNullable<BodyOf<typeof compareFile>>, 'documentRecipe' | 'sheetRecipe'>;
+export type RecipeWish = Pick<NonNullable<BodyOf<typeof compareFile>>, 'documentRecipe' | 'sheetRecipe' | 'exchangeRecipe' | 'modelRecipe'>;
 export type Pairs = [number, string | null][];
 
 /** The comparison of a file in the tray with what came of an older version; follows every change of the project. */

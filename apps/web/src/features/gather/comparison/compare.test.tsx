@@ -69,6 +69,7 @@ const comparison: Comparison = {
   collection: { id: idOf(11), name: 'System requirements' },
   counts: { new: 1, changed: 2, moved: 1, removed: 1, returned: 0, same: 40, conflicts: 1 },
   entries,
+  drawings: [],
   issues: [],
 };
 
