@@ -5,6 +5,7 @@ import { benchFormats } from './formats.js';
 import { benchGrowth } from './growth.js';
 import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
+import { benchModels } from './models.js';
 import { benchImports } from './imports.js';
 import { benchPage } from './page.js';
 import { benchPast } from './past.js';
@@ -20,6 +21,7 @@ const add = (part: Part, rows: Row[]) => {
 };
 
 if (isWanted('core')) add('Core', await benchCore());
+if (isWanted('models')) add('Models', await benchModels());
 if (isWanted('server') || isWanted('page')) {
   await benchServer(async (folder, server) => {
     add('Server', server);
