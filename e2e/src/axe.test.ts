@@ -58,7 +58,7 @@ describe('every view, in both themes', () => {
   });
 
   const views: [what: string, path: () => string, shows: string, title: string][] = [
-    ['section', () => '', 'System requirements · 145 items', 'Section · Larkbeck Weir · Coomb'],
+    ['section', () => '', 'System requirements · 150 items', 'Section · Larkbeck Weir · Coomb'],
     ['section with an item at its side', () => '?item=SYS-011', 'Full opening', 'SYS-011 Full opening · Larkbeck Weir · Coomb'],
     ['sources', () => '/gather', 'Rig run 7', 'Sources · Larkbeck Weir · Coomb'],
     ['recipes', () => '/gather/recipes', 'Come with Coomb', 'Recipes · Larkbeck Weir · Coomb'],

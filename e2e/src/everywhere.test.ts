@@ -35,7 +35,7 @@ describe('the demo project', () => {
   });
 
   const views: [path: string, shows: string][] = [
-    ['', 'System requirements · 145 items'],
+    ['', 'System requirements · 150 items'],
     ['/gather', 'Rig run 7'],
     ['/gather/recipes', 'Come with Coomb'],
     ['/shape', 'Level regulation'],
@@ -139,7 +139,7 @@ describe('the demo project', () => {
 
   it('walks the section by arrow keys and opens the item', async () => {
     await ada.open(base);
-    await ada.see('System requirements · 145 items');
+    await ada.see('System requirements · 150 items');
     await ada.driver.executeScript("document.querySelector('canvas[role=application]').focus()");
     await ada.type(Key.ARROW_DOWN, Key.ARROW_DOWN);
     await ada.see('SYS-001');
