@@ -3,9 +3,16 @@ import { Fragment } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Project } from '../shared/live/project-queries';
 import { OneLine } from '../shared/ui/one-line';
-import { type StageId, stages, type View } from '../shared/view';
+import { addressesOf, type StageId, stages, type View } from '../shared/view';
 
 const entriesOf = (views: readonly View[], stage: View['stage']) => views.filter((view) => view.stage === stage && view.path !== undefined);
+
+/** The entry that leads to a view: its own, or for what was opened from a list (`changes/:seq`) the entry of that list. */
+function entryFor(here: View | null, entries: readonly View[]): View | undefined {
+  if (!here || here.path !== undefined) return entries.find((view) => view === here);
+  const above = entries.filter(({ path }) => path && addressesOf(here).some((address) => address.startsWith(`${path}/`)));
+  return above.toSorted((a, b) => b.path!.length - a.path!.length)[0];
+}
 
 /**
  * The course of the work. The stages stand in one line and never move; the views of the stage one is in stand in the line below,
@@ -14,6 +21,8 @@ const entriesOf = (views: readonly View[], stage: View['stage']) => views.filter
 export function CourseBar({ project, views, here }: { project: Project; views: readonly View[]; here: View | null }) {
   const base = `/p/${project.id}`;
   const stage = here?.stage ?? 'home';
+  const entries = entriesOf(views, stage);
+  const entry = entryFor(here, entries);
   return (
     <Box as="nav" aria-label="Course of the work" bg="bg.panel" borderBottomWidth="1px" flexShrink={0}>
       <Flex minH={{ base: '28px', lg: '32px' }} px={{ base: '1', md: '4' }} align="stretch" wrap="wrap" gap="1">
@@ -34,7 +43,7 @@ export function CourseBar({ project, views, here }: { project: Project; views: r
         role="group"
         aria-label="Views"
       >
-        {entriesOf(views, stage).map((view) => (
+        {entries.map((view) => (
           <Box
             asChild
             key={view.path}
@@ -42,12 +51,12 @@ export function CourseBar({ project, views, here }: { project: Project; views: r
             lineHeight="24px"
             px="2"
             borderRadius="l2"
-            color={view === here ? 'moss.fg' : 'fg.muted'}
-            bg={view === here ? 'moss.subtle' : 'transparent'}
+            color={view === entry ? 'moss.fg' : 'fg.muted'}
+            bg={view === entry ? 'moss.subtle' : 'transparent'}
             _hover={{ color: 'fg' }}
             whiteSpace="nowrap"
           >
-            <NavLink to={view.path ? `${base}/${view.path}` : base} end title={view.help}>
+            <NavLink to={view.path ? `${base}/${view.path}` : base} end title={view.help} data-entry={view === entry ? 'here' : undefined}>
               {view.name}
             </NavLink>
           </Box>

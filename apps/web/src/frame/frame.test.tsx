@@ -171,6 +171,17 @@ describe('the course of the work', () => {
     expect(screen.getByRole('link', { name: present, current: 'page' })).toBeTruthy();
   });
 
+  it.each([
+    ['shape/drawings/some', 'Drawings'],
+    ['link/tree/SYS-011', 'Trace tree'],
+    ['gather/sources/some', 'Sources'],
+    ['changes/7', 'Changes'],
+  ])('marks the entry that %s was opened from', (rest, name) => {
+    at(rest);
+    const links = screen.getAllByRole('link').filter((link) => link.closest('[role=group]'));
+    expect(links.filter((link) => link.dataset.entry === 'here').map((link) => link.textContent)).toEqual([name]);
+  });
+
   it.each(['', 'shape', 'link/matrix', 'gather/sources/some', 'items/SYS-001'])('lets the stages stand where they are at "%s"', (rest) => {
     at(rest);
     expect(stageLinks().map((link) => link.firstElementChild!.textContent)).toEqual(['Gather', 'Shape', 'Link', 'Check', 'Publish']);
