@@ -97,6 +97,7 @@ export * from './drawing/figure.js';
 export * from './drawing/drawn.js';
 export * from './drawing/drawing-scene.js';
 export * from './drawing/pen.js';
+export { type Detail, detailAt } from './drawing/brush.js';
 export * from './drawing/paint-shape.js';
 export * from './drawing/paint-route.js';
 export * from './drawing/svg-pen.js';

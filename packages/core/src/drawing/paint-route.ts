@@ -1,6 +1,6 @@
 import type { DrawnRoute } from './drawn.js';
 import type { EndMark } from './figure.js';
-import type { Detail } from './paint-shape.js';
+import type { Detail } from './brush.js';
 import { fitLine, type Paper, type Pen, type PenFont } from './pen.js';
 
 const LABEL: PenFont = { size: 11 };

@@ -1,8 +1,9 @@
 import type { ElementRole, Issue, ModelDocument, ModelElement, ModelRelation } from '@coomb/core';
 import { buildDrawings, isDiagram } from './build-drawings.js';
+import { fillRelation, sayTriggers } from './fill-relations.js';
 import { isElement, JOINING, RELATIONS, SILENT } from './metamodel.js';
 import { ModelIssues } from '../xml/model-issues.js';
-import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue } from './say-value.js';
+import { first, isValue, ownedBy, sayMultiplicity, sayOwned, saySignature, sayValue, sayBehaviour } from './say-value.js';
 import { applyStereotypes, isApplication } from './stereotypes.js';
 import type { ModelUnderWay } from './under-way.js';
 import { References, type Target, type XmiFile } from './xmi-file.js';
@@ -207,7 +208,7 @@ export class UmlBuilder implements ModelUnderWay {
 
   private fill(object: XmiObject, file: XmiFile): void {
     const relation = object.relation;
-    if (relation) this.fillRelation(object, relation, file);
+    if (relation) fillRelation(this, object, relation, file);
     const element = object.element;
     if (element) this.fillElement(object, element, file);
   }
@@ -224,7 +225,7 @@ export class UmlBuilder implements ModelUnderWay {
     };
   }
 
-  private typeOf(object: XmiObject, file: XmiFile): string {
+  typeOf(object: XmiObject, file: XmiFile): string {
     return this.nameOf(file)(first(object, 'type'));
   }
 
@@ -302,33 +303,13 @@ export class UmlBuilder implements ModelUnderWay {
         break;
       case 'AcceptEventAction':
       case 'AcceptCallAction':
-        tell('trigger', this.sayTriggers(object, file));
+        tell('trigger', sayTriggers(this, object, file));
         break;
       case 'InstanceSpecification':
         for (const slot of ownedBy(object, 'slot')) tell(nameOf(first(slot, 'definingFeature')) || 'slot', sayAll(slot, 'value', nameOf));
         break;
       default:
     }
-  }
-
-  private sayTriggers(object: XmiObject, file: XmiFile): string {
-    return ownedBy(object, 'trigger')
-      .map((trigger) => {
-        const [event] = this.refer(trigger, 'event', file);
-        if (!event || !('object' in event)) return first(trigger, 'name');
-        const found = event.object;
-        const nameOf = this.nameOf(event.file);
-        return (
-          nameOf(first(found, 'signal')) ||
-          nameOf(first(found, 'operation')) ||
-          sayOwned(found, 'changeExpression', nameOf) ||
-          sayOwned(found, 'when', nameOf) ||
-          first(found, 'name') ||
-          first(trigger, 'name')
-        );
-      })
-      .filter(Boolean)
-      .join(', ');
   }
 
   private tellAbout(object: XmiObject, element: ModelElement, property: string, file: XmiFile): void {
@@ -339,37 +320,6 @@ export class UmlBuilder implements ModelUnderWay {
     this.about.push({ of: element, elements });
   }
 
-  private fillRelation(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
-    const nameOf = this.nameOf(file);
-    const ends = RELATIONS[object.type];
-    if (ends)
-      for (const end of ['from', 'to'] as const) {
-        const property = ends[end].find((one) => allOf(object, one).some((text) => text.trim()));
-        if (property) this.join(object, relation, end, this.refer(object, property, file), file);
-        else if (end === 'from') {
-          const owner = this.ownerOf(object);
-          if (owner) relation.from.push(owner.id);
-        }
-      }
-    else if (object.type === 'Connector') this.fillConnector(object, relation, file);
-    else if (object.type === 'Message') this.fillMessage(object, relation, file);
-    else this.fillAssociation(object, relation, file);
-    const tell = (word: string, text: string) => {
-      if (text) relation.values[word] = text;
-    };
-    tell('guard', sayOwned(object, 'guard', nameOf));
-    if (object.type === 'Transition') {
-      tell('trigger', this.sayTriggers(object, file));
-      tell('effect', sayBehaviour(object, 'effect', nameOf));
-    }
-    if (object.type === 'Extend') tell('condition', sayOwned(object, 'condition', nameOf));
-    if (object.type === 'InformationFlow') tell('conveys', this.namesOf(object, 'conveyed', file));
-    if (object.type === 'Message') {
-      tell('sort', first(object, 'messageSort'));
-      relation.name ||= nameOf(first(object, 'signature'));
-    }
-  }
-
   namesOf(object: XmiObject, property: string, file: XmiFile): string {
     return this.refer(object, property, file)
       .map((target) => ('object' in target ? first(target.object, 'name') : 'known' in target ? target.known : ''))
@@ -377,72 +327,7 @@ export class UmlBuilder implements ModelUnderWay {
       .join(', ');
   }
 
-  /** Ends that are elements, or that lie in a file which is not at hand; what is nowhere is told. */
-  private join(object: XmiObject, relation: ModelRelation, end: 'from' | 'to', targets: readonly Target[], file: XmiFile): void {
-    for (const target of targets)
-      if ('object' in target) {
-        const key = target.object.element?.id ?? target.object.relation?.id;
-        if (key) relation[end].push(key);
-      } else if ('missing' in target) {
-        this.miss(target.missing);
-        (relation.waiting ??= []).push({ end, target: target.at });
-      } else if ('dangling' in target)
-        this.issues.add(
-          'warning',
-          'relation-dangling',
-          this.at(object, file),
-          `${relation.type} ${relation.name ? `"${relation.name}" ` : ''}(${relation.id}) ends at ${target.dangling.slice(0, 120)}, which is not in the file; that end makes no link`,
-        );
-  }
-
-  private fillConnector(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
-    const ends = ownedBy(object, 'end');
-    ends.forEach((end, index) => {
-      const side = index === 0 ? 'from' : 'to';
-      this.join(object, relation, side, this.refer(end, 'role', file), file);
-      const part = this.namesOf(end, 'partWithPort', file);
-      if (part) relation.values[`${side} part`] = part;
-    });
-    const type = this.typeOf(object, file);
-    if (type) relation.values.type = type;
-  }
-
-  private fillMessage(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
-    for (const [property, end] of [
-      ['sendEvent', 'from'],
-      ['receiveEvent', 'to'],
-    ] as const)
-      for (const target of this.refer(object, property, file)) {
-        if (!('object' in target)) continue;
-        const covered = this.refer(target.object, 'covered', target.file);
-        this.join(object, relation, end, covered, target.file);
-      }
-  }
-
-  /** From the class whose property the association is, or from the whole to its parts; where both ends are the association's own, in their order. */
-  private fillAssociation(object: XmiObject, relation: ModelRelation, file: XmiFile): void {
-    const own = ownedBy(object, 'ownedEnd');
-    const named = this.refer(object, 'memberEnd', file).flatMap((target) => ('object' in target ? [target.object] : []));
-    const ends = [...new Set([...named, ...own])];
-    if (ends.length < 2) return;
-    const whole = ends.find((end) => ['composite', 'shared'].includes(first(end, 'aggregation')));
-    const ofClass = ends.find((end) => end.owner !== object);
-    const target = whole ?? ofClass ?? ends[1]!;
-    const source = ends.find((end) => end !== target)!;
-    if (whole) relation.role = first(whole, 'aggregation') as 'composite';
-    const nameOf = this.nameOf(file);
-    for (const [end, property] of [
-      ['from', source],
-      ['to', target],
-    ] as const) {
-      this.join(object, relation, end, this.refer(property, 'type', file), file);
-      const says = [first(property, 'name'), sayMultiplicity(property, nameOf)].filter(Boolean).join(' ');
-      if (says) relation.values[`${end} end`] = says;
-    }
-    for (const more of ends) if (more !== source && more !== target) this.join(object, relation, 'to', this.refer(more, 'type', file), file);
-  }
-
-  private miss(part: string): void {
+  miss(part: string): void {
     this.missing.set(part, (this.missing.get(part) ?? 0) + 1);
   }
 
@@ -503,12 +388,6 @@ function roleOf(property: XmiObject, type: XmiObject | undefined): ElementRole {
   const isWhole = type !== undefined && CONTAINERS.has(type.type);
   if (!isWhole) return 'value';
   return first(property, 'aggregation') === 'composite' ? 'part' : 'reference';
-}
-
-function sayBehaviour(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
-  const [owned] = ownedBy(object, tag);
-  if (!owned) return nameOf(first(object, tag));
-  return first(owned, 'name') || allOf(owned, 'body').join('\n').trim() || nameOf(first(owned, 'behavior'));
 }
 
 function sayAll(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {

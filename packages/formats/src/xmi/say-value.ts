@@ -86,3 +86,10 @@ export function saySignature(operation: XmiObject, typeOf: (object: XmiObject) =
   };
   return `${first(operation, 'name')}(${inside.map(say).join(', ')})${returned && typeOf(returned) ? `: ${typeOf(returned)}` : ''}`;
 }
+
+/** A behaviour by its name, or by the text of it. */
+export function sayBehaviour(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {
+  const [owned] = ownedBy(object, tag);
+  if (!owned) return nameOf(first(object, tag));
+  return first(owned, 'name') || allOf(owned, 'body').join('\n').trim() || nameOf(first(owned, 'behavior'));
+}

@@ -11,6 +11,12 @@ export interface ModelUnderWay {
   refer: (object: XmiObject, property: string, file: XmiFile) => Target[];
   /** Names of what a property refers to, parted by commas. */
   namesOf: (object: XmiObject, property: string, file: XmiFile) => string;
+  /** Says what a reference from a file leads to: a name, or a value in words. */
+  nameOf: (file: XmiFile) => (reference: string) => string;
+  /** Name of an object's type. */
+  typeOf: (object: XmiObject, file: XmiFile) => string;
+  /** Notes that a file is needed which is not at hand. */
+  miss: (part: string) => void;
   /** Where an object stands, for people. */
   at: (object: XmiObject, file: XmiFile) => string;
   /** The element that an object stands in. */
