@@ -79,14 +79,14 @@ export function makeProcess(issue: 1 | 2): string {
     shape('crew', [70, 60, 1180, 140], ' isHorizontal="true"'),
     shape('control', [70, 200, 1180, 210], ' isHorizontal="true"'),
     ...[...boxes].map(([id, bounds]) => shape(id, bounds)),
-    shape('limit', [1010, 240, 200, 60]),
+    shape('limit', [990, 335, 200, 50]),
     ...flows.map(
       ([id, from, to]) =>
         `      <bpmndi:BPMNEdge id="${id}_di" bpmnElement="${id}">${route(from, to)
           .map(([x, top]) => `<di:waypoint x="${x}" y="${top}"/>`)
           .join('')}</bpmndi:BPMNEdge>`,
     ),
-    '      <bpmndi:BPMNEdge id="limit_of_di" bpmnElement="limit_of"><di:waypoint x="980" y="270"/><di:waypoint x="1010" y="270"/></bpmndi:BPMNEdge>',
+    '      <bpmndi:BPMNEdge id="limit_of_di" bpmnElement="limit_of"><di:waypoint x="925" y="310"/><di:waypoint x="925" y="360"/><di:waypoint x="990" y="360"/></bpmndi:BPMNEdge>',
     '    </bpmndi:BPMNPlane>',
     '  </bpmndi:BPMNDiagram>',
     '</bpmn:definitions>',
