@@ -1,10 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import { verificationStates } from '@coomb/core';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
-import { StateMark } from '../../shared/ui/states';
+import { RowLabel } from '../../shared/ui/row-label';
 import { depthIn } from './bench-rows';
 import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
@@ -101,7 +100,6 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
   const isHeading = outline.heading[row] === 1;
   const drag = useDraggable({ id: `dragged ${idOfPlace(data)}`, data, disabled: isHeading });
   const drop = useDroppable({ id: idOfPlace(data), data, disabled: isHeading || !fits });
-  const state = verificationStates[outline.state[row]!]!;
   return (
     <Flex
       ref={(element: HTMLDivElement | null) => {
@@ -129,17 +127,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       onClick={onMark}
     >
       <Box flexShrink={0} w={{ base: `${depthIn(outline, row) * 3}px`, md: `${depthIn(outline, row) * 12}px` }} />
-      {isHeading ? null : state === 'notApplicable' ? (
-        <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} />
-      ) : (
-        <StateMark state={state} bare />
-      )}
-      {!isHeading && (
-        <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>
-          {outline.reference[row]}
-        </Box>
-      )}
-      <OneLine flex="1" minW="0" fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'} text={outline.title[row]!} />
+      <RowLabel outline={outline} row={row} />
       {reason && <OneLine fontSize="11.5px" color="moss.fg" fontStyle="italic" maxW="40%" text={reason} />}
     </Flex>
   );

@@ -1,12 +1,11 @@
 import { Box, Button, Checkbox, Flex, Input } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import { figure, verificationStates } from '@coomb/core';
+import { figure } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Link2Off } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
-import { OneLine } from '../../shared/ui/one-line';
-import { StateMark } from '../../shared/ui/states';
+import { RowLabel } from '../../shared/ui/row-label';
 
 /** A link of what is chosen, as a list shows it. */
 export interface ChosenLink {
@@ -169,7 +168,6 @@ export function LinkedList({
             const row = rows[line]!;
             const isHeading = outline.heading[row] === 1;
             const own = linksTo.get(row);
-            const state = verificationStates[outline.state[row]!]!;
             return (
               <Flex
                 key={outline.id[row]}
@@ -206,17 +204,7 @@ export function LinkedList({
                 onDoubleClick={() => !isHeading && onOpen(row)}
                 title={own?.map((link) => `${link.phrase} it${link.usage ? ` (in ${link.usage} only)` : ''}`).join('; ')}
               >
-                {isHeading ? null : state === 'notApplicable' ? (
-                  <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} />
-                ) : (
-                  <StateMark state={state} bare />
-                )}
-                {!isHeading && (
-                  <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>
-                    {outline.reference[row]}
-                  </Box>
-                )}
-                <OneLine flex="1" fontFamily="serif" fontSize="14px" fontWeight={isHeading ? '600' : '400'} text={outline.title[row]!} />
+                <RowLabel outline={outline} row={row} />
                 {own && (
                   <Button
                     size="2xs"
