@@ -82,6 +82,8 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './gather/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
 import { ExportsController } from './exports/exports.controller.js';
+import { WaitingEndsController } from './waiting-ends/waiting-ends.controller.js';
+import { WaitingEndsService } from './waiting-ends/waiting-ends.service.js';
 import { FileWriter } from './exports/file-writer.js';
 import { ExportsRepo } from './exports/exports.repo.js';
 import { ExportsService } from './exports/exports.service.js';
@@ -114,6 +116,7 @@ export class AppModule {
         TraceTreeController,
         FindController,
         LinksController,
+        WaitingEndsController,
         GatherController,
         PicturesController,
         FilesController,
@@ -163,6 +166,7 @@ export class AppModule {
         DrawingsService,
         CompositionService,
         TraceTreeService,
+        WaitingEndsService,
         OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,

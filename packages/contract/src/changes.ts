@@ -37,6 +37,7 @@ export const batchRowSchema = z.object({
     'schemePart',
     'set',
     'usage',
+    'waitingEnd',
     'project',
     'report',
     'baseline',

@@ -6,6 +6,7 @@ export * from './scheme-changes.js';
 export * from './projects.js';
 export * from './items.js';
 export * from './links.js';
+export * from './waiting-ends.js';
 export * from './recipes.js';
 export * from './gather.js';
 export * from './drawings.js';

@@ -13,6 +13,7 @@ import {
   coverageStateSchema,
 } from './common.js';
 import { endpoint } from './endpoint.js';
+import { waitingEndSchema } from './waiting-ends.js';
 import { fieldsSchema } from './scheme.js';
 
 /**
@@ -185,6 +186,8 @@ export const getItem = endpoint({
     path: z.array(briefSchema),
     upstream: z.array(trailLinkSchema),
     downstream: z.array(trailLinkSchema),
+    /** Links whose other end lies in a file that has not come yet. */
+    waiting: z.array(waitingEndSchema),
     coverage: z.array(z.object({ rule: z.string(), label: z.string(), state: coverageStateSchema })),
     evidence: z.array(evidenceSchema),
     results: z.array(z.object({ outcome: outcomeSchema, at: timeSchema, run: z.string(), message: z.string(), duration: z.number().nullable() })),

@@ -1,5 +1,5 @@
 import type { getBatch, ReplyOf } from '@coomb/contract';
-import { findLinkKind, labelOf } from '@coomb/core';
+import { findLinkKind, labelOf, phraseAt } from '@coomb/core';
 import { toPart } from '../project-state/scheme-parts.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { Change } from '../ledger/change.js';
@@ -27,6 +27,11 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
       };
     case 'usage':
       return { ...row, item: brief(change.after.itemId), name: change.after.path.map((id) => brief(id)?.title ?? '').join(' › ') };
+    case 'waitingEnd': {
+      const kind = findLinkKind(state.scheme, change.after.linkKinds[0] ?? '');
+      const phrase = kind ? phraseAt(kind, change.after.reversed ? 'to' : 'from') : null;
+      return { ...row, item: brief(change.after.itemId), phrase, name: change.after.target };
+    }
     case 'waiver':
       return { ...row, item: brief(change.after.itemId), name: change.after.reason };
     case 'clipping':

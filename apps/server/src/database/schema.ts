@@ -159,6 +159,24 @@ export const usages = pgTable(
   (table) => [index('usage_item').on(table.itemId)],
 );
 
+/** An end of an item's link that lies in a file which may come later. */
+export const waitingEnds = pgTable(
+  'waiting_end',
+  {
+    ...tracked(),
+    itemId: uuid('item_id').notNull(),
+    /** Kinds of link that it may be, the likeliest first. */
+    linkKinds: jsonb('link_kinds').$type<string[]>().notNull(),
+    /** The item stands at the `to` end. */
+    reversed: boolean('reversed').notNull(),
+    /** The other end as the file names it: an address, # and an identifier. */
+    target: text('target').notNull(),
+    /** Line of versions of the file that says so. */
+    partner: uuid('partner').notNull(),
+  },
+  (table) => [index('waiting_end_project').on(table.projectId)],
+);
+
 export const sources = pgTable(
   'source',
   {

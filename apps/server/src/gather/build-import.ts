@@ -1,10 +1,12 @@
 import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome, type Stepwise } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { cleanFields } from '../items/check-fields.js';
-import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED } from '../ledger/change.js';
+import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED, type WaitingEndValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft } from './import-again/exchange.js';
 import { valuesOf } from '../items/item-values.js';
+import { chooseKind, joinWaiting } from '../waiting-ends/join-waiting.js';
+import { sayWaiting } from './say-waiting.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
 
 /** What an import must know of the project that it goes into. */
@@ -21,6 +23,8 @@ export interface ImportContext<State extends ImportTarget = ImportTarget> {
   collection: CollectionValue;
   /** The partner that it comes from: the line of versions of the file. */
   sourceId: string;
+  /** Names of the files of each partner, this one's too. */
+  fileNames?: ReadonlyMap<string, ReadonlySet<string>>;
   /** Stored address of each picture of the source. */
   pictureAddress: Map<string, string>;
 }
@@ -37,10 +41,11 @@ export interface BuiltImport {
 export function* buildImport(context: ImportContext, outcome: RecipeOutcome): Stepwise<BuiltImport> {
   const issues: Issue[] = [...outcome.issues];
   const rows = yield* buildItems(context, outcome, issues);
-  const links = yield* buildLinks(context, outcome, rows, issues);
+  const { links, waiting } = yield* buildLinks(context, outcome, rows, issues);
   const changes: Change[] = [
     ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
     ...links.map((after): Change => ({ entity: 'link', before: null, after })),
+    ...waiting.map((after): Change => ({ entity: 'waitingEnd', before: null, after })),
   ];
   const sections = rows.filter((row) => row.heading).length;
   return { changes, items: rows.length - sections, sections, links: links.length, issues };
@@ -140,55 +145,92 @@ export function* checkImport(context: ImportContext, outcome: RecipeOutcome, isA
     const bindings = [{ partner: context.sourceId, externalId, tag: null }];
     return { id: `draft ${draft.key}`, reference: nameItem(draft), kind, bindings, title, meaningSeq: 0, collectionId: context.collection.id };
   });
-  return { links: (yield* buildLinks(context, outcome, ends, issues)).length, issues };
+  const { links, waiting } = yield* buildLinks(context, outcome, ends, issues);
+  return { links: links.length, issues: [...issues, ...sayWaiting(waiting.length, 0)] };
 }
 
-export function* buildLinks(context: ImportContext, outcome: Pick<RecipeOutcome, 'links'>, rows: readonly LinkEnd[], issues: Issue[]): Stepwise<LinkValue[]> {
+export function* buildLinks(
+  context: ImportContext,
+  outcome: Pick<RecipeOutcome, 'links'>,
+  rows: readonly LinkEnd[],
+  issues: Issue[],
+): Stepwise<{ links: LinkValue[]; waiting: WaitingEndValue[] }> {
   const { state } = context;
-  const ends = new LinkEnds(state, rows, context.sourceId);
+  const ends = new LinkEnds(state, rows, context.sourceId, context.fileNames);
   const seen = new Set<string>();
   const links: LinkValue[] = [];
+  const waiting: WaitingEndValue[] = [];
   for (const link of outcome.links) {
     yield;
     const own = rows[link.draft]!;
-    const kind = findLinkKind(state.scheme, link.linkKind);
+    let kind = findLinkKind(state.scheme, link.linkKind);
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });
     if (!kind) continue;
     const other = ends.find(link);
     if ('count' in other) {
       const names = `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}"`;
       const where = link.within?.length ? link.within.join(', ') : 'the project';
-      if (other.count > 0) complain('link-target-several', `${names}, a title that ${other.count} items of ${where} have; no link was made`);
+      if (link.awaits) {
+        const { reversed, target } = link;
+        const { id, partner } = { id: context.newId(), partner: context.sourceId };
+        waiting.push({ id, projectId: state.id, revision: 1, withdrawn: false, itemId: own.id, linkKinds: link.awaits, reversed, target, partner });
+      } else if (other.count > 0) complain('link-target-several', `${names}, a title that ${other.count} items of ${where} have; no link was made`);
       else complain('link-target-unknown', `${names}, which is not in ${where}; no link was made`);
       continue;
     }
     const [from, to] = link.reversed ? [other, own] : [own, other];
+    if (link.awaits) kind = chooseKind(state.scheme, { linkKinds: link.awaits, reversed: link.reversed }, own.kind, other.kind) ?? kind;
     if (from.id === to.id || !isAllowed(kind, from.kind, to.kind)) {
       complain('link-not-allowed', `"${kind.phrase}" does not join ${from.reference} with ${to.reference}; no link was made`);
       continue;
     }
-    const key = `${link.linkKind} ${from.id} ${to.id}`;
-    if (seen.has(key) || isLinked(state, link.linkKind, from.id, to.id)) continue;
+    const key = `${kind.id} ${from.id} ${to.id}`;
+    if (seen.has(key) || isLinked(state, kind.id, from.id, to.id)) continue;
     seen.add(key);
-    links.push({
-      id: context.newId(),
-      projectId: state.id,
-      revision: 1,
-      withdrawn: false,
-      kind: link.linkKind,
-      fromId: from.id,
-      toId: to.id,
-      fromUsage: null,
-      toUsage: null,
-      fields: {},
-      origin: 'imported',
-      fromSeq: from.meaningSeq,
-      toSeq: to.meaningSeq,
-      confirmedBy: context.person,
-      confirmedAt: context.now,
-    });
+    links.push(buildLink(context, kind.id, from, to));
   }
-  return links;
+  return { links, waiting };
+}
+
+export function buildLink(
+  { state, person, now, newId }: Pick<ImportContext, 'state' | 'person' | 'now' | 'newId'>,
+  kind: string,
+  from: LinkEnd,
+  to: LinkEnd,
+): LinkValue {
+  return {
+    id: newId(),
+    projectId: state.id,
+    revision: 1,
+    withdrawn: false,
+    kind,
+    fromId: from.id,
+    toId: to.id,
+    fromUsage: null,
+    toUsage: null,
+    fields: {},
+    origin: 'imported',
+    fromSeq: from.meaningSeq,
+    toSeq: to.meaningSeq,
+    confirmedBy: person,
+    confirmedAt: now,
+  };
+}
+
+/** Ends that waited for what is brought now become links. */
+export function joinBrought(context: ImportContext, built: readonly Change[], waiting: readonly WaitingEndValue[]): { changes: Change[]; joined: number } {
+  const { state } = context;
+  if (waiting.length === 0) return { changes: [], joined: 0 };
+  const brought = built.flatMap((change) => (change.entity === 'item' && !change.after.withdrawn ? [change.after] : []));
+  const made = new Set(built.flatMap((change) => (change.entity === 'link' ? [`${change.after.kind} ${change.after.fromId} ${change.after.toId}`] : [])));
+  const broughtById = new Map(brought.map((row) => [row.id, row]));
+  const ownEnd = (id: string): LinkEnd | undefined => {
+    const item = broughtById.get(id) ?? state.items[state.nodeOf.get(id) ?? -1];
+    return item && !item.withdrawn ? item : undefined;
+  };
+  const makeLink = (kind: string, from: LinkEnd, to: LinkEnd) =>
+    made.has(`${kind} ${from.id} ${to.id}`) || isLinked(state, kind, from.id, to.id) ? null : buildLink(context, kind, from, to);
+  return joinWaiting(state.scheme, waiting, new LinkEnds(state, brought, context.sourceId, context.fileNames), ownEnd, makeLink);
 }
 
 export function isLinked(state: ImportTarget, linkKind: string, from: string, to: string): boolean {

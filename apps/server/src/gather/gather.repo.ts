@@ -4,7 +4,8 @@ import type { Connection, Database } from '../database/database.js';
 import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import type { DrawingValue, SourceValue } from '../ledger/change.js';
+import type { DrawingValue, SourceValue, WaitingEndValue } from '../ledger/change.js';
+import { baseName } from './link-ends.js';
 import type { ResultRow } from '../runs/runs.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 
@@ -37,6 +38,25 @@ export class GatherRepo implements OnApplicationBootstrap {
   /** What a server wrote ahead of a source and then stopped. */
   async onApplicationBootstrap(): Promise<void> {
     await this.db.delete(schema.places).where(LOOSE);
+  }
+
+  findWaitingEnds(project: string): Promise<WaitingEndValue[]> {
+    return this.rows.findAll(project, 'waitingEnd');
+  }
+
+  /** Names of the files of each line of versions, and of a new one. */
+  async findFileNames(project: string, partner: string, name: string): Promise<Map<string, Set<string>>> {
+    const { sources } = schema;
+    const known = await this.db
+      .select({ id: sources.id, lineage: sources.lineageId, name: sources.name })
+      .from(sources)
+      .where(and(eq(sources.projectId, project), eq(sources.withdrawn, false)));
+    const names = new Map<string, Set<string>>();
+    for (const one of [...known, { id: partner, lineage: partner, name }]) {
+      const of = one.lineage ?? one.id;
+      names.set(of, (names.get(of) ?? new Set()).add(baseName(one.name)));
+    }
+    return names;
   }
 
   findDrawings(collection: string): Promise<DrawingValue[]> {

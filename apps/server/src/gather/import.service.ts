@@ -12,7 +12,8 @@ import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { fillRecipe, followRecipe } from './apply-recipe.js';
-import { buildImport, checkImport } from './build-import.js';
+import { buildImport, checkImport, joinBrought } from './build-import.js';
+import { countBegun, sayWaiting } from './say-waiting.js';
 import { keepRemarks } from './kept-remarks.js';
 import { findLineage } from './find-lineage.js';
 import { FilesRepo } from '../files/files.repo.js';
@@ -91,13 +92,28 @@ export class ImportService {
       const { files, addresses } = await buildFiles(this.clock, projectId, source.id, file);
       const recipe = await inTurns(followRecipe(state.scheme, content, chosen));
       await handle.step(0.15, 'Making items');
-      const context = { state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses };
+      const fileNames = await this.repo.findFileNames(projectId, source.id, file.name);
+      const context = { state, person, now, newId: this.clock.newId, collection, sourceId: source.id, pictureAddress: addresses, fileNames };
       const built = await inTurns(buildImport(context, recipe));
+      const joined = joinBrought(context, built.changes, await this.repo.findWaitingEnds(projectId));
+      built.issues.push(...sayWaiting(countBegun(built.changes), joined.joined));
       source.issues = keepRemarks([...content.issues, ...built.issues]);
-      Object.assign(outcome, { collection: collection.id, items: built.items, sections: built.sections, links: built.links, issues: source.issues });
+      Object.assign(outcome, {
+        collection: collection.id,
+        items: built.items,
+        sections: built.sections,
+        links: built.links + joined.joined,
+        issues: source.issues,
+      });
       const drawings = content.type === 'model' ? buildDrawings(this.clock, collection, content.model, itemsByName(built.changes, source.id)) : [];
       await this.files.writeAhead(files);
-      const changes: Change[] = [...(change ? [change] : []), { entity: 'source', before: null, after: source }, ...built.changes, ...drawings];
+      const changes: Change[] = [
+        ...(change ? [change] : []),
+        { entity: 'source', before: null, after: source },
+        ...built.changes,
+        ...joined.changes,
+        ...drawings,
+      ];
       return {
         person,
         action: `Import ${file.name}`,

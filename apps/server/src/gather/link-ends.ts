@@ -19,6 +19,8 @@ export class LinkEnds {
     private readonly state: Pick<ProjectState, 'collections' | 'items'>,
     private readonly brought: readonly LinkEnd[],
     private readonly partner: string,
+    /** Names of the files of each partner, for ends that a file names by the file that they are in. */
+    private readonly fileNames: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
   ) {
     this.collections = new Map(state.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));
   }
@@ -31,7 +33,19 @@ export class LinkEnds {
       if (found.length === 1 || (found.length > 1 && key !== 'title')) return found[0]!;
       if (found.length > 1) return { count: found.length };
     }
-    return { count: 0 };
+    return this.findInFile(target) ?? { count: 0 };
+  }
+
+  /** An end by its file and its identifier there: "hydraulics.xmi#_b12". A file that was renamed is taken where the identifier is like no other. */
+  private findInFile(target: string): LinkEnd | undefined {
+    const hash = target.lastIndexOf('#');
+    if (hash <= 0) return undefined;
+    const name = normalise(target.slice(hash + 1));
+    const file = baseName(target.slice(0, hash));
+    const found = this.index('source').get(name) ?? [];
+    const isOfFile = ({ bindings }: LinkEnd) =>
+      bindings.some(({ partner, externalId }) => externalId !== null && normalise(externalId) === name && this.fileNames.get(partner)?.has(file));
+    return found.find(isOfFile) ?? (found.length === 1 && name.length >= TELLING && !name.includes('/') ? found[0] : undefined);
   }
 
   /** By what names an item, made when first asked for. */
@@ -63,6 +77,22 @@ const KEYS: Record<NonNullable<DraftLink['by']> | 'any', readonly Key[]> = {
   title: ['title'],
   any: ['partner', 'reference', 'source'],
 };
+
+/** An identifier of as many characters, which is no place in a tree, is hardly given twice. */
+const TELLING = 12;
+
+/** The last part of an address, as file names are compared. */
+export function baseName(address: string): string {
+  return normalise(decode(address).replace(/^.*[/\\]/, ''));
+}
+
+function decode(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
 
 function normalise(name: string): string {
   return name.trim().replace(/\s+/g, ' ').toLowerCase();

@@ -11,6 +11,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { getNode } from '../project-state/get-node.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { DrawingsRepo } from '../drawings/drawings.repo.js';
+import { WaitingEndsService } from '../waiting-ends/waiting-ends.service.js';
 import { ItemsRepo } from './items.repo.js';
 import { joinedInto, readLineage } from './lineage.js';
 
@@ -23,6 +24,7 @@ export class ItemReadingService {
     @Inject(ItemsRepo) private readonly repo: ItemsRepo,
     @Inject(LedgerRepo) private readonly ledger: LedgerRepo,
     @Inject(DrawingsRepo) private readonly drawings: DrawingsRepo,
+    @Inject(WaitingEndsService) private readonly waiting: WaitingEndsService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
   ) {}
 
@@ -55,6 +57,7 @@ export class ItemReadingService {
       path: readPath(state, node),
       upstream,
       downstream,
+      waiting: await this.waiting.findOf(state, row.id),
       coverage: state.scheme.rules
         .filter((rule) => state.question(rule).subject[node])
         .map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),

@@ -48,6 +48,7 @@ interface Rows {
   schemePart: typeof schema.schemeParts.$inferSelect;
   set: typeof schema.sets.$inferSelect;
   usage: typeof schema.usages.$inferSelect;
+  waitingEnd: typeof schema.waitingEnds.$inferSelect;
   // What a report says is kept as it was written, and checked when it is read.
   report: Omit<typeof schema.reports.$inferSelect, 'body'> & { body: Entities['report']['body'] };
   baseline: typeof schema.baselines.$inferSelect;
@@ -91,6 +92,11 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
   collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
   usage: { table: schema.usages, keys: keysOf<'usage'>()(...tracked, 'itemId', 'path'), upgrades: [] },
+  waitingEnd: {
+    table: schema.waitingEnds,
+    keys: keysOf<'waitingEnd'>()(...tracked, 'itemId', 'linkKinds', 'reversed', 'target', 'partner'),
+    upgrades: [],
+  },
   set: { table: schema.sets, keys: keysOf<'set'>()(...tracked, 'name', 'rank'), upgrades: [] },
   source: {
     table: schema.sources,

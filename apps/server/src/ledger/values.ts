@@ -87,6 +87,16 @@ export interface UsageValue extends Tracked {
   path: string[];
 }
 
+/** An end of an item's link that lies in a file which may come later. */
+export interface WaitingEndValue extends Tracked {
+  itemId: string;
+  /** Kinds of link that it may be, the likeliest first. */
+  linkKinds: string[];
+  reversed: boolean;
+  target: string;
+  partner: string;
+}
+
 export interface SourceValue extends Tracked {
   name: string;
   format: string;
@@ -189,6 +199,7 @@ export interface Entities {
   schemePart: SchemePartValue;
   set: SetValue;
   usage: UsageValue;
+  waitingEnd: WaitingEndValue;
   report: ReportValue;
   baseline: BaselineValue;
   savedView: SavedViewValue;

@@ -45,6 +45,7 @@ const invalidates: Readonly<Record<Change['entity'], 'nothing' | 'order' | 'figu
   source: 'nothing',
   clipping: 'nothing',
   drawing: 'nothing',
+  waitingEnd: 'nothing',
   run: 'nothing',
   collection: 'order',
   set: 'order',

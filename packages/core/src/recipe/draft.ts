@@ -33,6 +33,8 @@ export interface DraftLink {
   /** How the text names the other end, and where it may stand; see LinkMeaning. */
   by?: 'reference' | 'source' | 'title' | undefined;
   within?: string[] | undefined;
+  /** The other end lies in a file that may come later. Kinds of link that it may be; the first that may join the ends is taken. */
+  awaits?: string[];
   place: SourcePlace;
 }
 

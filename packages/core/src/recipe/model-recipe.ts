@@ -222,6 +222,11 @@ class ModelReading {
   /** A part is a use of what types it. */
   private addType(element: ModelElement): void {
     const own = this.drafts[this.keyOf.get(element.id) ?? -1];
+    if (own && element.typeWaiting !== undefined) {
+      const awaits = linkKindsOfRole(this.scheme, 'types').flatMap(({ id, fromKinds }) => (fromKinds.includes(own.kind) ? [id] : []));
+      if (awaits.length > 0)
+        this.links.push({ draft: own.key, linkKind: awaits[0]!, reversed: false, target: element.typeWaiting, by: 'source', awaits, place: own.place });
+    }
     const type = element.typedBy === null ? undefined : this.drafts[this.keyOf.get(element.typedBy) ?? -1];
     if (!own || !type) return;
     const kind = linkKindsOfRole(this.scheme, 'types').find((one) => isAllowed(one, own.kind, type.kind));
@@ -251,7 +256,15 @@ class ModelReading {
         for (const target of others) {
           const key = this.keyOf.get(id);
           if (key !== undefined) {
-            this.links.push({ draft: key, linkKind: kinds[0]!.id, reversed: isFrom === rule.reversed, target, by: 'source', place });
+            this.links.push({
+              draft: key,
+              linkKind: kinds[0]!.id,
+              reversed: isFrom === rule.reversed,
+              target,
+              by: 'source',
+              awaits: kinds.map((kind) => kind.id),
+              place,
+            });
             made++;
           }
         }

@@ -31,6 +31,8 @@ export interface ModelElement {
   typedBy: string | null;
   /** Name of a type that is no element of the model, such as `Real`. */
   typeName?: string;
+  /** Where its type lies, as the file names it, when that is a file which was not handed in. */
+  typeWaiting?: string;
   /** Text of comments on the element, and of its requirement stereotype. */
   text: string;
   /** Identifier a requirement stereotype gives. */

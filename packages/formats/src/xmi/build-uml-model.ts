@@ -239,6 +239,7 @@ export class UmlBuilder implements ModelUnderWay {
     } else if (typed && 'known' in typed) element.typeName = typed.known;
     else if (typed && 'missing' in typed) {
       element.typeName = typed.at;
+      element.typeWaiting = typed.at;
       this.miss(typed.missing);
     }
     for (const property in object.properties) {
@@ -249,7 +250,7 @@ export class UmlBuilder implements ModelUnderWay {
     }
     if (object.type === 'Property' || object.type === 'Port') {
       const [type] = this.refer(object, 'type', file);
-      if (object.type === 'Property') element.role = roleOf(object, type && 'object' in type ? type.object : undefined);
+      if (object.type === 'Property') element.role = roleOf(object, type);
     }
     this.fillTexts(object, element, file, nameOf);
   }
@@ -383,11 +384,14 @@ function isFolded(object: XmiObject): boolean {
   return isValue(object);
 }
 
-function roleOf(property: XmiObject, type: XmiObject | undefined): ElementRole {
+function roleOf(property: XmiObject, type: Target | undefined): ElementRole {
   if (property.owner && JOINING.has(property.owner.type) && property.tag === 'ownedEnd') return 'end';
-  const isWhole = type !== undefined && CONTAINERS.has(type.type);
+  const isComposite = first(property, 'aggregation') === 'composite';
+  // What its type is stands in a file that was not handed in: what is owned by value there may be a part, so it is kept as one.
+  if (type && 'missing' in type) return isComposite ? 'part' : 'value';
+  const isWhole = type !== undefined && 'object' in type && CONTAINERS.has(type.object.type);
   if (!isWhole) return 'value';
-  return first(property, 'aggregation') === 'composite' ? 'part' : 'reference';
+  return isComposite ? 'part' : 'reference';
 }
 
 function sayAll(object: XmiObject, tag: string, nameOf: (reference: string) => string): string {

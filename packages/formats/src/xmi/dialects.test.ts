@@ -242,7 +242,10 @@ describe('a model in several files', () => {
     expect(model.relations).toMatchObject([{ from: ['unit'], to: [], waiting: [{ end: 'to', target: 'lib.uml#motor' }] }]);
     expect(issues).toMatchObject([{ code: 'part-missing', at: 'lib.uml' }]);
     const { links } = applyModelRecipe(defaultScheme, proposeModelRecipe(defaultScheme, model), model);
-    expect(links).toMatchObject([{ linkKind: 'depends', target: 'lib.uml#motor', by: 'source' }]);
+    expect(links).toMatchObject([
+      { linkKind: 'typed', target: 'lib.uml#motor', by: 'source', awaits: ['typed'] },
+      { linkKind: 'depends', target: 'lib.uml#motor', by: 'source', awaits: ['depends'] },
+    ]);
   });
 
   it('tells elements of the same identifier in different files apart', async () => {

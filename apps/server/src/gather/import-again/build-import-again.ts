@@ -17,7 +17,8 @@ import {
 } from '@coomb/core';
 import { cleanFields, hiddenFields } from '../../items/check-fields.js';
 import { changesMeaning } from '../../items/items.service.js';
-import type { Change, ItemValue, LinkValue } from '../../ledger/change.js';
+import type { Change, ItemValue, LinkValue, WaitingEndValue } from '../../ledger/change.js';
+import { joinEnd } from '../../waiting-ends/join-waiting.js';
 import { LinkEnds } from '../link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
 import type { Comparison } from './compare-versions.js';
@@ -45,8 +46,9 @@ export function buildImportAgain(
   comparison: Comparison,
   outcome: RecipeOutcome,
   choices: Record<string, MergeChoice>,
+  waiting: readonly WaitingEndValue[] = [],
 ): Stepwise<BuiltImportAgain> {
-  return new ImportAgain(context, comparison, outcome, choices).build();
+  return new ImportAgain(context, comparison, outcome, choices, waiting).build();
 }
 
 class ImportAgain {
@@ -67,6 +69,7 @@ class ImportAgain {
     private readonly comparison: Comparison,
     private readonly outcome: RecipeOutcome,
     private readonly choices: Record<string, MergeChoice>,
+    private readonly waiting: readonly WaitingEndValue[],
   ) {
     this.issues = [...outcome.issues];
     this.after = comparison.rows.map((row) => ({ ...row }));
@@ -87,9 +90,9 @@ class ImportAgain {
     }
     yield* this.settleBases();
     this.placeLoose();
-    const { links, unlink } = yield* this.settleLinks();
+    const { links, waiting, unlink } = yield* this.settleLinks();
     return {
-      changes: [...(yield* this.itemChanges()), ...links.map((after): Change => ({ entity: 'link', before: null, after }))],
+      changes: [...(yield* this.itemChanges()), ...links.map((after): Change => ({ entity: 'link', before: null, after })), ...waiting],
       counts: { ...this.counts, links: links.length, unlinked: unlink.length },
       issues: this.issues,
       itemOf: new Map([...this.rowOf].map(([draft, row]) => [draft, row.id])),
@@ -229,7 +232,7 @@ class ImportAgain {
     }
   }
 
-  private *settleLinks(): Stepwise<{ links: LinkValue[]; unlink: BuiltImportAgain['unlink'] }> {
+  private *settleLinks(): Stepwise<{ links: LinkValue[]; waiting: Change[]; unlink: BuiltImportAgain['unlink'] }> {
     const added = new Map<number, Set<string>>();
     const unlink: BuiltImportAgain['unlink'] = [];
     for (const { entry, resolution } of this.resolved) {
@@ -245,12 +248,26 @@ class ImportAgain {
     const numberOf = new Map([...added.keys()].map((draft, index) => [draft, index]));
     const rows = [...added.keys()].map((draft) => this.rowOf.get(draft)!);
     const renumbered = wanted.map((link) => ({ ...link, draft: numberOf.get(link.draft)! }));
-    return { links: yield* buildLinks(this.context, { links: renumbered }, rows, this.issues), unlink };
+    const { links, waiting } = yield* buildLinks(this.context, { links: renumbered }, rows, this.issues);
+    return { links, waiting: [...this.endWaiting(), ...waiting.map((after): Change => ({ entity: 'waitingEnd', before: null, after }))], unlink };
+  }
+
+  /** What the newer version asks for no more waits no longer. */
+  private endWaiting(): Change[] {
+    const asked = new Map(
+      this.resolved.flatMap(({ entry }) => (entry.mine < 0 || entry.theirs < 0 ? [] : [[this.comparison.mine[entry.mine]!.id, entry.theirs] as const])),
+    );
+    return this.waiting.flatMap((one): Change[] => {
+      const draft = asked.get(one.itemId);
+      if (one.partner !== this.context.sourceId || draft === undefined) return [];
+      const texts = one.linkKinds.map((linkKind) => writeLink({ linkKind, reversed: one.reversed, target: one.target, awaits: one.linkKinds }));
+      return this.comparison.theirs[draft]!.links.some((text) => texts.includes(text)) ? [] : joinEnd(one, null);
+    });
   }
 
   /** Item that a link of the older version led to: by reference or identifier, else by title. */
   private findTarget(target: string): string | undefined {
-    this.ends ??= new LinkEnds(this.context.state, [], this.context.sourceId);
+    this.ends ??= new LinkEnds(this.context.state, [], this.context.sourceId, this.context.fileNames);
     const found = this.ends.find({ target });
     const end = 'count' in found ? this.ends.find({ target, by: 'title' }) : found;
     return 'count' in end ? undefined : end.id;

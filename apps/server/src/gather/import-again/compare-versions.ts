@@ -49,7 +49,7 @@ export function* compareVersions(
   chosen: ReadonlyMap<number, string | null>,
   isPlain: boolean,
 ): Stepwise<Comparison> {
-  const ends = new LinkEnds(context.state, [], context.sourceId);
+  const ends = new LinkEnds(context.state, [], context.sourceId, context.fileNames);
   const baseOf = (row: ItemValue) => row.exchanged[context.sourceId]?.base ?? null;
   const theirs = yield* readTheirs(context, outcome);
   const fields = new Set([...theirs.flatMap((their) => Object.keys(their.values)), ...rows.flatMap((row) => Object.keys(baseOf(row)?.values ?? {}))]);

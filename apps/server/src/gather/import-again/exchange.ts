@@ -1,8 +1,9 @@
 import type { DraftLink } from '@coomb/core';
 
-/** A link as text: kind, direction, target. Targets are compared without regard to case. */
-export function writeLink(link: Pick<DraftLink, 'linkKind' | 'reversed' | 'target'>): string {
-  return `${link.linkKind} ${link.reversed ? 'in' : 'out'} ${link.target.toLowerCase()}`;
+/** A link as text: kind, direction, target. Targets are compared without regard to case, and to the file that one lies in: it may be handed in with the others. */
+export function writeLink(link: Pick<DraftLink, 'linkKind' | 'reversed' | 'target' | 'awaits'>): string {
+  const target = link.awaits ? link.target.slice(link.target.lastIndexOf('#') + 1) : link.target;
+  return `${link.linkKind} ${link.reversed ? 'in' : 'out'} ${target.toLowerCase()}`;
 }
 
 export function readLink(text: string): Pick<DraftLink, 'linkKind' | 'reversed' | 'target'> {

@@ -22,7 +22,8 @@ import { LedgerRepo } from '../../ledger/ledger.repo.js';
 import { asIso, LedgerService } from '../../changes/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { ProjectStates } from '../../project-state/project-states.js';
-import type { ImportContext } from '../build-import.js';
+import { type ImportContext, joinBrought } from '../build-import.js';
+import { countBegun, sayWaiting } from '../say-waiting.js';
 import { followRecipe, type RecipeWish, wishedRecipe, wishFor } from '../apply-recipe.js';
 import { FilesRepo } from '../../files/files.repo.js';
 import { GatherRepo } from '../gather.repo.js';
@@ -70,7 +71,8 @@ export class ImportAgainService {
     const scene = await this.findScene(state, wish.source, wish.other ? '' : undefined);
     const known = await this.files.findPictures(projectId, scene.lineage);
     const { addresses } = await buildFiles(this.clock, projectId, scene.lineage, file, known);
-    const context = this.buildContext(state, person, scene, addresses);
+    const fileNames = await this.repo.findFileNames(projectId, scene.partner, file.name);
+    const context = { ...this.buildContext(state, person, scene, addresses), fileNames };
     const { comparison, issues } = await this.compareNow(context, scene, file, wish);
     const changed = comparison.merge.entries.filter((entry) => entry.sort !== 'same' || (entry.match && entry.match.reason !== 'key'));
     return {
@@ -110,10 +112,19 @@ export class ImportAgainService {
         choices: wish.again.choices ?? {},
       };
       const { files, addresses } = await buildFiles(this.clock, projectId, source.id, file, known);
-      const context = this.buildContext(state, person, scene, addresses);
+      const fileNames = await this.repo.findFileNames(projectId, scene.partner, file.name);
+      const context = { ...this.buildContext(state, person, scene, addresses), fileNames };
       await handle.step(0.15, 'Comparing');
       const { comparison, recipe } = await this.compareNow(context, scene, file, { ...wish.again, ...wish });
-      const built = await inTurns(buildImportAgain(context, comparison, recipe, wish.again.choices ?? {}));
+      const waiting = await this.repo.findWaitingEnds(projectId);
+      const built = await inTurns(buildImportAgain(context, comparison, recipe, wish.again.choices ?? {}, waiting));
+      const ended = new Set(built.changes.map((change) => change.after.id));
+      const joined = joinBrought(
+        context,
+        built.changes,
+        waiting.filter(({ id }) => !ended.has(id)),
+      );
+      built.issues.push(...sayWaiting(countBegun(built.changes), joined.joined));
       source.issues = keepRemarks([...file.content.issues, ...built.issues]);
       const unlinked = await this.buildUnlinks(state, built.unlink);
       const drawings =
@@ -129,6 +140,7 @@ export class ImportAgainService {
       const changes: Change[] = [
         { entity: 'source', before: null, after: source },
         ...built.changes,
+        ...joined.changes,
         ...unlinked,
         ...drawings,
         ...(await this.carryClippings(file, scene.older, source)),
@@ -137,7 +149,7 @@ export class ImportAgainService {
       Object.assign(outcome, {
         collection: scene.collection.id,
         items: counts.added + counts.changed + counts.moved,
-        links: counts.links,
+        links: counts.links + joined.joined,
         issues: source.issues,
       });
       await this.files.writeAhead(files);

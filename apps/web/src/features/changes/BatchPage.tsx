@@ -46,6 +46,9 @@ export function BatchPage() {
   );
 }
 
+/** What rows are called, where it is not what they are called inside. */
+const WORDS: Partial<Record<Row['entity'], string>> = { schemePart: 'scheme', savedView: 'view', waitingEnd: 'waiting' };
+
 function BatchLine({ row }: { row: Row }) {
   return (
     <Flex gap="3" py="1" borderTopWidth="1px" align="baseline">
@@ -53,7 +56,7 @@ function BatchLine({ row }: { row: Row }) {
         {row.did}
       </Box>
       <Box w="6em" color="fg.muted">
-        {row.entity}
+        {WORDS[row.entity] ?? row.entity}
       </Box>
       {row.item && <Named item={row.item} />}
       {row.phrase && <Box color="fg.muted">{row.phrase}</Box>}

@@ -15,6 +15,7 @@ import { HereToo } from './HereToo';
 import { ItemEditor } from './ItemEditor';
 import { type Sheet, useEditItem, useHistory, useRestore, useSplitItem, useWithdraw } from './queries';
 import { Trail } from './Trail';
+import { WaitingEnds } from './WaitingEnds';
 import { Words } from './Words';
 import { OneLine } from '../../shared/ui/one-line';
 
@@ -100,6 +101,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} />
           <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} />
         </Flex>
+        {sheet.waiting.length > 0 && <WaitingEnds project={project.id} waiting={sheet.waiting} />}
       </Part>
       {sheet.coverage.length > 0 && (
         <Part title="Coverage">

@@ -6,11 +6,13 @@ import {
   createWaiver,
   editItem,
   editLink,
+  endWaiting,
   explainCoverage,
   getHistory,
   getItem,
   getLinkDifference,
   joinItems,
+  joinWaitingEnd,
   moveItem,
   removeLinks,
   type ReplyOf,
@@ -112,6 +114,10 @@ export const useRestore = (project: string) =>
   useChange(project, (items: string[]) => call(restoreItems, { params: { project }, body: { items } }), 'Restored');
 export const useRemoveLinks = (project: string) =>
   useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }), 'Link removed. Undo brings it back.');
+export const useJoinWaiting = (project: string) =>
+  useChange(project, ({ end, item }: { end: string; item: string }) => call(joinWaitingEnd, { params: { project, end }, body: { item } }), 'Linked.');
+export const useLetGo = (project: string) =>
+  useChange(project, (end: string) => call(endWaiting, { params: { project, end } }), 'It waits no more. Undo brings it back.');
 export const useEditLink = (project: string) =>
   useChange(project, ({ link, ...body }: BodyOf<typeof editLink> & { link: string }) => call(editLink, { params: { project, link }, body }));
 export const useConfirmLinks = (project: string) =>
