@@ -82,6 +82,8 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourcesRepo } from './gather/sources.repo.js';
 import { SourcesService } from './sources/sources.service.js';
 import { ExportsController } from './exports/exports.controller.js';
+import { UsagesController } from './usages/usages.controller.js';
+import { UsagesService } from './usages/usages.service.js';
 import { WaitingEndsController } from './waiting-ends/waiting-ends.controller.js';
 import { WaitingEndsService } from './waiting-ends/waiting-ends.service.js';
 import { FileWriter } from './exports/file-writer.js';
@@ -117,6 +119,7 @@ export class AppModule {
         FindController,
         LinksController,
         WaitingEndsController,
+        UsagesController,
         GatherController,
         PicturesController,
         FilesController,
@@ -167,6 +170,7 @@ export class AppModule {
         CompositionService,
         TraceTreeService,
         WaitingEndsService,
+        UsagesService,
         OutlineKeeper,
         HtmlCleaner,
         ItemReadingService,

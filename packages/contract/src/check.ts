@@ -53,6 +53,9 @@ export const openFigure = endpoint({
   reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema.extend({ note: z.string().optional() })) }),
 });
 
+/** A way from an item to what covers it; `usage` says in which usage only a link holds. */
+const pathSchema = z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema, usage: z.string().nullable() })) });
+
 export const explainCoverage = endpoint({
   method: 'GET',
   path: '/projects/:project/coverage/:rule/why/:item',
@@ -61,7 +64,7 @@ export const explainCoverage = endpoint({
   reply: z.object({
     state: coverageStateSchema,
     sentence: z.string(),
-    paths: z.array(z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema })) })),
+    paths: z.array(pathSchema),
     ends: z.array(briefSchema),
     looksFor: z.string(),
     /** Of a rule that is asked in each usage: how each stands by itself. */
@@ -69,7 +72,7 @@ export const explainCoverage = endpoint({
       z.object({
         says: z.string(),
         state: coverageStateSchema,
-        paths: z.array(z.object({ suspect: z.boolean(), steps: z.array(z.object({ phrase: z.string(), item: briefSchema })) })),
+        paths: z.array(pathSchema),
       }),
     ),
   }),

@@ -18,6 +18,8 @@ import * as savedViews from './saved-views.js';
 import * as schemeChanges from './scheme-changes.js';
 import * as sources from './sources.js';
 import * as traceTree from './trace-tree.js';
+import * as usages from './usages.js';
+import * as waitingEnds from './waiting-ends.js';
 import * as upkeep from './upkeep.js';
 
 function isEndpoint(value: unknown): value is AnyEndpoint {
@@ -46,6 +48,8 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...schemeChanges,
     ...sources,
     ...exports,
+    ...usages,
+    ...waitingEnds,
     ...upkeep,
   }).filter((entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1])),
 );

@@ -5,6 +5,7 @@ export * from './scheme.js';
 export * from './scheme-changes.js';
 export * from './projects.js';
 export * from './items.js';
+export * from './usages.js';
 export * from './links.js';
 export * from './waiting-ends.js';
 export * from './recipes.js';

@@ -13,6 +13,7 @@ import {
   coverageStateSchema,
 } from './common.js';
 import { endpoint } from './endpoint.js';
+import { usageQuery } from './usages.js';
 import { waitingEndSchema } from './waiting-ends.js';
 import { fieldsSchema } from './scheme.js';
 
@@ -106,23 +107,6 @@ export const itemSchema = z.object({
 });
 export type Item = z.infer<typeof itemSchema>;
 
-/** Where an item is used. */
-export const usageSchema = z.object({
-  /** Null for a path that no link needs yet. */
-  id: idSchema.nullable(),
-  path: z.array(briefSchema),
-  says: z.string(),
-  links: z.number(),
-});
-
-export const listUsages = endpoint({
-  method: 'GET',
-  path: '/projects/:project/items/:item/usages',
-  summary: 'Paths of parts that lead down to an item, each with how many links hold in it only',
-  params: projectParams.extend({ item: z.string().max(200) }),
-  reply: z.object({ usages: z.array(usageSchema) }),
-});
-
 export const readCollection = endpoint({
   method: 'GET',
   path: '/projects/:project/collections/:collection/reading',
@@ -146,6 +130,8 @@ export const trailLinkSchema = z.object({
   /** The usage of this item, and of the other, in which the link holds only: "Larkbeck weir › Gate 1 › Drive". */
   usage: z.string().nullable(),
   otherUsage: z.string().nullable(),
+  /** Ids of the items on the path of this item's usage. */
+  usagePath: z.array(idSchema).nullable(),
   /** What the link's own fields say. */
   fields: fieldsSchema,
   other: briefSchema,
@@ -176,7 +162,11 @@ export const getItem = endpoint({
   path: '/projects/:project/items/:item',
   summary: 'One item by id or reference, with its trail, coverage and evidence',
   params: itemParams,
+  /** A usage of it: coverage is told as it stands there. */
+  query: z.object({ use: usageQuery.optional() }),
   reply: itemSchema.extend({
+    /** In how many ways it is used, as far as they are counted. */
+    uses: z.number(),
     createdAt: timeSchema,
     changedAt: timeSchema,
     changedBy: z.string(),

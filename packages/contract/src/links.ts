@@ -3,9 +3,7 @@ import { batchReply, briefSchema, idSchema, lifeSchema, projectParams } from './
 import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 import { fieldsSchema } from './scheme.js';
-
-/** A usage of an item: ids of items from a root down to it. */
-const usagePath = z.array(idSchema).min(2).max(50);
+import { usagePath } from './usages.js';
 
 /** Links in columns; `from` and `to` are node numbers, `kind` an index into the link kinds of the scheme. */
 export const linkColumns = z.object({
@@ -18,6 +16,8 @@ export const linkColumns = z.object({
   suspect: z.array(z.number()),
   /** How the usages read that links hold in, and of each link which one at either end: its place in the list, or -1 where it holds in all. Empty where none does. */
   usages: z.array(z.string()),
+  /** Ids of the items on the path of each of the usages. */
+  usagePaths: z.array(z.array(idSchema)),
   fromUsage: z.array(z.number()),
   toUsage: z.array(z.number()),
 });

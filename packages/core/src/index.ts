@@ -103,6 +103,7 @@ export * from './drawing/paint-route.js';
 export * from './drawing/svg-pen.js';
 export * from './drawing/write-drawing.js';
 export * from './composition/composition.js';
+export * from './composition/find-paths.js';
 export * from './drawing/tidy-tree.js';
 export * from './trace/trace-tree.js';
 export * from './drawing/compare-drawn.js';

@@ -26,7 +26,7 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
         other: brief(change.after.toId),
       };
     case 'usage':
-      return { ...row, item: brief(change.after.itemId), name: change.after.path.map((id) => brief(id)?.title ?? '').join(' › ') };
+      return { ...row, item: brief(change.after.itemId), name: state.usages.sayPath(change.after.path) };
     case 'waitingEnd': {
       const kind = findLinkKind(state.scheme, change.after.linkKinds[0] ?? '');
       const phrase = kind ? phraseAt(kind, change.after.reversed ? 'to' : 'from') : null;

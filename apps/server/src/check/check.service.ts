@@ -37,7 +37,7 @@ export class CheckService {
     const question = state.question(rule);
     const explanation = buildExplanation(state.graph, question, node);
     const coverage = state.coverage(rule);
-    const usages = coverage instanceof UsageCoverage ? state.usages.of(state.items[node]!.id) : [];
+    const usages = coverage instanceof UsageCoverage ? usagesAsked(state, node) : [];
     const along = rule.along.map(({ linkKind, direction }) => {
       const kind = state.scheme.linkKinds.find((one) => one.id === linkKind);
       return kind ? phraseAt(kind, direction === 'out' ? 'from' : 'to') : linkKind;
@@ -45,13 +45,12 @@ export class CheckService {
     const kinds = rule.reach.kinds.map((kind) => getKind(state.scheme, kind).label.toLowerCase());
     return {
       state: coverage.stateOf(node),
-      usages: usages.map(({ id }) => {
-        const number = state.usages.numberOf(id);
+      usages: usages.map(({ path, number }) => {
         const { paths } = buildExplanation(state.graph, question, node, number);
         return {
-          says: state.usages.say(id),
+          says: state.usages.sayPath(path),
           state: (coverage as UsageCoverage).stateIn(node, number),
-          paths: paths.map((path) => ({ suspect: path.suspect, steps: path.nodes.slice(1).map((entry) => describeStep(state, entry)) })),
+          paths: paths.map((one) => ({ suspect: one.suspect, steps: one.nodes.slice(1).map((entry) => describeStep(state, entry)) })),
         };
       }),
       sentence: rule.sentence,
@@ -98,8 +97,16 @@ export class CheckService {
   }
 }
 
-function describeStep(state: ProjectState, entry: Reached): { phrase: string; item: ReturnType<ProjectState['brief']> } {
+/** Usages in which a rule is asked of an item: all of them, once something holds in one only. */
+function usagesAsked(state: ProjectState, node: number) {
+  const { id } = state.items[node]!;
+  return state.usages.isTold(id) ? state.usages.of(id) : [];
+}
+
+function describeStep(state: ProjectState, entry: Reached): { phrase: string; item: ReturnType<ProjectState['brief']>; usage: string | null } {
   const kind = state.scheme.linkKinds[state.graph.kind[entry.link]!]!;
   const end = state.graph.from[entry.link] === entry.before ? 'from' : 'to';
-  return { phrase: phraseAt(kind, end), item: state.brief(entry.node) };
+  const usage = state.linkUsage(entry.link);
+  const only = usage?.from ?? usage?.to;
+  return { phrase: phraseAt(kind, end), item: state.brief(entry.node), usage: only ? state.usages.say(only) : null };
 }

@@ -1,6 +1,6 @@
 import type { listUses, listWholes, ReplyOf, Use } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { Composition, hasRole, linkKindsOfRole } from '@coomb/core';
+import { Composition, hasRole, isUseWithin, linkKindsOfRole } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -90,13 +90,13 @@ function countLinks(state: ProjectState, path: readonly string[], nodes: readonl
   const counts = { here: 0, everywhere: 0, elsewhere: 0 };
   for (const node of nodes) {
     // A part stands before what it is a use of.
-    const own = path.slice(0, path.lastIndexOf(state.items[node]!.id) + 1).join(' ');
+    const own = path.slice(0, path.lastIndexOf(state.items[node]!.id) + 1);
     for (const end of ['from', 'to'] as const)
       for (const link of state.graph.findLinks(node, end === 'from' ? 'out' : 'in')) {
         if (structural.has(state.graph.kind[link]!)) continue;
         const usage = state.linkUsage(link)?.[end];
         if (!usage) counts.everywhere++;
-        else if (state.usages.pathOf(usage).join(' ') === own) counts.here++;
+        else if (isUseWithin(own, state.usages.pathOf(usage))) counts.here++;
         else counts.elsewhere++;
       }
   }

@@ -155,6 +155,8 @@ export const usages = pgTable(
     itemId: uuid('item_id').notNull(),
     /** Ids of items from a root down to the item itself. */
     path: jsonb('path').$type<string[]>().notNull(),
+    /** What the fields of the item say in this use and in no other. */
+    fields: jsonb('fields').$type<Record<string, FieldValue>>().notNull().default({}),
   },
   (table) => [index('usage_item').on(table.itemId)],
 );

@@ -1,9 +1,8 @@
-import { findPaths } from '../usages/usage-finder.js';
-import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace, listUsages } from '@coomb/contract';
+import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace } from '@coomb/contract';
 import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking, fieldTypeOf } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
-import type { ItemValue } from '../ledger/change.js';
+import type { ItemValue, UsageValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { asIso } from '../changes/ledger.service.js';
 import { describeWaiver } from '../project-state/describe-waiver.js';
@@ -39,7 +38,7 @@ export class ItemReadingService {
     return { total: nodes.length, items: page.map((node) => asItem(state, node, rows.get(state.items[node]!.id)!)) };
   }
 
-  async getSheet(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getItem>> {
+  async getSheet(projectId: string, idOrReference: string, use?: readonly string[]): Promise<ReplyOf<typeof getItem>> {
     const state = await this.states.get(projectId);
     const node = getNode(state, idOrReference);
     const row = (await this.repo.findMany(projectId, [state.items[node]!.id])).get(state.items[node]!.id)!;
@@ -48,6 +47,7 @@ export class ItemReadingService {
     const { upstream, downstream } = await this.readTrail(state, node);
     return {
       ...asItem(state, node, row),
+      uses: state.usages.of(row.id).length,
       createdAt: asIso(row.createdAt),
       changedAt: asIso(row.changedAt),
       changedBy: row.changedBy,
@@ -60,7 +60,7 @@ export class ItemReadingService {
       waiting: await this.waiting.findOf(state, row.id),
       coverage: state.scheme.rules
         .filter((rule) => state.question(rule).subject[node])
-        .map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverage(rule).stateOf(node) })),
+        .map((rule) => ({ rule: rule.id, label: rule.label, state: state.coverageIn(rule, node, use) })),
       evidence: await this.readEvidence(state, node),
       results: (await this.repo.findResults(projectId, [row.id])).map(({ outcome, at, run, message, duration }) => ({
         outcome,
@@ -77,23 +77,6 @@ export class ItemReadingService {
     };
   }
 
-  /** Where an item is used: the usages that links hold in, and the other paths that lead to it. */
-  async listUsages(projectId: string, idOrReference: string): Promise<ReplyOf<typeof listUsages>> {
-    const state = await this.states.get(projectId);
-    const { id } = state.items[getNode(state, idOrReference)]!;
-    const stored = state.usages.of(id);
-    const known = new Map(stored.map((usage) => [usage.path.join(' '), usage.id]));
-    const others = findPaths(state, id).filter((path) => !known.has(path.join(' ')));
-    const node = state.nodeOf.get(id)!;
-    const links = [...state.graph.findLinks(node, 'out'), ...state.graph.findLinks(node, 'in')];
-    const count = (usage: string) => links.filter((link) => state.linkUsage(link)?.[state.graph.from[link] === node ? 'from' : 'to'] === usage).length;
-    const describe = (usage: string | null, path: readonly string[]) => {
-      const briefs = path.map((one) => state.brief(state.nodeOf.get(one)!));
-      return { id: usage, path: briefs, says: briefs.map((one) => one.title).join(' › '), links: usage === null ? 0 : count(usage) };
-    };
-    return { usages: [...stored.map((usage) => describe(usage.id, usage.path)), ...others.map((path) => describe(null, path))] };
-  }
-
   /** Every change of an item, each compared with what stood before it. */
   async getHistory(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getHistory>> {
     const state = await this.states.get(projectId);
@@ -108,7 +91,12 @@ export class ItemReadingService {
         action: batch.action,
         of: of === id ? null : state.items[state.nodeOf.get(of)!]!.reference,
         revision: change.after.revision,
-        changes: change.entity === 'item' ? compareItems(state, change.before, change.after) : [],
+        changes:
+          change.entity === 'item'
+            ? compareItems(state, change.before, change.after)
+            : change.entity === 'usage'
+              ? compareUsages(state, of, change.before, change.after)
+              : [],
       }));
   }
 
@@ -123,7 +111,12 @@ export class ItemReadingService {
     const joined: HistoryEntry[] = [];
     for (const other of await this.repo.findWithOrigin(state.id, joinedInto(id)))
       if (state.items[state.nodeOf.get(other.id) ?? -1]?.withdrawn) joined.push(...(await this.collectHistory(state, other.id, upTo, known)));
-    return [...own, ...earlier, ...joined];
+    const inUses: HistoryEntry[] = [];
+    for (const usage of state.usages.values())
+      if (usage.itemId === id)
+        for (const { batch, change } of await this.ledger.findHistory(state.id, 'usage', usage.id, upTo))
+          inUses.push({ of: id, seq: batch.seq, batch, change });
+    return [...own, ...earlier, ...joined, ...inUses];
   }
 
   async getTrace(projectId: string, idOrReference: string): Promise<ReplyOf<typeof getTrace>> {
@@ -174,6 +167,7 @@ export class ItemReadingService {
         origin: rows.get(id)?.origin ?? 'made',
         usage: sayUsage(state, state.linkUsage(link)?.[end]),
         otherUsage: sayUsage(state, state.linkUsage(link)?.[end === 'from' ? 'to' : 'from']),
+        usagePath: pathOfUsage(state, state.linkUsage(link)?.[end]),
         revision: rows.get(id)?.revision ?? 1,
         fields: rows.get(id)?.fields ?? {},
         other: state.brief(other),
@@ -278,6 +272,17 @@ function compareItems(state: ProjectState, before: ItemValue | null, after: Item
     .map(([field, text]) => ({ field, words: buildWordDiff(old.get(field) ?? '', text) }));
 }
 
+/** Own values of a use, each with where it holds. */
+function compareUsages(state: ProjectState, item: string, before: UsageValue | null, after: UsageValue): ReturnType<typeof compareItems> {
+  const { kind } = state.items[state.nodeOf.get(item)!]!;
+  const place = state.usages.sayPath(after.path);
+  const say = (value: unknown) => (value === undefined || value === null ? '' : Array.isArray(value) ? value.join(', ') : plainText(String(value)));
+  return (findKind(state.scheme, kind)?.fields ?? []).flatMap(({ id, label }) => {
+    const [old, now] = [say(before?.withdrawn ? undefined : before?.fields[id]), say(after.withdrawn ? undefined : after.fields[id])];
+    return old === now ? [] : [{ field: `${label}, as ${place}`, words: buildWordDiff(old, now) }];
+  });
+}
+
 function describePlace(state: ProjectState, row: ItemValue): string {
   const node = row.parentId === null ? undefined : state.nodeOf.get(row.parentId);
   return `below ${node === undefined ? 'the top' : state.items[node]!.reference}, position ${row.rank}`;
@@ -285,6 +290,10 @@ function describePlace(state: ProjectState, row: ItemValue): string {
 
 function sayUsage(state: ProjectState, usage: string | null | undefined): string | null {
   return usage ? state.usages.say(usage) : null;
+}
+
+function pathOfUsage(state: ProjectState, usage: string | null | undefined): string[] | null {
+  return usage ? [...state.usages.pathOf(usage)] : null;
 }
 
 function usageOptions(state: ProjectState) {

@@ -7,7 +7,6 @@ import {
   getOutlineSince,
   getTrace,
   joinItems,
-  listUsages,
   moveItem,
   readCollection,
   restoreItems,
@@ -70,8 +69,8 @@ export class ItemsController {
   }
 
   @Route(getItem)
-  get(@Call(getItem) { params }: Input<typeof getItem>) {
-    return this.reading.getSheet(params.project, params.item);
+  get(@Call(getItem) { params, query }: Input<typeof getItem>) {
+    return this.reading.getSheet(params.project, params.item, query.use ? query.use.split(',') : undefined);
   }
 
   @Route(editItem)
@@ -102,11 +101,6 @@ export class ItemsController {
   @Route(getHistory)
   history(@Call(getHistory) { params }: Input<typeof getHistory>) {
     return this.reading.getHistory(params.project, params.item);
-  }
-
-  @Route(listUsages)
-  usages(@Call(listUsages) { params }: Input<typeof listUsages>) {
-    return this.reading.listUsages(params.project, params.item);
   }
 
   @Route(getTrace)

@@ -85,6 +85,8 @@ export interface LinkValue extends Tracked {
 export interface UsageValue extends Tracked {
   itemId: string;
   path: string[];
+  /** What the fields of the item say in this use and in no other. */
+  fields: Record<string, FieldValue>;
 }
 
 /** An end of an item's link that lies in a file which may come later. */

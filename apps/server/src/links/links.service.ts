@@ -57,13 +57,17 @@ export class LinksService {
       kind: [],
       suspect: [],
       usages: [],
+      usagePaths: [],
       fromUsage: [],
       toUsage: [],
     };
     const used = new Map<string, number>();
     const placeOf = (usage: string | null | undefined) => {
       if (!usage) return -1;
-      if (!used.has(usage)) used.set(usage, reply.usages.push(state.usages.say(usage)) - 1);
+      if (!used.has(usage)) {
+        used.set(usage, reply.usages.push(state.usages.say(usage)) - 1);
+        reply.usagePaths.push([...state.usages.pathOf(usage)]);
+      }
       return used.get(usage)!;
     };
     const inUsages = state.usages.size > 0;

@@ -44,6 +44,12 @@ export class ProjectCoverage {
     return rule.throughUsages && question.usages ? new UsageCoverage(this.graph, question, live, question.usages) : live;
   }
 
+  /** In one usage of an item, whether or not the rule is asked in each; waivers aside. */
+  stateIn(rule: CoverageRule, node: number, usage: number, ends: UsageEnds): ReturnType<UsageCoverage['stateIn']> {
+    const question = this.question(rule);
+    return new UsageCoverage(this.graph, question, this.live(rule), ends).stateIn(node, usage);
+  }
+
   private live(rule: CoverageRule): LiveCoverage {
     let coverage = this.coverageOf.get(rule.id);
     if (!coverage) this.coverageOf.set(rule.id, (coverage = new LiveCoverage(this.graph, this.question(rule))));

@@ -3,6 +3,7 @@ import {
   type CoverageItems,
   type CoverageQuestion,
   type CoverageRule,
+  type CoverageState,
   type FieldFindings,
   findKind,
   type CoverageReading,
@@ -125,10 +126,10 @@ export class ProjectState {
       meaningOf: (node) => this.items[node]!.meaningSeq,
       isPresent: (node) => !this.items[node]!.withdrawn,
     });
-    const { items, nodeOf, links } = this;
+    const { items, nodeOf, links, graph } = this;
     this.kinds = new NodesByKind(items);
     this.order = new FollowedOrder({ items, nodeOf, collections: () => this.liveCollections() }, parts.known?.order);
-    this.usages = new ProjectUsages(parts.usages, { items, nodeOf, links });
+    this.usages = new ProjectUsages(parts.usages, { whole: () => ({ scheme: this.scheme, items, nodeOf, graph }), links });
     this.rules = new ProjectCoverage(
       () => this.scheme,
       this.graph,
@@ -223,10 +224,27 @@ export class ProjectState {
       this.rules.followNodes(nodes);
       this.verifying.followNodes(nodes);
     }
+    const reshaped = this.usages.size > 0 && changes.some((change) => this.changesComposition(change));
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
+    if (reshaped) {
+      this.usages.forget();
+      this.rules.forget();
+    }
     if (anew || changes.length > MOST_FOLLOWED) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
     for (const follower of this.followers) follower(changes);
+  }
+
+  /** Whether a change makes parts of something, or of something else. */
+  private changesComposition(change: Change): boolean {
+    if (change.entity === 'link') {
+      const role = this.scheme.linkKinds[this.linkKindIndex(change.after.kind)]?.role;
+      return role === 'types' || role === 'composes';
+    }
+    if (change.entity !== 'item' || change.after.heading) return false;
+    const { before, after } = change;
+    if (before !== null) return before.parentId !== after.parentId || before.withdrawn !== after.withdrawn;
+    return after.parentId !== null && this.items[this.nodeOf.get(after.parentId) ?? -1]?.heading === false;
   }
 
   /** Its scheme, part by part: what people change, with the revisions that they saw. */
@@ -406,6 +424,15 @@ export class ProjectState {
 
   coverage(rule: CoverageRule): CoverageReading {
     return this.rules.coverage(rule);
+  }
+
+  /** Coverage of an item in one of its uses, by ids of the path; everywhere together where none is said. */
+  coverageIn(rule: CoverageRule, node: number, use?: readonly string[]): CoverageState {
+    const ends = this.usages.ends();
+    const reading = this.coverage(rule);
+    if (!use || !ends) return reading.stateOf(node);
+    const state = this.rules.stateIn(rule, node, this.usages.numberOf(use), ends);
+    return state !== 'met' && this.question(rule).waived?.[node] ? 'waived' : state;
   }
 
   stateOf(node: number): VerificationState {

@@ -1,4 +1,5 @@
 import {
+  addFields,
   changeScheme,
   createItem,
   createLinks,
@@ -8,13 +9,25 @@ import {
   getScheme,
   getTrace,
   type Item,
+  type ItemSheet,
   listLinks,
   listUsages,
+  listUsed,
+  listUses,
   removeLinks,
+  setInUsage,
   undo,
 } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
+
+const triedRule = {
+  ...{ sort: 'rule' as const, key: 'tried', rank: 9, retired: false, revision: null },
+  body: {
+    ...{ label: 'Tried in each place', of: { kinds: ['component'] }, along: [{ linkKind: 'verifies', direction: 'in' as const }] },
+    ...{ steps: 1, atLeast: 1, reach: { kinds: ['testCase'] }, throughUsages: true },
+  },
+};
 
 /** Larkbeck weir and Otterby lock both use the drive, as a part of their gates. */
 describe('an item that is used in several places', () => {
@@ -37,7 +50,7 @@ describe('an item that is used in several places', () => {
     const test = await addItem(server.client, project, tests, 'Close');
     const inWeir = [weir.id, weirDrive.id, drive.id];
     const inLock = [lock.id, lockDrive.id, drive.id];
-    return { project, drive, motor, one, two, test, inWeir, inLock, weir, lock };
+    return { project, make, design, drive, motor, one, two, test, inWeir, inLock, weir, lock };
   }
   const link = (project: string, linkKind: string, from: Item, to: Item, fromUsage?: string[], toUsage?: string[]) =>
     server.client.call(createLinks, {
@@ -49,7 +62,7 @@ describe('an item that is used in several places', () => {
     const { project, drive, motor } = await scene();
     const says = async (item: string) => (await server.client.call(listUsages, { params: { project, item } })).usages.map((usage) => usage.says);
     expect((await says(drive.id)).sort()).toEqual(['Lock › lock drive › Drive', 'Weir › weir drive › Drive']);
-    expect((await says(motor.id)).sort()).toEqual(['Lock › lock drive › Drive › Motor', 'Weir › weir drive › Drive › Motor']);
+    expect((await says(motor.id)).sort()).toEqual(['Lock › lock drive › Motor', 'Weir › weir drive › Motor']);
   });
 
   it('is linked in one usage only: the path is stored once, another usage is another link, and all are told apart', async () => {
@@ -88,21 +101,14 @@ describe('an item that is used in several places', () => {
 
   it('must be covered in each usage where a rule says so, and the answer to "why?" is given for each', async () => {
     const { project, drive, one, test, inWeir, inLock } = await scene();
-    const rule = {
-      ...{ sort: 'rule' as const, key: 'tried', rank: 9, retired: false, revision: null },
-      body: {
-        ...{ label: 'Tried in each place', of: { kinds: ['component'] }, along: [{ linkKind: 'verifies', direction: 'in' as const }] },
-        ...{ steps: 1, atLeast: 1, reach: { kinds: ['testCase'] }, throughUsages: true },
-      },
-    };
-    await server.client.call(changeScheme, { params: { project }, body: { edits: [rule] } });
+    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedRule] } });
     const why = () => server.client.call(explainCoverage, { params: { project, rule: 'tried', item: drive.id } });
     await link(project, 'satisfies', drive, one, inLock);
     const { ids } = await link(project, 'verifies', test, drive, undefined, inWeir);
     expect((await why()).state).toBe('notMet');
     expect((await why()).usages.map(({ says, state, paths }) => [says, state, paths.length])).toEqual([
-      ['Lock › lock drive › Drive', 'notMet', 0],
       ['Weir › weir drive › Drive', 'met', 1],
+      ['Lock › lock drive › Drive', 'notMet', 0],
     ]);
     expect((await why()).sentence).toContain('in each of its usages');
     await link(project, 'verifies', test, drive, undefined, inLock);
@@ -115,6 +121,71 @@ describe('an item that is used in several places', () => {
     expect(await met()).toBe(0);
     await server.client.call(undo, { params: { project } });
     expect(await met()).toBe(1);
+  });
+
+  it('asks in every usage as soon as something holds in one, and follows what is built in and taken out', async () => {
+    const { project, make, design, drive, test, inWeir } = await scene();
+    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedRule] } });
+    const why = () => server.client.call(explainCoverage, { params: { project, rule: 'tried', item: drive.id } });
+    const states = async () => (await why()).usages.map(({ says, state }) => `${says}: ${state}`).sort();
+    await link(project, 'verifies', test, drive, undefined, inWeir);
+    expect(await states()).toEqual(['Lock › lock drive › Drive: notMet', 'Weir › weir drive › Drive: met']);
+    const ford = await make(design, 'component', 'Ford');
+    const fordDrive = await make(design, 'part', 'ford drive', ford.id);
+    const typed = await addLink(server.client, project, 'typed', fordDrive, drive);
+    expect(await states()).toEqual(['Ford › ford drive › Drive: notMet', 'Lock › lock drive › Drive: notMet', 'Weir › weir drive › Drive: met']);
+    await server.client.call(removeLinks, { params: { project }, body: { links: [typed] } });
+    expect(await states()).toHaveLength(2);
+    const sheet = (use?: string[]) => server.client.call(getItem, { params: { project, item: drive.id }, query: { ...(use && { use: use.join() }) } });
+    const tried = ({ coverage }: ItemSheet) => coverage.find(({ rule }) => rule === 'tried')!.state;
+    expect([tried(await sheet()), tried(await sheet(inWeir))]).toEqual(['notMet', 'met']);
+  });
+
+  it('holds wherever the path ends with it: a drive of the gate, wherever the gate is used', async () => {
+    const { project, make, design, weir, drive, one, test, inWeir } = await scene();
+    const site = await make(design, 'component', 'Site');
+    const siteWeir = await make(design, 'part', 'the weir', site.id);
+    await addLink(server.client, project, 'typed', siteWeir, weir);
+    await link(project, 'satisfies', drive, one, inWeir);
+    const { usages } = await server.client.call(listUsages, { params: { project, item: drive.id } });
+    expect(usages.map(({ says, links, gone }) => [says, links, gone]).sort()).toEqual([
+      ['Lock › lock drive › Drive', 0, false],
+      ['Site › the weir › weir drive › Drive', 1, false],
+    ]);
+    const path = [site.id, siteWeir.id, weir.id, inWeir[1]!].join();
+    const { uses } = await server.client.call(listUses, { params: { project }, query: { path: [site.id, siteWeir.id, weir.id].join() } });
+    const { at } = await server.client.call(listUses, { params: { project }, query: { path: `${path},${drive.id}` } });
+    expect(uses.map(({ item, here }) => [item.title, here])).toEqual([['weir drive', 1]]);
+    expect([at.here, at.elsewhere]).toEqual([1, 0]);
+    // Tests and needs meet where one path ends with the other.
+    await link(project, 'verifies', test, drive, undefined, [site.id, siteWeir.id, ...inWeir]);
+    const { down } = await server.client.call(getTrace, { params: { project, item: one.id } });
+    expect(down.map(([node]) => node)).toContain(test.node);
+  });
+
+  it('may say what fields are there and nowhere else; others that did so meanwhile are not overwritten', async () => {
+    const { project, drive, inWeir, inLock } = await scene();
+    await server.client.call(addFields, { params: { project }, body: { fields: [{ kind: 'component', label: 'Mass', type: 'number', unit: 'kg' }] } });
+    const set = (path: string[], fields: Record<string, number | string | null>, revision = 0) =>
+      server.client.call(setInUsage, { params: { project }, body: { path, fields, revision } });
+    await set(inWeir, { mass: 120 });
+    await set(inLock, { mass: 80 });
+    const told = async () => {
+      const { usages } = await server.client.call(listUsages, { params: { project, item: drive.id } });
+      return Object.fromEntries(usages.map(({ says, fields }) => [says, fields.mass]));
+    };
+    expect(await told()).toEqual({ 'Weir › weir drive › Drive': 120, 'Lock › lock drive › Drive': 80 });
+    await server.restart();
+    expect(await told()).toEqual({ 'Weir › weir drive › Drive': 120, 'Lock › lock drive › Drive': 80 });
+    await expect(set(inLock, { mass: 90 }, 7)).rejects.toMatchObject({ code: 'changed-meanwhile' });
+    await expect(set(inLock, { mass: 'heavy' }, 1)).rejects.toMatchObject({ code: 'input-invalid' });
+    await expect(set(inLock, { speed: 3 }, 1)).rejects.toMatchObject({ message: expect.stringContaining('no such field') });
+    await set(inLock, { mass: null }, 1);
+    expect(await told()).toEqual({ 'Weir › weir drive › Drive': 120, 'Lock › lock drive › Drive': undefined });
+    await server.client.call(undo, { params: { project } });
+    expect((await told())['Lock › lock drive › Drive']).toBe(80);
+    const { items } = await server.client.call(listUsed, { params: { project } });
+    expect(items.map(({ node, usages }) => [node, usages.length])).toEqual([[drive.node, 2]]);
   });
 
   it('lets paths go on only in the usage in which they came', async () => {

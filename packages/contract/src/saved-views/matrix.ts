@@ -7,6 +7,7 @@ const schema = z.object({
   columns: z.string().max(100).default(''),
   kind: z.string().max(120).default(''),
   show: z.enum(['all', 'rowGaps', 'columnGaps']).default('all'),
+  uses: z.enum(['lines', 'together']).default('lines'),
 });
 
 export const matrixSort: SavedViewSort<z.infer<typeof schema>> = { sort: 'matrix', label: 'Trace matrix', path: 'link/matrix', schema, upgrades: [] };

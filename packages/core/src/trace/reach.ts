@@ -47,7 +47,7 @@ export function buildReach(graph: TraceGraph, root: number, options: ReachOption
       if (cleanOnly && graph.isSuspect(link)) return;
       if (mayEnter && !mayEnter(other)) return;
       const usage = usages ? usages.usageAt(link, other) : 0;
-      if (usages && !mayGoOn(came, usages.usageAt(link, node))) return;
+      if (usages && !mayGoOn(came, usages.usageAt(link, node), usages)) return;
       if (usage === 0) seen.add(other);
       else {
         const known = seenIn.get(other);

@@ -5,11 +5,21 @@
 export interface UsageEnds {
   /** Usage in which a link holds at one of its ends; 0 where it holds in all. */
   usageAt: (link: number, node: number) => number;
-  /** Usages of an item that are known; none where it is taken as it is. */
+  /** Usages of an item that are asked about; none where it is taken as it is. */
   usagesOf: (node: number) => readonly number[];
+  /** Whether two usages of an item may be one place: the path of one ends with that of the other. Unsaid: only where they are the same. */
+  meet?: (a: number, b: number) => boolean;
 }
 
 /** Whether one may go on from an item by a link, having come to it in a usage (0: to the item itself). */
-export function mayGoOn(came: number, leaves: number): boolean {
-  return came === 0 || leaves === 0 || came === leaves;
+export function mayGoOn(came: number, leaves: number, { meet }: Pick<UsageEnds, 'meet'> = {}): boolean {
+  return came === 0 || leaves === 0 || came === leaves || meet?.(came, leaves) === true;
+}
+
+/** Whether a use lies within a usage: the gate's drive within the drive, wherever the gate itself is used. Paths are ids from a root down. */
+export function isUseWithin(path: readonly string[], usage: readonly string[]): boolean {
+  const more = path.length - usage.length;
+  if (more < 0) return false;
+  for (let at = usage.length - 1; at >= 0; at--) if (path[more + at] !== usage[at]) return false;
+  return true;
 }

@@ -11,8 +11,10 @@ import {
   getProject,
   type importFile,
   keepRecipe,
+  listUsages,
   listUses,
   listWholes,
+  setInUsage,
 } from '@coomb/contract';
 import {
   counted,
@@ -152,11 +154,11 @@ async function linkDesign(client: Client, project: string, scheme: Scheme, path:
 }
 
 /** The same drive at the weir and at the lock, with a travel and a load of its own in each: links that hold in one use only. */
-const inUses: [uses: string[], requirement: string][] = [
-  [['weir', 'gateA', 'drive', 'travel'], 'Weir gate travel'],
-  [['weir', 'gateA', 'drive', 'load'], 'Weir gate load'],
-  [['lock', 'upperGate', 'drive', 'travel'], 'Lock gate travel'],
-  [['lock', 'upperGate', 'drive', 'load'], 'Lock gate load'],
+const inUses: [uses: string[], requirement: string, amount: string][] = [
+  [['weir', 'gateA', 'drive', 'travel'], 'Weir gate travel', '3.40 m'],
+  [['weir', 'gateA', 'drive', 'load'], 'Weir gate load', '42 kN'],
+  [['lock', 'upperGate', 'drive', 'travel'], 'Lock gate travel', '1.10 m'],
+  [['lock', 'upperGate', 'drive', 'load'], 'Lock gate load', '18 kN'],
 ];
 
 async function linkInUses(client: Client, project: string, scheme: Scheme): Promise<void> {
@@ -166,7 +168,8 @@ async function linkInUses(client: Client, project: string, scheme: Scheme): Prom
   const linkKind = linkKindsOfRole(scheme, 'satisfies')[0]?.id;
   if (!root || !linkKind) return;
   const links = [];
-  for (const [names, requirement] of inUses) {
+  const amounts: { path: string[]; amount: string }[] = [];
+  for (const [names, requirement, amount] of inUses) {
     let { path } = root;
     for (const name of names) {
       const { uses } = await client.call(listUses, { params: { project }, query: { path: path.join(',') } });
@@ -174,9 +177,19 @@ async function linkInUses(client: Client, project: string, scheme: Scheme): Prom
     }
     const to = outline.id[outline.title.indexOf(requirement)];
     // A scheme of one's own may have no values, or allow no such link.
-    if (path.length > 0 && to) links.push({ linkKind, from: path.at(-1)!, to, fromUsage: path });
+    if (path.length === 0) continue;
+    if (to) links.push({ linkKind, from: path.at(-1)!, to, fromUsage: path });
+    amounts.push({ path, amount });
   }
   if (links.length > 0) await client.call(createLinks, { params: { project }, body: { links } });
+  for (const { path, amount } of amounts) {
+    const { usages } = await client.call(listUsages, { params: { project, item: path.at(-1)! } });
+    const usage = usages.find((one) => one.path.map(({ id }) => id).join() === path.join());
+    const kind = usage && scheme.kinds.find(({ id }) => id === usage.path.at(-1)!.kind);
+    const [field] = kind?.fields ?? [];
+    if (field?.type === 'text')
+      await client.call(setInUsage, { params: { project }, body: { path, fields: { [field.id]: amount }, revision: usage!.revision } });
+  }
 }
 
 async function reword(client: Client, project: string): Promise<void> {

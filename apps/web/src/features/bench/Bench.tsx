@@ -11,10 +11,11 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import { BenchSide } from './BenchSide';
-import { buildThreads, narrowRows, type Thread } from './bench-rows';
+import { buildThreads, holdsIn, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
 import { KindChoice } from '../linking/KindChoice';
-import { useLinksBetween, useMakeLink, useSuggestions, useUnlink } from '../linking/queries';
+import { useLinksBetween, useMakeLink, useSuggestions, useUnlink, useUsed } from '../linking/queries';
+import { buildUseLines } from '../linking/use-lines';
 import { rowHeight, Threads } from './Threads';
 
 interface Props {
@@ -40,6 +41,10 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const [scroll, setScroll] = useState({ left: 0, right: 0 });
   const [side, setSide] = useState<'left' | 'right'>('left');
   const [marked, setMarked] = useState<{ left?: number; right?: number }>({});
+  /** Which use of the marked item of a side is looked at: its place among the uses, one more; 0 for every one. */
+  const [inUse, setInUse] = useState({ left: 0, right: 0 });
+  const used = useUsed(project.id).data;
+  const usesOf = useMemo(() => buildUseLines(used, new Map(outline.node.map((node, row) => [node, row]))), [used, outline]);
   const [asking, setAsking] = useState<{ left: number; right: number; allowed: AllowedLink[] }>();
   const [dragged, setDragged] = useState<BenchPlace>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
@@ -67,15 +72,21 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
   const allowedFor = (a: number, b: number): AllowedLink[] => {
     if (outline.heading[a] || outline.heading[b]) return [];
-    const present = threads.filter((thread) => thread.left === a && thread.right === b);
+    const present = threads.filter((thread) => thread.left === a && thread.right === b && holds(thread) !== 'elsewhere');
     return findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(
       ({ linkKind, reversed }) => !present.some((thread) => scheme.linkKinds[thread.kind]!.id === linkKind.id && thread.leftIsFrom === !reversed),
     );
   };
   const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
     const [from, to] = reversed ? [b, a] : [a, b];
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
-      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    const [aUse, bUse] = [a === marked.left ? useOf('left') : undefined, b === marked.right ? useOf('right') : undefined];
+    const [fromUse, toUse] = reversed ? [bUse, aUse] : [aUse, bUse];
+    const places = { ...(fromUse && { fromUsage: [...fromUse.path] }), ...(toUse && { toUsage: [...toUse.path] }) };
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...places }], {
+      onSuccess: () =>
+        notify(
+          `${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}${aUse || bUse ? `, only as in ${(aUse ?? bUse)!.says}` : ''}`,
+        ),
     });
     setAsking(undefined);
     frame.current?.focus();
@@ -88,30 +99,63 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
         explainRefusal(outline, threads, a, b, (row) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase()),
         'info',
       );
-    setMarked({ left: a, right: b });
+    mark({ left: a, right: b });
     if (allowed.length === 1) create(a, b, allowed[0]!);
     else setAsking({ left: a, right: b, allowed });
   };
   const removeMarked = () => {
-    const found = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
-    if (found.length === 0) return notify('The two marked items are not linked.', 'info');
+    const joining = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
+    const found = joining.filter((thread) => holds(thread) === 'here');
+    if (found.length === 0)
+      return notify(
+        joining.some((thread) => holds(thread) === 'everywhere')
+          ? 'They are linked in every use. Look at every use to remove that.'
+          : 'The two marked items are not linked.',
+        'info',
+      );
     unlink.mutate(
       found.map((thread) => thread.id),
       { onSuccess: () => notify('Link removed. Undo brings it back.') },
     );
   };
+  const useOf = (one: 'left' | 'right') => usesOf.get(marked[one] ?? -1)?.[inUse[one] - 1];
+  const mark = (next: { left?: number; right?: number }) => {
+    setMarked(next);
+    setInUse((before) => ({ left: next.left === marked.left ? before.left : 0, right: next.right === marked.right ? before.right : 0 }));
+  };
+  const holds = (thread: Thread) => {
+    const ends = [
+      thread.left === marked.left ? holdsIn(useOf('left')?.path, thread.leftUse) : 'here',
+      thread.right === marked.right ? holdsIn(useOf('right')?.path, thread.rightUse) : 'here',
+    ];
+    return ends.includes('elsewhere') ? 'elsewhere' : ends.includes('everywhere') ? 'everywhere' : 'here';
+  };
+  const partnersOf = (one: 'left' | 'right') => threads.filter((thread) => thread[one] === marked[one] && holds(thread) !== 'elsewhere');
+  /** Rows that are linked with the marked item of a side in other uses only. */
+  const awayFrom = (one: 'left' | 'right') => {
+    const linkedHere = new Set(partnersOf(one).map((thread) => thread[one === 'left' ? 'right' : 'left']));
+    const away = threads.filter((thread) => useOf(one) && thread[one] === marked[one] && holds(thread) === 'elsewhere');
+    return new Map(
+      away.map((thread) => thread[one === 'left' ? 'right' : 'left']).flatMap((row) => (linkedHere.has(row) ? [] : [[row, 'not linked here'] as const])),
+    );
+  };
+  const nextUse = () => {
+    const uses = usesOf.get(marked[side] ?? -1) ?? [];
+    if (uses.length === 0) return notify('Mark an item that is used in several places and linked in one of them.', 'info');
+    setInUse((before) => ({ ...before, [side]: (before[side] + 1) % (uses.length + 1) }));
+  };
   const rowsAt = { left: leftRows, right: rightRows };
   const step = (by: number) => {
     const rows = rowsAt[side];
     const at = marked[side] === undefined ? -1 : rows.indexOf(marked[side]!);
-    setMarked({ ...marked, [side]: rows[Math.max(0, Math.min(rows.length - 1, at + by))] });
+    mark({ ...marked, [side]: rows[Math.max(0, Math.min(rows.length - 1, at + by))] });
   };
   const nextUnlinked = () => {
     const at = marked.left === undefined ? -1 : leftRows.indexOf(marked.left);
     const next = [...leftRows.slice(at + 1), ...leftRows.slice(0, at + 1)].find((row) => !outline.heading[row] && !linked.has(row));
     if (next === undefined) return notify('Every item on the left has a link to the right.');
     setSide('left');
-    setMarked({ ...marked, left: next });
+    mark({ ...marked, left: next });
   };
   useRestingFocus(frame);
   const open = () => marked[side] !== undefined && void navigate(itemAddress(outline.reference[marked[side]!]!));
@@ -126,6 +170,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     Delete: removeMarked,
     n: nextUnlinked,
     o: open,
+    u: nextUse,
   };
   return (
     <DndContext
@@ -135,7 +180,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
       onDragStart={({ active }) => {
         const data = active.data.current as BenchPlace;
         setDragged(data);
-        setMarked((before) => ({ ...before, [data.side]: data.row }));
+        mark({ ...marked, [data.side]: data.row });
       }}
       onDragCancel={() => setDragged(undefined)}
       onDragEnd={() => {
@@ -167,12 +212,16 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           rows={leftRows}
           marked={marked.left}
           focused={side === 'left'}
+          uses={usesOf.get(marked.left ?? -1) ?? []}
+          inUse={inUse.left}
+          onUse={(at) => setInUse((before) => ({ ...before, left: at }))}
           dragging={dragged !== undefined}
-          partner={threads.filter((thread) => thread.right === marked.right).map((thread) => thread.left)}
+          partner={partnersOf('right').map((thread) => thread.left)}
+          reasons={awayFrom('right')}
           fits={(row) => dragged?.side !== 'right' || allowedFor(row, dragged.row).length > 0}
           onMark={(row) => {
             setSide('left');
-            setMarked((before) => ({ ...before, left: row }));
+            mark({ ...marked, left: row });
             frame.current?.focus();
           }}
           onScroll={(top) => setScroll((before) => ({ ...before, left: top }))}
@@ -187,7 +236,8 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           phrase={(thread: Thread) =>
             `${outline.reference[thread.left]} ${phraseAt(scheme.linkKinds[thread.kind]!, thread.leftIsFrom ? 'from' : 'to')} ${outline.reference[thread.right]}`
           }
-          onPick={(thread) => setMarked({ left: thread.left, right: thread.right })}
+          isElsewhere={(thread) => holds(thread) === 'elsewhere'}
+          onPick={(thread) => mark({ left: thread.left, right: thread.right })}
         />
         <BenchSide
           side="right"
@@ -196,13 +246,16 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           rows={rightRows}
           marked={marked.right}
           focused={side === 'right'}
+          uses={usesOf.get(marked.right ?? -1) ?? []}
+          inUse={inUse.right}
+          onUse={(at) => setInUse((before) => ({ ...before, right: at }))}
           dragging={dragged !== undefined}
-          partner={threads.filter((thread) => thread.left === marked.left).map((thread) => thread.right)}
-          reasons={reasons}
+          partner={partnersOf('left').map((thread) => thread.right)}
+          reasons={new Map([...reasons, ...awayFrom('left')])}
           fits={(row) => dragged?.side !== 'left' || allowedFor(dragged.row, row).length > 0}
           onMark={(row) => {
             setSide('right');
-            setMarked((before) => ({ ...before, right: row }));
+            mark({ ...marked, right: row });
             frame.current?.focus();
           }}
           onScroll={(top) => setScroll((before) => ({ ...before, right: top }))}

@@ -7,6 +7,8 @@ import { RowLabel } from '../../shared/ui/row-label';
 import { depthIn } from './bench-rows';
 import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
+import type { UseLine } from '../linking/use-lines';
+import { Choice } from '../../shared/ui/choice';
 import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
@@ -22,12 +24,16 @@ interface Props {
   partner: number[];
   reasons?: Map<number, string>;
   fits: (row: number) => boolean;
+  /** Uses of the marked item, and which of them is looked at: its place, one more; 0 for every one. */
+  uses: readonly UseLine[];
+  inUse: number;
+  onUse: (at: number) => void;
   onMark: (row: number) => void;
   onScroll: (top: number) => void;
 }
 
 /** One outline of the bench. */
-export function BenchSide({ side, label, outline, rows, marked, focused, dragging, partner, reasons, fits, onMark, onScroll }: Props) {
+export function BenchSide({ side, label, outline, rows, marked, focused, dragging, partner, reasons, fits, uses, inUse, onUse, onMark, onScroll }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
   const linked = new Set(partner);
@@ -41,11 +47,10 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
-  return (
+  const list = (
     <Box
       ref={frame}
-      flex="1"
-      minW="0"
+      h="100%"
       overflow="auto"
       bg="bg.panel"
       role="listbox"
@@ -78,6 +83,25 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
           );
         })}
       </Box>
+    </Box>
+  );
+  return (
+    <Box flex="1" minW="0" position="relative">
+      {list}
+      {uses.length > 0 && marked !== undefined && (
+        <Flex position="absolute" bottom="0" insetX="0" gap="2" align="center" px="3" py="1" bg="bg.panel" borderTopWidth="1px" fontSize="12.5px">
+          <Box fontFamily="mono" color="moss.fg" flexShrink={0}>
+            {outline.reference[marked]}
+          </Box>
+          <Choice
+            label={`Use of ${outline.reference[marked]}`}
+            value={String(inUse)}
+            options={[{ value: '0', label: 'in every use' }, ...uses.map(({ says }, index) => ({ value: String(index + 1), label: `in ${says} only` }))]}
+            onChange={(value) => onUse(Number(value))}
+            width="100%"
+          />
+        </Flex>
+      )}
     </Box>
   );
 }

@@ -16,11 +16,13 @@ interface Props {
   height: number;
   marked: { left?: number; right?: number };
   phrase: (thread: Thread) => string;
+  /** It holds in other uses of a marked item only. */
+  isElsewhere: (thread: Thread) => boolean;
   onPick: (thread: Thread) => void;
 }
 
 /** The gutter: a thread per link; an end out of sight is a stub towards it. */
-export function Threads({ threads, leftRows, rightRows, scroll, height, marked, phrase, onPick }: Props) {
+export function Threads({ threads, leftRows, rightRows, scroll, height, marked, phrase, isElsewhere, onPick }: Props) {
   const leftAt = new Map(leftRows.map((row, index) => [row, index]));
   const rightAt = new Map(rightRows.map((row, index) => [row, index]));
   const placed = threads.flatMap((thread) => {
@@ -43,7 +45,8 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
         aria-label={`${counted(placed.length, 'link')} in sight`}
       >
         {placed.slice(0, MOST).map(({ thread, y1, y2, near, far }) => {
-          const isMarked = thread.left === marked.left || thread.right === marked.right;
+          const away = isElsewhere(thread);
+          const isMarked = !away && (thread.left === marked.left || thread.right === marked.right);
           const clamp = (y: number) => Math.max(-10, Math.min(height + 10, y));
           const path =
             near && far
@@ -57,13 +60,18 @@ export function Threads({ threads, leftRows, rightRows, scroll, height, marked, 
               <path
                 d={path}
                 fill="none"
-                stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : 'var(--chakra-colors-thread)'}
+                stroke={thread.suspect ? 'var(--chakra-colors-suspect)' : thread.inUse ? 'var(--chakra-colors-heather-fg)' : 'var(--chakra-colors-thread)'}
                 strokeWidth={isMarked ? 2.6 : 1.3}
-                strokeDasharray={thread.suspect ? '5 4' : undefined}
+                strokeDasharray={away ? '1 5' : thread.suspect ? '5 4' : undefined}
                 vectorEffect="non-scaling-stroke"
                 opacity={isMarked ? 1 : 0.45}
               >
-                <title>{phrase(thread) + (thread.suspect ? ' (suspect)' : '')}</title>
+                <title>
+                  {phrase(thread) +
+                    (thread.suspect ? ' (suspect)' : '') +
+                    (thread.inUse ? `, only as ${thread.inUse}` : '') +
+                    (away ? ': not linked here' : '')}
+                </title>
               </path>
             </g>
           );

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
-import { buildThreads, depthIn, narrowRows } from './bench-rows';
+import { buildThreads, depthIn, holdsIn, narrowRows } from './bench-rows';
 
 const outline = outlineOf([
   { reference: 'Chapter', heading: true },
@@ -20,6 +20,7 @@ const links = (...pairs: [number, number][]) => ({
   kind: pairs.map(() => 2),
   suspect: pairs.map(() => 1),
   usages: [],
+  usagePaths: [],
   fromUsage: [],
   toUsage: [],
 });
@@ -34,6 +35,25 @@ describe('buildThreads', () => {
 
   it('leaves out links to elsewhere and to items that are gone', () => {
     expect(buildThreads(outline, links([101, 102], [105, 999]), 0, 1)).toEqual([]);
+  });
+
+  it('says in which use of which side a link holds only', () => {
+    const inUse = { ...links([105, 101], [101, 105]), usages: ['Weir › drive'], usagePaths: [['weir', 'drive']], fromUsage: [-1, 0], toUsage: [0, -1] };
+    const told = buildThreads(outline, inUse, 0, 1).map(({ id, leftUse, rightUse, inUse: says }) => ({ id, leftUse, rightUse, says }));
+    expect(told).toEqual([
+      { id: 'l0', leftUse: ['weir', 'drive'], rightUse: undefined, says: 'Weir › drive' },
+      { id: 'l1', leftUse: ['weir', 'drive'], rightUse: undefined, says: 'Weir › drive' },
+    ]);
+  });
+});
+
+describe('a link of an item that is looked at in a use', () => {
+  it('holds there, there as everywhere, or elsewhere', () => {
+    const use = ['site', 'weir', 'drive'];
+    expect(holdsIn(undefined, ['lock', 'drive'])).toBe('here');
+    expect(holdsIn(use, undefined)).toBe('everywhere');
+    expect(holdsIn(use, ['weir', 'drive'])).toBe('here');
+    expect(holdsIn(use, ['lock', 'drive'])).toBe('elsewhere');
   });
 });
 

@@ -1,3 +1,4 @@
+import { isUseWithin } from '@coomb/core';
 import type { LinkColumnsReply, OutlineReply } from '@coomb/contract';
 
 /** One link between the two sides, by outline row. */
@@ -9,6 +10,10 @@ export interface Thread {
   suspect: boolean;
   /** Whether the left item stands at the `from` end. */
   leftIsFrom: boolean;
+  /** Ids on the path of the use of an end in which it holds only, and how that reads. */
+  leftUse?: readonly string[];
+  rightUse?: readonly string[];
+  inUse?: string;
 }
 
 /** Links as threads from the left rows to the right ones. */
@@ -20,8 +25,25 @@ export function buildThreads(outline: OutlineReply, links: LinkColumnsReply, lef
     if (from === undefined || to === undefined) return [];
     const leftIsFrom = outline.collection[from] === left && outline.collection[to] === right;
     if (!leftIsFrom && !(outline.collection[to] === left && outline.collection[from] === right)) return [];
-    return [{ id, left: leftIsFrom ? from : to, right: leftIsFrom ? to : from, kind: links.kind[i]!, suspect: links.suspect[i] === 1, leftIsFrom }];
+    const [fromUse, toUse] = [links.fromUsage[i] ?? -1, links.toUsage[i] ?? -1];
+    const [leftUse, rightUse] = (leftIsFrom ? [fromUse, toUse] : [toUse, fromUse]).map((one) => links.usagePaths[one]);
+    const inUse = [fromUse, toUse].flatMap((one) => links.usages[one] ?? []).join(' and ');
+    return [
+      {
+        ...{ id, left: leftIsFrom ? from : to, right: leftIsFrom ? to : from, kind: links.kind[i]!, suspect: links.suspect[i] === 1, leftIsFrom },
+        ...(leftUse && { leftUse }),
+        ...(rightUse && { rightUse }),
+        ...(inUse && { inUse }),
+      },
+    ];
   });
+}
+
+/** What a link is for an item that is looked at in a use: it holds there, there as everywhere, or in other uses only. Without a use, here. */
+export function holdsIn(use: readonly string[] | undefined, own: readonly string[] | undefined): 'here' | 'everywhere' | 'elsewhere' {
+  if (!use) return 'here';
+  if (!own) return 'everywhere';
+  return isUseWithin(use, own) ? 'here' : 'elsewhere';
 }
 
 /** Rows of the left side: all, or those without a thread, with the headings above them. */

@@ -14,6 +14,7 @@ export const benchView: View = {
     ['Delete', 'Remove the link between them'],
     ['N', 'Next item without a link on the left'],
     ['O', 'Open the marked item'],
+    ['U', 'Next use of the marked item, where it is used in several places'],
   ],
   load: async () => (await import('./BenchPage')).BenchPage,
 };

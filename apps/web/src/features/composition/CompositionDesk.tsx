@@ -1,6 +1,6 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import { type AllowedLink, figure, findAllowedLinks, phraseAt } from '@coomb/core';
+import { type AllowedLink, figure, findAllowedLinks, isUseWithin, phraseAt } from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { z } from 'zod';
@@ -61,7 +61,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   const unlink = useUnlink(project.id);
   const links = ofSameLife(outline, useLinksOfCollection(project.id, target.collection).data);
   const path = use.path.slice(0, use.path.lastIndexOf(target.id) + 1);
-  const says = path.map((id) => outline.title[rowOf.get(id) ?? -1] ?? '').join(' › ');
+  const pathKey = path.join(',');
   const chosen = useMemo(() => {
     const rowOfNode = new Map(outline.node.map((node, row) => [node, row]));
     const found: ChosenLink[] = [];
@@ -73,15 +73,15 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
         [links.to, links.from, links.toUsage, kind.reverse],
       ] as const) {
         if (end[link] !== target.node) continue;
-        const usage = links.usages[usages[link] ?? -1] ?? null;
+        const place = usages[link] ?? -1;
         const row = rowOfNode.get(other[link]!);
         // A link of another use does not hold here.
-        if (row !== undefined && (usage === null || usage === says))
-          found.push({ id: links.id[link]!, other: row, phrase, suspect: links.suspect[link] === 1, usage });
+        if (row !== undefined && (place < 0 || isUseWithin(pathKey.split(','), links.usagePaths[place]!)))
+          found.push({ id: links.id[link]!, other: row, phrase, suspect: links.suspect[link] === 1, usage: links.usages[place] ?? null });
       }
     }
     return found;
-  }, [links, outline, scheme, target.node, says]);
+  }, [links, outline, scheme, target.node, pathKey]);
   useRestingFocus(frame);
 
   const toggle = (key: string, to?: boolean) =>

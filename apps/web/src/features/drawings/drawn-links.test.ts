@@ -7,7 +7,7 @@ const kindAt = (id: string) => defaultScheme.linkKinds.findIndex((kind) => kind.
 const outline = { id: ['gate', 'drive', 'wish', 'picture'], node: [10, 11, 12, 13] } as unknown as OutlineReply;
 const drawing = { id: 'd', item: { id: 'picture' }, shapes: [{ item: 'gate' }, { item: 'drive' }, { item: 'drive' }, { item: null }] } as unknown as Drawing;
 const links = (rows: [from: number, to: number, kind: string, usage?: number][]): LinkColumnsReply => ({
-  ...{ seq: 1, life: '', usages: ['Site › Gate'] },
+  ...{ seq: 1, life: '', usages: ['Site › Gate'], usagePaths: [['site', 'gate']] },
   id: rows.map((_, at) => `l${at}`),
   from: rows.map(([from]) => from),
   to: rows.map(([, to]) => to),

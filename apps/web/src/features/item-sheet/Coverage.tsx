@@ -81,7 +81,11 @@ function Why({ project, item, rule, waivable }: { project: string; item: string;
   );
 }
 
-function Paths({ paths }: { paths: { suspect: boolean; steps: { phrase: string; item: { id: string; reference: string; title: string } }[] }[] }) {
+function Paths({
+  paths,
+}: {
+  paths: { suspect: boolean; steps: { phrase: string; item: { id: string; reference: string; title: string }; usage: string | null }[] }[];
+}) {
   return paths.map((path, index) => (
     <Flex key={index} wrap="wrap" gap="1.5" align="baseline" py="0.5">
       {path.steps.map((step) => (
@@ -89,6 +93,11 @@ function Paths({ paths }: { paths: { suspect: boolean; steps: { phrase: string; 
           <Box color="fg.muted">{step.phrase}</Box>
           <Reference reference={step.item.reference} />
           <Box dir="auto">{step.item.title}</Box>
+          {step.usage && (
+            <Box color="heather.fg" fontSize="12px">
+              only as {step.usage}
+            </Box>
+          )}
         </Flex>
       ))}
       {path.suspect && <Box color="fg.warning">(suspect)</Box>}

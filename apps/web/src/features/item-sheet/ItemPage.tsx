@@ -3,13 +3,16 @@ import { useParams } from 'react-router';
 import { useProjectId } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useSheet } from './queries';
+import { useInUse } from './use-in-use';
 import { SheetBody } from './SheetBody';
 import { useWindowTitle } from '../../shared/ui/window-title';
 
 export function ItemPage() {
   const project = useProjectId();
   const { item } = useParams();
-  const sheet = useSheet(project, item!);
+  const known = useSheet(project, item!).data;
+  const [use] = useInUse(known?.id);
+  const sheet = useSheet(project, item!, use);
   useWindowTitle(sheet.data ? `${sheet.data.reference} ${sheet.data.title}` : item!);
   if (sheet.error)
     return (

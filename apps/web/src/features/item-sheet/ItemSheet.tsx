@@ -6,13 +6,16 @@ import { useProjectId } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useKeys } from '../../shared/ui/use-keys';
 import { useSheet } from './queries';
+import { useInUse } from './use-in-use';
 import { SheetBody } from './SheetBody';
 import { useWindowTitle } from '../../shared/ui/window-title';
 
 /** The sheet at the side of a view; its address is the view's with `?item=`. */
 export function ItemSheet({ item, onClose }: { item: string; onClose: () => void }) {
   const project = useProjectId();
-  const sheet = useSheet(project, item);
+  const known = useSheet(project, item).data;
+  const [use] = useInUse(known?.id);
+  const sheet = useSheet(project, item, use);
   useWindowTitle(sheet.data ? `${sheet.data.reference} ${sheet.data.title}` : item);
   const keys = useMemo(() => ({ Escape: onClose }), [onClose]);
   useKeys(keys);

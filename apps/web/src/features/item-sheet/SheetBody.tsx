@@ -12,9 +12,11 @@ import { Coverage } from './Coverage';
 import { DrawnIn } from './DrawnIn';
 import { FieldText } from './FieldEditor';
 import { HereToo } from './HereToo';
+import { InUse } from './InUse';
 import { ItemEditor } from './ItemEditor';
 import { type Sheet, useEditItem, useHistory, useRestore, useSplitItem, useWithdraw } from './queries';
 import { Trail } from './Trail';
+import { useInUse } from './use-in-use';
 import { WaitingEnds } from './WaitingEnds';
 import { Words } from './Words';
 import { OneLine } from '../../shared/ui/one-line';
@@ -29,6 +31,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   const split = useSplitItem(project.id);
   const withdraw = useWithdraw(project.id);
   const restore = useRestore(project.id);
+  const [use, setUse] = useInUse(sheet.id);
   const fields = kind.fields.filter((field) => sheet.fields[field.id] !== undefined && sheet.fields[field.id] !== null);
   if (editing)
     return (
@@ -84,6 +87,7 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           </Button>
         )}
       </Flex>
+      {sheet.uses > 0 && <InUse sheet={sheet} use={use} onChoose={setUse} />}
       {sheet.html && <RichText className="rich" fontFamily="serif" fontSize="16px" lineHeight="1.55" html={sheet.html} />}
       {fields.map((field) => (
         <Flex key={field.id} gap="3" py="0.5" fontSize="13.5px">
@@ -98,13 +102,13 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
       <Details sheet={sheet} />
       <Part title="Trail">
         <Flex gap="6" direction={{ base: 'column', md: wide ? 'row' : 'column' }}>
-          <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} />
-          <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} />
+          <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} use={use} />
+          <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} use={use} />
         </Flex>
         {sheet.waiting.length > 0 && <WaitingEnds project={project.id} waiting={sheet.waiting} />}
       </Part>
       {sheet.coverage.length > 0 && (
-        <Part title="Coverage">
+        <Part title={use ? 'Coverage in this use' : 'Coverage'}>
           <Coverage project={project.id} sheet={sheet} />
         </Part>
       )}

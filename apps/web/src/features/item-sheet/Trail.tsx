@@ -1,6 +1,6 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
 import type { TrailLink } from '@coomb/contract';
-import { findLinkKind } from '@coomb/core';
+import { findLinkKind, isUseWithin } from '@coomb/core';
 import { Unlink } from 'lucide-react';
 import { useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
@@ -11,8 +11,21 @@ import { useConfirmLinks, useEditLink, useLinkDifference, useRemoveLinks } from 
 import { Words } from './Words';
 import { OneLine } from '../../shared/ui/one-line';
 
+interface TrailProps {
+  project: string;
+  title: string;
+  empty: string;
+  links: TrailLink[];
+  /** The use that the item is shown in; links of other uses are not linked here. */
+  use?: readonly string[] | undefined;
+}
+
+const holdsIn = ({ usagePath }: TrailLink, use: readonly string[]) => usagePath === null || isUseWithin(use, usagePath);
+
 /** Links upstream and downstream of an item, grouped by phrase; suspect ones say what changed and can be confirmed. */
-export function Trail({ project, title, empty, links }: { project: string; title: string; empty: string; links: TrailLink[] }) {
+export function Trail({ project, title, empty, links: all, use }: TrailProps) {
+  const links = use ? all.filter((link) => holdsIn(link, use)) : all;
+  const elsewhere = use ? all.filter((link) => !holdsIn(link, use)) : [];
   const phrases = [...new Set(links.map((link) => link.phrase))];
   return (
     <Box flex="1" minW="0">
@@ -36,6 +49,20 @@ export function Trail({ project, title, empty, links }: { project: string; title
             ))}
         </Box>
       ))}
+      {elsewhere.length > 0 && (
+        <Box mb="2" color="fg.muted">
+          <Box fontSize="12.5px" color="heather.fg">
+            not linked here, but in other uses
+          </Box>
+          {elsewhere.map((link) => (
+            <Flex key={link.id} align="baseline" gap="2" py="0.5" borderTopWidth="1px" borderTopStyle="dashed" fontSize="13px">
+              <Box flexShrink={0}>{link.phrase}</Box>
+              <Reference reference={link.other.reference} />
+              <OneLine flex="1" text={`as ${link.usage}`} />
+            </Flex>
+          ))}
+        </Box>
+      )}
     </Box>
   );
 }

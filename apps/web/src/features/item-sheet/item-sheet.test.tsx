@@ -35,6 +35,7 @@ const link = {
   revision: 1,
   usage: null,
   otherUsage: null,
+  usagePath: null,
   fields: {},
   other,
 };
@@ -74,7 +75,7 @@ describe('why an item misses a rule', () => {
   });
 
   it('shows the path that meets it, and marks a suspect one', async () => {
-    explain({ state: 'suspect', paths: [{ suspect: true, steps: [{ phrase: 'is verified by', item: other }] }], ends: [] });
+    explain({ state: 'suspect', paths: [{ suspect: true, steps: [{ usage: null, phrase: 'is verified by', item: other }] }], ends: [] });
     show(<Coverage project={aProject.id} sheet={sheet({ coverage: [{ rule: 'tested', label: 'Tested', state: 'suspect' }] })} />);
     await userEvent.click(screen.getByRole('button', { name: 'Why?' }));
     expect(await screen.findByText('is verified by')).toBeTruthy();

@@ -13,9 +13,11 @@ import {
   getLinkDifference,
   joinItems,
   joinWaitingEnd,
+  listUsages,
   moveItem,
   removeLinks,
   type ReplyOf,
+  setInUsage,
   setKinds,
   splitItem,
   withdrawItems,
@@ -31,12 +33,17 @@ import type { Split } from './ItemEditor';
 
 export type Sheet = ReplyOf<typeof getItem>;
 
-export function useSheet(project: string, item: string) {
+/** In a use, coverage is told as it stands there. */
+export function useSheet(project: string, item: string, use?: readonly string[]) {
   return useQuery({
-    queryKey: [...projectKey(project), 'item', item],
-    queryFn: () => call(getItem, { params: { project, item } }),
+    queryKey: [...projectKey(project), 'item', item, ...(use ? [use.join()] : [])],
+    queryFn: () => call(getItem, { params: { project, item }, query: use ? { use: use.join() } : {} }),
     placeholderData: keepPreviousData,
   });
+}
+
+export function useUsages(project: string, item: string, enabled: boolean) {
+  return useQuery({ queryKey: [...projectKey(project), 'usages', item], queryFn: () => call(listUsages, { params: { project, item } }), enabled });
 }
 
 export function useHistory(project: string, item: string) {
@@ -114,6 +121,7 @@ export const useRestore = (project: string) =>
   useChange(project, (items: string[]) => call(restoreItems, { params: { project }, body: { items } }), 'Restored');
 export const useRemoveLinks = (project: string) =>
   useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }), 'Link removed. Undo brings it back.');
+export const useSetInUsage = (project: string) => useChange(project, (body: BodyOf<typeof setInUsage>) => call(setInUsage, { params: { project }, body }));
 export const useJoinWaiting = (project: string) =>
   useChange(project, ({ end, item }: { end: string; item: string }) => call(joinWaitingEnd, { params: { project, end }, body: { item } }), 'Linked.');
 export const useLetGo = (project: string) =>

@@ -1,4 +1,4 @@
-import { type BodyOf, createLinks, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
+import { type BodyOf, createLinks, listLinks, listUsed, removeLinks, suggestLinks } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -20,6 +20,11 @@ export function useLinksOfCollection(project: string, collection: string) {
     queryFn: () => call(listLinks, { params: { project }, query: { left: collection } }),
     placeholderData: keepPreviousData,
   });
+}
+
+/** Items of which something holds in one use only, each with all its uses. */
+export function useUsed(project: string) {
+  return useQuery({ queryKey: [...projectKey(project), 'used'], queryFn: () => call(listUsed, { params: { project } }), placeholderData: keepPreviousData });
 }
 
 export function useSuggestions(project: string, item: string | undefined, collection: string) {

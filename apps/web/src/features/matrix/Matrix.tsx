@@ -14,7 +14,7 @@ import { useSize } from '../../shared/ui/use-size';
 import { KindChoice } from '../linking/KindChoice';
 import { useMakeLink, useUnlink } from '../linking/queries';
 import { ColumnHeads, RowHeads } from './MatrixHeads';
-import type { MatrixSides } from './matrix-sides';
+import { holdsAt, type MatrixLink, type MatrixSides } from './matrix-sides';
 import { cellSize, paintMatrix } from './paint-matrix';
 import { OneLine } from '../../shared/ui/one-line';
 
@@ -56,7 +56,15 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
   const columnItem = (line: number) => sides.column.rows[columns.lines[line]!]!;
   const isHeading = (side: 'row' | 'column', line: number) => outline.heading[side === 'row' ? rowItem(line) : columnItem(line)] === 1;
-  const linksAt = (row: number, column: number) => sides.byPair.get(`${rowItem(row)} ${columnItem(column)}`) ?? [];
+  /** Links of a cell, by where they hold: here, here as everywhere, or in other uses of an end only. */
+  const linksBy = (row: number, column: number) => {
+    const found = { here: [] as MatrixLink[], everywhere: [] as MatrixLink[], elsewhere: [] as MatrixLink[] };
+    for (const link of sides.byPair.get(`${rowItem(row)} ${columnItem(column)}`) ?? []) {
+      const ends = [holdsAt(sides.row, rows.lines[row]!, link.rowUse), holdsAt(sides.column, columns.lines[column]!, link.columnUse)];
+      found[ends.includes('elsewhere') ? 'elsewhere' : ends.includes('everywhere') ? 'everywhere' : 'here'].push(link);
+    }
+    return found;
+  };
 
   const room = useRoom();
   const head = room.narrow ? HEAD.narrow : HEAD.wide;
@@ -73,7 +81,16 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
       isRowGap: (line) => sides.row.linked[rows.lines[line]!] === 0 && rows.size[line] === 1,
       isColumnGap: (line) => sides.column.linked[columns.lines[line]!] === 0 && columns.size[line] === 1,
       isHeading,
-      isSuspect: (row, column) => linksAt(row, column).some((link) => link.suspect),
+      markOf: (row, column) => {
+        const { here, everywhere, elsewhere } = linksBy(row, column);
+        const shown = here.length > 0 ? here : everywhere;
+        return {
+          mark: here.length > 0 ? 'here' : everywhere.length > 0 ? 'everywhere' : elsewhere.length > 0 ? 'elsewhere' : undefined,
+          count: shown.length,
+          suspect: shown.some((link) => link.suspect),
+        };
+      },
+      hasUses: sides.row.uses.size + sides.column.uses.size > 0,
       cursor: at,
       focused,
     });
@@ -97,12 +114,13 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
     const [a, b] = [rowItem(row), columnItem(column)];
     if (rows.size[row]! > 1 || columns.size[column]! > 1 || outline.heading[a] || outline.heading[b])
       return notify('Unfold to single items to link them.', 'info');
-    const present = linksAt(row, column);
+    const { here: present, everywhere } = linksBy(row, column);
     if (present.length > 0)
       return unlink.mutate(
         present.map((link) => link.id),
         { onSuccess: () => notify(`${outline.reference[a]} and ${outline.reference[b]} are no longer linked. Undo brings it back.`) },
       );
+    if (everywhere.length > 0) return notify('This link holds in every use. Remove it in the line of the item itself.', 'info');
     const allowed = findAllowedLinks(scheme, scheme.kinds[outline.kind[a]!]!.id, scheme.kinds[outline.kind[b]!]!.id).filter(
       ({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id,
     );
@@ -111,16 +129,26 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
         `No ${kind < 0 ? 'link kind' : `“${scheme.linkKinds[kind]!.phrase}” link`} joins ${outline.reference[a]} with ${outline.reference[b]}.`,
         'info',
       );
-    if (allowed.length === 1) create(a, b, allowed[0]!);
-    else setAsking({ row: a, column: b, allowed });
+    if (allowed.length === 1) create(row, column, allowed[0]!);
+    else setAsking({ row, column, allowed });
   };
-  const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
+  const create = (row: number, column: number, { linkKind, reversed }: AllowedLink) => {
     setAsking(undefined);
+    const [a, b] = [rowItem(row), columnItem(column)];
     const [from, to] = reversed ? [b, a] : [a, b];
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
-      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    const [rowUse, columnUse] = [sides.row.uses.get(rows.lines[row]!), sides.column.uses.get(columns.lines[column]!)];
+    const [fromUse, toUse] = reversed ? [columnUse, rowUse] : [rowUse, columnUse];
+    const inUse = { ...(fromUse && { fromUsage: [...fromUse.path] }), ...(toUse && { toUsage: [...toUse.path] }) };
+    const place = rowUse ?? columnUse;
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...inUse }], {
+      onSuccess: () =>
+        notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}${place ? `, only as in ${place.says}` : ''}`),
     });
     canvas.current?.focus();
+  };
+  const isMarked = (row: number, column: number) => {
+    const { here, everywhere } = linksBy(row, column);
+    return here.length + everywhere.length > 0 || cells.counts.has(row * cells.columns + column);
   };
   const jump = (rowStep: number, columnStep: number) => {
     for (
@@ -128,7 +156,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
       row >= 0 && column >= 0 && row < rows.lines.length && column < columns.lines.length;
       row += rowStep, column += columnStep
     )
-      if (cells.counts.has(row * cells.columns + column)) return reveal({ row, column });
+      if (isMarked(row, column)) return reveal({ row, column });
   };
   const nextGap = () => {
     for (let step = 1; step <= rows.lines.length; step++) {
@@ -167,8 +195,15 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
         Nothing to show: one side is empty under these filters.
       </Box>
     );
-  const current = linksAt(at.row, at.column);
-  const status = `${outline.reference[rowItem(at.row)]} × ${outline.reference[columnItem(at.column)]}: ${current.length ? current.map((link) => scheme.linkKinds[link.kind]!.phrase + (link.suspect ? ' (suspect)' : '')).join(', ') : (cells.counts.get(at.row * cells.columns + at.column) ?? 'no link')}`;
+  const current = linksBy(at.row, at.column);
+  const say = (links: readonly MatrixLink[], more: string) =>
+    links.map((link) => scheme.linkKinds[link.kind]!.phrase + (link.suspect ? ' (suspect)' : '') + more);
+  const told = [...say(current.here, ''), ...say(current.everywhere, ', as everywhere'), ...say(current.elsewhere, ', in other uses only')];
+  const status = `${outline.reference[rowItem(at.row)]} × ${outline.reference[columnItem(at.column)]}: ${told.length ? told.join('; ') : (cells.counts.get(at.row * cells.columns + at.column) ?? 'no link')}`;
+  const titleOf = (side: MatrixSides['row'], line: number, row: number) => {
+    const use = side.uses.get(line);
+    return use ? `${outline.title[row]} in ${use.says}` : outline.title[row]!;
+  };
   return (
     <Flex direction="column" h="100%" borderTopWidth="1px" bg="bg.panel">
       <Flex flexShrink={0} h={`${room.low ? TOP.low : TOP.high}px`}>
@@ -178,8 +213,8 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           </Box>
           {!room.low && (
             <>
-              <OneLine text={outline.title[rowItem(at.row)]!} />
-              <OneLine text={`× ${outline.title[columnItem(at.column)]}`} />
+              <OneLine text={titleOf(sides.row, rows.lines[at.row]!, rowItem(at.row))} />
+              <OneLine text={`× ${titleOf(sides.column, columns.lines[at.column]!, columnItem(at.column))}`} />
             </>
           )}
         </Flex>
@@ -237,8 +272,8 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
       </Flex>
       {asking && (
         <KindChoice
-          left={outline.reference[asking.row]!}
-          right={outline.reference[asking.column]!}
+          left={outline.reference[rowItem(asking.row)]!}
+          right={outline.reference[columnItem(asking.column)]!}
           allowed={asking.allowed}
           onChoose={(allowed) => create(asking.row, asking.column, allowed)}
           onClose={() => setAsking(undefined)}
@@ -249,7 +284,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
 }
 
 function foldSide(outline: OutlineReply, side: MatrixSides['row'], folded: ReadonlySet<string>) {
-  return foldAxis(side, new Set([...side.rows.keys()].filter((index) => folded.has(outline.id[side.rows[index]!]!))));
+  return foldAxis(side, new Set([...side.rows.keys()].filter((index) => !side.uses.has(index) && folded.has(outline.id[side.rows[index]!]!))));
 }
 
 function firstItem(outline: OutlineReply, side: MatrixSides['row']): number {

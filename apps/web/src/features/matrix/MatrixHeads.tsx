@@ -28,13 +28,18 @@ function readLine({ outline, side, axis, folded }: HeadsProps, line: number) {
   const row = side.rows[index]!;
   let depth = 0;
   for (let up = side.parent[index]!; up >= 0; up = side.parent[up]!) depth++;
-  const isFolded = folded.has(outline.id[row]!);
+  const use = side.uses.get(index);
+  const isFolded = !use && folded.has(outline.id[row]!);
   const hasChildren = isFolded || side.parent[index + 1] === index;
   return {
     row,
-    id: outline.id[row]!,
+    id: use ? use.path.join(' ') : outline.id[row]!,
     reference: outline.reference[row]!,
-    title: outline.title[row]!,
+    use: use !== undefined,
+    /** Its links are counted line by line, or it is such a line. */
+    hasUses: use !== undefined || (side.firstUse.has(row) && !isFolded),
+    title: use ? use.says : outline.title[row]!,
+    linked: side.linked[index]!,
     heading: outline.heading[row] === 1,
     depth,
     isFolded,
@@ -63,6 +68,7 @@ const headStyles = {
   '& .is-heading .name': { fontWeight: '600' },
   '& .reference': { fontFamily: 'mono', fontSize: '11.5px', color: 'moss.fg' },
   '& .fold': { width: '14px', height: '14px', flexShrink: '0', display: 'grid', placeItems: 'center', cursor: 'pointer' },
+  '& .use': { color: 'heather.fg', fontSize: '11px', fontFamily: 'body', whiteSpace: 'nowrap' },
   '& .note': { color: 'fg.muted', fontSize: '11px' },
   '& .count': { color: 'fg.muted', fontSize: '11.5px', fontVariantNumeric: 'tabular-nums' },
   '& .count.is-gap': { color: 'brick.fg' },
@@ -86,7 +92,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
       css={headStyles}
     >
       {linesIn(props.axis, props.scroll, height).map((line) => {
-        const { id, reference, title, heading, depth, isFolded, hasChildren, hidden } = readLine(props, line);
+        const { id, reference, title, heading, depth, isFolded, hasChildren, hidden, use, hasUses, linked } = readLine(props, line);
         return (
           <div
             key={id}
@@ -95,11 +101,14 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
           >
             <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
             <button type="button" className="name" title={`${reference} ${title}`} onClick={() => props.onOpen(reference)}>
-              {!heading && <span className="reference">{reference} </span>}
+              {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
               <bdi>{title}</bdi>
             </button>
+            {use && linked === 0 && <span className="use">not linked here</span>}
             {isFolded && hidden > 0 && <span className="note">{hidden} folded</span>}
-            <span className={props.totals[line] ? 'count' : 'count is-gap'}>{heading && !isFolded ? '' : props.totals[line]}</span>
+            <span className={(hasUses ? linked : props.totals[line]) ? 'count' : 'count is-gap'}>
+              {heading && !isFolded ? '' : hasUses ? linked : props.totals[line]}
+            </span>
           </div>
         );
       })}
@@ -112,7 +121,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       {linesIn(props.axis, props.scroll, width).map((line) => {
-        const { id, reference, title, heading, isFolded, hasChildren, hidden } = readLine(props, line);
+        const { id, reference, title, heading, isFolded, hasChildren, hidden, use } = readLine(props, line);
         return (
           <div
             key={id}
@@ -133,7 +142,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
               style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
               onClick={() => props.onOpen(reference)}
             >
-              {!heading && <span className="reference">{reference} </span>}
+              {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
               <bdi>{title}</bdi>
               {isFolded && hidden > 0 ? ` (${hidden})` : ''}
             </button>

@@ -13,7 +13,8 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Page } from '../../shared/ui/page';
 import { ofSameLife } from '../../shared/live/same-life';
-import { useLinksBetween } from '../linking/queries';
+import { useLinksBetween, useUsed } from '../linking/queries';
+import { buildUseLines } from '../linking/use-lines';
 import { Matrix } from './Matrix';
 import { buildMatrixSides } from './matrix-sides';
 
@@ -22,13 +23,14 @@ const address = z.object({
   columns: z.string().default(''),
   kind: z.string().default(''),
   show: z.enum(['all', 'rowGaps', 'columnGaps']).default('all'),
+  uses: z.enum(['lines', 'together']).default('lines'),
 });
 
 /** Trace matrix: rows × columns, folding outlines with counts, gaps, link and unlink in the cell. */
 export function MatrixPage() {
   const project = useProject();
   const outline = useOutline();
-  const [{ rows, columns, kind, show }, set] = useAddress(address);
+  const [{ rows, columns, kind, show, uses }, set] = useAddress(address);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const { collections } = project;
   const rowId = collections.some((one) => one.id === rows) ? rows : (findRequirements(project)?.id ?? '');
@@ -37,6 +39,11 @@ export function MatrixPage() {
     : ((collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '');
   const links = useLinksBetween(project.id, rowId, columnId);
   const joined = ofSameLife(outline.data, links.data);
+  const used = useUsed(project.id).data;
+  const useLines = useMemo(
+    () => (outline.data && uses === 'lines' ? buildUseLines(used, new Map(outline.data.node.map((node, row) => [node, row]))) : undefined),
+    [outline.data, used, uses],
+  );
   const kindIndex = project.scheme.linkKinds.findIndex((one) => one.id === kind);
   const sides = useMemo(
     () =>
@@ -48,9 +55,10 @@ export function MatrixPage() {
             collections.findIndex((one) => one.id === columnId),
             kindIndex,
             show,
+            useLines,
           )
         : undefined,
-    [outline.data, joined, collections, rowId, columnId, kindIndex, show],
+    [outline.data, joined, collections, rowId, columnId, kindIndex, show, useLines],
   );
   if (outline.error ?? links.error) return <ErrorNote error={outline.error ?? links.error} />;
   if (collections.length < 2)
@@ -63,6 +71,7 @@ export function MatrixPage() {
       </EmptyState>
     );
   if (!sides || !outline.data) return <Loading what="the matrix" />;
+  const hasUses = (used?.items.length ?? 0) > 0;
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   const present = project.scheme.linkKinds.filter((_, index) => links.data?.kind.includes(index) || index === kindIndex);
   const swap = () => set({ rows: columnId, columns: rowId, show: show === 'rowGaps' ? 'columnGaps' : show === 'columnGaps' ? 'rowGaps' : 'all' });
@@ -93,7 +102,18 @@ export function MatrixPage() {
             ]}
             onChange={(value) => set({ show: value as 'all' })}
           />
-          <KeptViews project={project.id} sort="matrix" body={{ rows: rowId, columns: columnId, kind, show }} />
+          {hasUses && (
+            <Choice
+              label="Items used in several places"
+              value={uses}
+              options={[
+                { value: 'lines', label: 'a line for each use' },
+                { value: 'together', label: 'all uses together' },
+              ]}
+              onChange={(value) => set({ uses: value as 'lines' })}
+            />
+          )}
+          <KeptViews project={project.id} sort="matrix" body={{ rows: rowId, columns: columnId, kind, show, uses }} />
         </>
       }
     >

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
-import { buildMatrixSides } from './matrix-sides';
+import { buildMatrixSides, holdsAt } from './matrix-sides';
 
 const outline = outlineOf([
   { reference: 'Chapter', heading: true },
@@ -18,6 +18,7 @@ const links = {
   kind: [0, 1, 2],
   suspect: [0, 1, 0],
   usages: [],
+  usagePaths: [],
   fromUsage: [],
   toUsage: [],
 };
@@ -49,5 +50,53 @@ describe('buildMatrixSides', () => {
     const columns = buildMatrixSides(outline, links, 0, 1, -1, 'columnGaps');
     expect([...columns.column.rows]).toEqual([4]);
     expect(columns.shown).toBe(0);
+  });
+});
+
+/** REQ-1 is a part here that is used at the weir and at the lock; a link holds at the weir only, another everywhere. */
+describe('sides with a line for each use', () => {
+  const weir = { path: ['weir', 'id1'], says: 'weir' };
+  const lock = { path: ['lock', 'id1'], says: 'lock' };
+  const inUse = {
+    ...links,
+    from: [103, 104, 103],
+    to: [101, 101, 102],
+    usages: ['weir › REQ-1'],
+    usagePaths: [['weir', 'id1']],
+    fromUsage: [-1, -1, -1],
+    toUsage: [0, -1, -1],
+  };
+  const sides = buildMatrixSides(outline, inUse, 0, 1, -1, 'all', new Map([[1, [weir, lock]]]));
+
+  it('stand below their item, with the links that hold there', () => {
+    expect([...sides.row.rows]).toEqual([0, 1, 1, 1, 2]);
+    expect([...sides.row.parent]).toEqual([-1, 0, 1, 1, 0]);
+    expect([...sides.row.uses].map(([line, { says }]) => [line, says])).toEqual([
+      [2, 'weir'],
+      [3, 'lock'],
+    ]);
+    expect([...sides.row.linked]).toEqual([0, 2, 2, 1, 1]);
+    expect(sides.row.firstUse.get(1)).toBe(2);
+  });
+
+  it('count each link once: in its use, or at the item', () => {
+    expect([...sides.links.row]).toEqual([2, 1, 4]);
+    expect(sides.shown).toBe(3);
+  });
+
+  it('tell links that hold here, as everywhere, and in other uses only', () => {
+    const at = (line: number) => [holdsAt(sides.row, line, ['weir', 'id1']), holdsAt(sides.row, line, undefined)];
+    expect(at(1)).toEqual(['elsewhere', 'here']);
+    expect(at(2)).toEqual(['here', 'everywhere']);
+    expect(at(3)).toEqual(['elsewhere', 'everywhere']);
+    expect(holdsAt(sides.row, 2, ['id1'])).toBe('here');
+    expect(holdsAt(sides.row, 4, undefined)).toBe('here');
+  });
+
+  it('are gaps where another use is linked and this one is not', () => {
+    const only = { ...inUse, id: ['a'] };
+    const gaps = buildMatrixSides(outline, only, 0, 1, -1, 'rowGaps', new Map([[1, [weir, lock]]]));
+    expect([...gaps.row.rows]).toEqual([0, 1, 1, 1, 2]);
+    expect([...buildMatrixSides(outline, only, 0, 1, -1, 'rowGaps').row.rows]).toEqual([0, 2]);
   });
 });

@@ -10,7 +10,10 @@ export interface MatrixLook {
   isRowGap: (line: number) => boolean;
   isColumnGap: (line: number) => boolean;
   isHeading: (side: 'row' | 'column', line: number) => boolean;
-  isSuspect: (row: number, column: number) => boolean;
+  /** Where the links of an unfolded cell hold, how many, and whether one is suspect. */
+  markOf: (row: number, column: number) => { mark: 'here' | 'everywhere' | 'elsewhere' | undefined; count: number; suspect: boolean };
+  /** Some lines are uses of the item above them. */
+  hasUses: boolean;
   cursor: { row: number; column: number };
   focused: boolean;
 }
@@ -47,8 +50,8 @@ export function paintMatrix(context: CanvasRenderingContext2D, view: { left: num
   context.textBaseline = 'middle';
   for (let row = firstRow; row <= lastRow; row++)
     for (let column = firstColumn; column <= lastColumn; column++) {
-      const count = cells.counts.get(row * cells.columns + column);
-      if (count) paintCell(context, look, row, column, count, x(column), y(row));
+      const count = cells.counts.get(row * cells.columns + column) ?? 0;
+      if (count > 0 || look.hasUses) paintCell(context, look, row, column, count, x(column), y(row));
     }
   context.strokeStyle = colour(look.focused ? 'moss.solid' : 'border.emphasized');
   context.lineWidth = 2;
@@ -74,9 +77,10 @@ function shade(
 
 function paintCell(context: CanvasRenderingContext2D, look: MatrixLook, row: number, column: number, count: number, x: number, y: number): void {
   const folded = look.rows.size[row]! > 1 || look.columns.size[column]! > 1;
-  const suspect = look.isSuspect(row, column);
+  const { mark, count: own, suspect } = look.markOf(row, column);
   context.fillStyle = look.colour(suspect ? 'suspect' : 'moss.solid');
   if (folded) {
+    if (count === 0) return;
     context.globalAlpha = Math.min(1, 0.25 + count / 24);
     context.fillRect(x + 1, y + 1, cellSize - 3, cellSize - 3);
     context.globalAlpha = 1;
@@ -84,10 +88,23 @@ function paintCell(context: CanvasRenderingContext2D, look: MatrixLook, row: num
     context.fillText(String(count), x + cellSize / 2, y + cellSize / 2);
     return;
   }
+  if (mark === undefined) return;
+  if (mark === 'elsewhere') {
+    // Linked in other uses only.
+    context.fillStyle = look.colour('heather.fg');
+    context.fillRect(x + cellSize / 2 - 4.5, y + cellSize / 2 - 1, 8, 1.5);
+    return;
+  }
   context.beginPath();
-  context.arc(x + cellSize / 2 - 0.5, y + cellSize / 2 - 0.5, 6, 0, 2 * Math.PI);
+  context.arc(x + cellSize / 2 - 0.5, y + cellSize / 2 - 0.5, mark === 'here' ? 6 : 5, 0, 2 * Math.PI);
+  if (mark === 'everywhere') {
+    context.strokeStyle = context.fillStyle;
+    context.lineWidth = 1.5;
+    context.stroke();
+    return;
+  }
   context.fill();
-  if (!suspect && count < 2) return;
+  if (!suspect && own < 2) return;
   context.fillStyle = look.colour('bg.panel');
-  context.fillText(suspect ? '?' : String(count), x + cellSize / 2 - 0.5, y + cellSize / 2);
+  context.fillText(suspect ? '?' : String(own), x + cellSize / 2 - 0.5, y + cellSize / 2);
 }

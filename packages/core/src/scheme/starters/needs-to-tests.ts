@@ -50,7 +50,14 @@ export const defaultScheme: Scheme = withSentences({
     { id: 'interface', label: 'Interface', plural: 'Interfaces', roles: ['interface'], layer: 'components', fields: [] },
     { id: 'part', label: 'Part', plural: 'Parts', roles: ['part'], layer: 'components', fields: [] },
     { id: 'port', label: 'Port', plural: 'Ports', roles: ['port'], layer: 'components', fields: [] },
-    { id: 'value', label: 'Value', plural: 'Values', roles: ['value'], layer: 'components', fields: [] },
+    {
+      id: 'value',
+      label: 'Value',
+      plural: 'Values',
+      roles: ['value'],
+      layer: 'components',
+      fields: [{ id: 'amount', label: 'Amount', type: 'text' }],
+    },
     { id: 'drawing', label: 'Drawing', plural: 'Drawings', layer: 'components', fields: [], informative: true, roles: ['drawing'] },
     {
       id: 'pointer',

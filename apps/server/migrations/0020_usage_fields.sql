@@ -1,0 +1,1 @@
+ALTER TABLE "usage" ADD COLUMN "fields" jsonb DEFAULT '{}'::jsonb NOT NULL;
