@@ -100,7 +100,9 @@ const exchangeContent = z.object({
     }),
   ),
   outlines: z.array(z.object({ id: z.string(), name: z.string(), nodes: z.array(exchangeNode) })),
-  relations: z.array(z.object({ id: z.string(), type: z.string(), from: z.string(), to: z.string() })),
+  relations: z.array(
+    z.object({ id: z.string(), type: z.string(), from: z.string(), to: z.string(), fromUse: z.string().optional(), toUse: z.string().optional() }),
+  ),
   recipe: exchangeRecipeSchema,
 });
 

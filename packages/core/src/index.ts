@@ -102,6 +102,7 @@ export * from './drawing/paint-shape.js';
 export * from './drawing/paint-route.js';
 export * from './drawing/svg-pen.js';
 export * from './drawing/write-drawing.js';
+export * from './recipe/use-text.js';
 export * from './composition/composition.js';
 export * from './composition/find-paths.js';
 export * from './drawing/tidy-tree.js';

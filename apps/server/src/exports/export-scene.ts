@@ -1,5 +1,5 @@
 import { CoombError } from '@coomb/contract';
-import { findLinkKind, phraseAt, type Scheme } from '@coomb/core';
+import { findLinkKind, phraseAt, type Scheme, writeUseTarget } from '@coomb/core';
 import type { ReqifItem } from '@coomb/formats';
 import type { ProjectState } from '../project-state/project-state.js';
 
@@ -113,15 +113,30 @@ function describeLinks({ scheme }: ProjectState, ends: ReqifItem['ends'], at: Re
   return [...links.values()];
 }
 
+/** References of the items on the path of a usage. */
+function sayUse(state: ProjectState, usage: string | null | undefined): string[] | null {
+  if (!usage) return null;
+  return state.usages.pathOf(usage).map((id) => state.items[state.nodeOf.get(id) ?? -1]?.reference ?? '');
+}
+
 function readEnds(state: ProjectState, node: number): ReqifItem['ends'] {
   const { graph, scheme } = state;
   const read = (direction: 'out' | 'in') =>
     graph.findLinks(node, direction).flatMap((link) => {
       const end = direction === 'out' ? graph.to[link]! : graph.from[link]!;
       const other = state.items[end]!;
-      return other.withdrawn
-        ? []
-        : [{ linkKind: scheme.linkKinds[graph.kind[link]!]!.id, reversed: direction === 'in', other: other.id, reference: other.reference }];
+      if (other.withdrawn) return [];
+      const usage = state.linkUsage(link);
+      const [own, others] = direction === 'out' ? [usage?.from, usage?.to] : [usage?.to, usage?.from];
+      const [ownUse, otherUse] = [sayUse(state, own), sayUse(state, others)];
+      return [
+        {
+          ...{ linkKind: scheme.linkKinds[graph.kind[link]!]!.id, reversed: direction === 'in', other: other.id },
+          reference: writeUseTarget({ target: other.reference, ownUse, otherUse }),
+          ...(ownUse && { ownUse: ownUse.join('/') }),
+          ...(otherUse && { otherUse: otherUse.join('/') }),
+        },
+      ];
     });
   return [...read('out'), ...read('in')];
 }

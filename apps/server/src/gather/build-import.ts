@@ -1,5 +1,7 @@
 import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome, type Stepwise } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
+import { CoombError } from '@coomb/contract';
+import { UsageFinder } from '../usages/usage-finder.js';
 import { cleanFields } from '../items/check-fields.js';
 import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED, type WaitingEndValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -10,10 +12,11 @@ import { sayWaiting } from './say-waiting.js';
 import { type LinkEnd, LinkEnds } from './link-ends.js';
 
 /** What an import must know of the project that it goes into. */
-export type ImportTarget = Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
-  byReference: Pick<ProjectState['byReference'], 'get' | 'has'>;
-  graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
-};
+export type ImportTarget = Partial<Pick<ProjectState, 'usages' | 'linkUsage'>> &
+  Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
+    byReference: Pick<ProjectState['byReference'], 'get' | 'has'>;
+    graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
+  };
 
 export interface ImportContext<State extends ImportTarget = ImportTarget> {
   state: State;
@@ -41,9 +44,10 @@ export interface BuiltImport {
 export function* buildImport(context: ImportContext, outcome: RecipeOutcome): Stepwise<BuiltImport> {
   const issues: Issue[] = [...outcome.issues];
   const rows = yield* buildItems(context, outcome, issues);
-  const { links, waiting } = yield* buildLinks(context, outcome, rows, issues);
+  const { links, waiting, usages } = yield* buildLinks(context, outcome, rows, issues);
   const changes: Change[] = [
     ...rows.map((after): Change => ({ entity: 'item', before: null, after })),
+    ...usages,
     ...links.map((after): Change => ({ entity: 'link', before: null, after })),
     ...waiting.map((after): Change => ({ entity: 'waitingEnd', before: null, after })),
   ];
@@ -154,19 +158,23 @@ export function* buildLinks(
   outcome: Pick<RecipeOutcome, 'links'>,
   rows: readonly LinkEnd[],
   issues: Issue[],
-): Stepwise<{ links: LinkValue[]; waiting: WaitingEndValue[] }> {
+): Stepwise<{ links: LinkValue[]; waiting: WaitingEndValue[]; usages: Change[] }> {
   const { state } = context;
   const ends = new LinkEnds(state, rows, context.sourceId, context.fileNames);
   const seen = new Set<string>();
   const links: LinkValue[] = [];
   const waiting: WaitingEndValue[] = [];
+  const brought = new Set(rows.map((row) => row.id));
+  const finder = state.usages && new UsageFinder(state as ProjectState, context.newId, (id) => brought.has(id));
   for (const link of outcome.links) {
     yield;
     const own = rows[link.draft]!;
     let kind = findLinkKind(state.scheme, link.linkKind);
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });
     if (!kind) continue;
-    const other = ends.find(link);
+    const named = ends.find(link);
+    const inUse = 'count' in named && named.count === 0 ? ends.findInUse(link.target, link.by) : undefined;
+    const other = inUse?.end ?? named;
     if ('count' in other) {
       const names = `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}"`;
       const where = link.within?.length ? link.within.join(', ') : 'the project';
@@ -184,12 +192,36 @@ export function* buildLinks(
       complain('link-not-allowed', `"${kind.phrase}" does not join ${from.reference} with ${to.reference}; no link was made`);
       continue;
     }
-    const key = `${kind.id} ${from.id} ${to.id}`;
-    if (seen.has(key) || isLinked(state, kind.id, from.id, to.id)) continue;
+    const [ownUsage, otherUsage] = readUses(finder, own, other, inUse, (message) => complain('usage-unknown', message));
+    if (ownUsage === undefined || otherUsage === undefined) continue;
+    const [fromUsage, toUsage] = link.reversed ? [otherUsage, ownUsage] : [ownUsage, otherUsage];
+    const key = `${kind.id} ${from.id} ${to.id} ${fromUsage} ${toUsage}`;
+    if (seen.has(key) || isLinked(state, kind.id, from.id, to.id, { from: fromUsage, to: toUsage })) continue;
     seen.add(key);
-    links.push(buildLink(context, kind.id, from, to));
+    links.push({ ...buildLink(context, kind.id, from, to), fromUsage, toUsage });
   }
-  return { links, waiting };
+  return { links, waiting, usages: finder?.made ?? [] };
+}
+
+/** Usages in which a link holds only, by their ids; undefined where a path does not lead to its end, which is told. */
+function readUses(
+  finder: UsageFinder | undefined,
+  own: LinkEnd,
+  other: LinkEnd,
+  uses: { ownUse: string[] | null; otherUse: string[] | null } | undefined,
+  complain: (message: string) => void,
+): [own: string | null | undefined, other: string | null | undefined] {
+  if (!uses || !finder) return [null, null];
+  const read = (end: LinkEnd, path: string[] | null) => {
+    try {
+      return finder.find(end, path ?? undefined);
+    } catch (cause) {
+      if (!(cause instanceof CoombError)) throw cause;
+      complain(`${cause.message} No link was made.`);
+      return undefined;
+    }
+  };
+  return [read(own, uses.ownUse), read(other, uses.otherUse)];
 }
 
 export function buildLink(
@@ -233,10 +265,22 @@ export function joinBrought(context: ImportContext, built: readonly Change[], wa
   return joinWaiting(state.scheme, waiting, new LinkEnds(state, brought, context.sourceId, context.fileNames), ownEnd, makeLink);
 }
 
-export function isLinked(state: ImportTarget, linkKind: string, from: string, to: string): boolean {
+/** Whether a link says so already: everywhere, or in the same usages. */
+export function isLinked(
+  state: Pick<ImportTarget, 'nodeOf' | 'graph' | 'linkKindIndex' | 'linkUsage'>,
+  linkKind: string,
+  from: string,
+  to: string,
+  usage: { from: string | null; to: string | null } = { from: null, to: null },
+): boolean {
   const [fromNode, toNode] = [state.nodeOf.get(from), state.nodeOf.get(to)];
   if (fromNode === undefined || toNode === undefined) return false;
-  return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => state.graph.to[link] === toNode);
+  const covers = (known: string | null | undefined, asked: string | null) => !known || known === asked;
+  return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => {
+    if (state.graph.to[link] !== toNode) return false;
+    const known = state.linkUsage?.(link);
+    return covers(known?.from, usage.from) && covers(known?.to, usage.to);
+  });
 }
 
 /** Gives pictures and embedded objects the addresses they are stored at. What is not stored keeps the name that its file has for it. */

@@ -1,4 +1,4 @@
-import { addToGroup, type DraftLink } from '@coomb/core';
+import { addToGroup, type DraftLink, readUseTarget } from '@coomb/core';
 import type { ItemValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
@@ -34,6 +34,21 @@ export class LinkEnds {
       if (found.length > 1) return { count: found.length };
     }
     return this.findInFile(target) ?? { count: 0 };
+  }
+
+  /** An end with the uses in which a link holds only, where the text tells of such: all that it names must be there. */
+  findInUse(text: string, by: DraftLink['by']): { end: LinkEnd; ownUse: string[] | null; otherUse: string[] | null } | undefined {
+    const told = readUseTarget(text);
+    if (!told) return undefined;
+    const end = this.find({ target: told.target, by });
+    if ('count' in end) return undefined;
+    const idsOf = (names: string[] | null) => {
+      const ends = (names ?? []).map((target) => this.find({ target }));
+      return ends.some((one) => 'count' in one) ? undefined : ends.map((one) => (one as LinkEnd).id);
+    };
+    const [ownUse, otherUse] = [idsOf(told.ownUse), idsOf(told.otherUse)];
+    if (!ownUse || !otherUse) return undefined;
+    return { end, ownUse: told.ownUse && ownUse, otherUse: told.otherUse && otherUse };
   }
 
   /** An end by its file and its identifier there: "hydraulics.xmi#_b12". A file that was renamed is taken where the identifier is like no other. */

@@ -120,6 +120,13 @@ export class ProjectUsages {
     return number;
   }
 
+  /** The stored usage of a path, if there is one. */
+  find(path: readonly string[]): UsageValue | undefined {
+    const key = path.join(' ');
+    for (const usage of this.byId.values()) if (!usage.withdrawn && usage.path.join(' ') === key) return usage;
+    return undefined;
+  }
+
   get(id: string): UsageValue | undefined {
     return this.byId.get(id);
   }

@@ -12,18 +12,21 @@ export class UsageFinder {
   constructor(
     private readonly state: ProjectState,
     private readonly newId: () => string,
+    /** Items that are not in the project yet: what they are parts of is taken on trust. */
+    private readonly isNew: (id: string) => boolean = () => false,
   ) {
     this.byPath = new Map([...state.usages.values()].flatMap(({ id, path, withdrawn }) => (withdrawn ? [] : [[path.join(' '), id] as const])));
   }
 
   /** Id of the usage of an item that a path leads to; null where none is asked for. Refuses a path that does not lead there from part to part. */
-  find(item: LightItem, path: readonly string[] | undefined): string | null {
+  find(item: Pick<LightItem, 'id' | 'reference'>, path: readonly string[] | undefined): string | null {
     if (path === undefined || path.length === 0) return null;
     const known = this.byPath.get(path.join(' '));
     if (known !== undefined) return known;
     if (path.at(-1) !== item.id) throw new CoombError('input-invalid', `The path of a usage of ${item.reference} must end at it.`);
     if (path.length < 2) throw new CoombError('input-invalid', `A usage of ${item.reference} is a path of at least two items: what it is used in, and itself.`);
     path.slice(1).forEach((part, index) => {
+      if (this.isNew(part) || this.isNew(path[index]!)) return;
       const node = this.state.nodeOf.get(part);
       const wholes = node === undefined ? [] : findWholes(this.state, node).map((one) => this.state.items[one]!.id);
       if (!wholes.includes(path[index]!))

@@ -270,7 +270,9 @@ class ExchangeReading {
           at: relation.id,
           message: `The other end of the relation, ${other}, is not in the file; it is looked for in the project`,
         });
-      links.push({ draft: own, linkKind: kind.linkKind, reversed: own === from ? kind.reversed : !kind.reversed, target: other, place });
+      const [ownUse, otherUse] = own === from ? [relation.fromUse, relation.toUse] : [relation.toUse, relation.fromUse];
+      const target = (otherUse ?? other) + (ownUse ? `(${ownUse})` : '');
+      links.push({ draft: own, linkKind: kind.linkKind, reversed: own === from ? kind.reversed : !kind.reversed, target, place });
     }
     if (dangling > MOST_NAMED)
       this.issues.push({

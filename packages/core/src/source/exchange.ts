@@ -1,5 +1,15 @@
 import type { SourcePicture } from './document.js';
 
+/** Uses are paths of references, parted by slashes: the relation holds only where an end is used so. */
+export interface ExchangeRelation {
+  id: string;
+  type: string;
+  from: string;
+  to: string;
+  fromUse?: string | undefined;
+  toUse?: string | undefined;
+}
+
 /** Requirements as tools exchange them: typed objects with attributes, outlines that show them, relations between them. */
 export interface ExchangeDocument {
   title: string;
@@ -9,7 +19,7 @@ export interface ExchangeDocument {
   relationTypes: { id: string; name: string; count: number }[];
   objects: ExchangeObject[];
   outlines: { id: string; name: string; nodes: ExchangeNode[] }[];
-  relations: { id: string; type: string; from: string; to: string }[];
+  relations: ExchangeRelation[];
   /** Pictures and other objects in rich text that are at hand, by the name that the text has for them. */
   pictures: Map<string, SourcePicture>;
   /** Media types of all objects that rich text names, as the file says; empty where it does not. */

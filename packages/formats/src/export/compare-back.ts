@@ -1,4 +1,4 @@
-import { type Draft, findKind, findLinkKind, isSame, phraseAt, type RecipeOutcome, type Scheme } from '@coomb/core';
+import { type Draft, findKind, findLinkKind, isSame, phraseAt, readUseTarget, type RecipeOutcome, type Scheme, writeUseTarget } from '@coomb/core';
 import type { ReqifItem } from '../reqif/build-reqif-edits.js';
 import { plainText } from '../rich-text/sanitise.js';
 
@@ -115,13 +115,21 @@ function compareLinks(
   draftOf: ReadonlyMap<ReqifItem, Draft>,
   { drafts, links }: RecipeOutcome,
 ): { out: number; back: number } {
-  const keyOf = (linkKind: string, reversed: boolean, own: string, other: string) =>
-    [linkKind, ...(reversed ? [other, own] : [own, other])].join(' ').toLowerCase();
+  // Told from either end, with the uses in which it holds, a link is one and the same.
+  const keyOf = (linkKind: string, reversed: boolean, own: string, other: string) => {
+    const use = readUseTarget(other);
+    const ends = [own + (use?.ownUse ? `@${use.ownUse.join('/')}` : ''), (use?.target ?? other) + (use?.otherUse ? `@${use.otherUse.join('/')}` : '')];
+    return [linkKind, ...(reversed ? ends.reverse() : ends)].join(' ').toLowerCase();
+  };
   const references = new Map([...draftOf].map(([item, draft]) => [draft.key, item.reference]));
   const byExternalId = new Map(drafts.flatMap((draft) => (draft.externalId === null ? [] : [[draft.externalId, references.get(draft.key)] as const])));
-  const back = new Set(
-    links.map((link) => keyOf(link.linkKind, link.reversed, references.get(link.draft) ?? '', byExternalId.get(link.target) ?? link.target)),
-  );
+  const nameTarget = (target: string) => {
+    const known = byExternalId.get(target);
+    const use = known === undefined ? readUseTarget(target) : undefined;
+    if (!use) return known ?? target;
+    return writeUseTarget({ ...use, target: byExternalId.get(use.target) ?? use.target });
+  };
+  const back = new Set(links.map((link) => keyOf(link.linkKind, link.reversed, references.get(link.draft) ?? '', nameTarget(link.target))));
   const out = new Map<string, { item: ReqifItem; what: string; other: string }>();
   for (const item of items)
     for (const { linkKind, reversed, reference } of item.ends) {

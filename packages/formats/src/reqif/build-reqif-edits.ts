@@ -1,15 +1,25 @@
-import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type LinkMeaning, type Scheme } from '@coomb/core';
+import { applyExchangeRecipe, escapeHtml, type ExchangeDocument, type ExchangeRecipe, type ExchangeRelation, type LinkMeaning, type Scheme } from '@coomb/core';
 import type { ExportItem } from '../outgoing/export-item.js';
 import { noEdits, type ReqifEdits, type ReqifNode, type ReqifValue } from './rewrite-reqif.js';
 
 /** An item as it goes out into a ReqIF file: what was changed here since it was last exchanged. */
+/** A link as one of its items has it. Uses are paths of references, parted by slashes, in which it holds only; `reference` tells of them too. */
+export interface ItemEnd {
+  linkKind: string;
+  reversed: boolean;
+  other: string;
+  reference: string;
+  ownUse?: string;
+  otherUse?: string;
+}
+
 export interface ReqifItem extends ExportItem {
   /** Names of the values that differ from what was last exchanged: `title`, `text`, `heading`, `field:<id>`. */
   changed: ReadonlySet<string>;
   /** Index of the parent in the list, or -1. */
   parentAt: number;
   /** All its links, by id and reference of their other ends, which may lie outside the list. */
-  ends: { linkKind: string; reversed: boolean; other: string; reference: string }[];
+  ends: ItemEnd[];
   /** Links from it that somebody removed: kind, and the item at the other end. Only their relations leave a partner's file. */
   gone?: readonly { linkKind: string; other: string }[];
 }
@@ -163,36 +173,37 @@ function buildRelations(
 ): Pick<ReqifEdits, 'addedRelations' | 'removedRelations'> {
   const idOf = new Map(items.map((item) => [item.id, objectOf(item)]));
   const kindOf = new Map(recipe.relations.map((relation) => [relation.type, relation]));
-  const keyOf = (linkKind: string, from: string, to: string) => `${linkKind} ${from} ${to}`;
+  const keyOf = (linkKind: string, from: string, to: string, fromUse = '', toUse = '') => `${linkKind} ${from} ${to} ${fromUse} ${toUse}`.trim().toLowerCase();
   /** The link that a relation would make, whichever way round the file writes it. */
-  const linkOf = ({ type, from, to }: { type: string; from: string; to: string }) => {
+  const linkOf = ({ type, from, to, fromUse, toUse }: ExchangeRelation) => {
     const kind = kindOf.get(type);
     if (!kind?.linkKind) return undefined;
-    return kind.reversed ? keyOf(kind.linkKind, to, from) : keyOf(kind.linkKind, from, to);
+    return kind.reversed ? keyOf(kind.linkKind, to, from, toUse, fromUse) : keyOf(kind.linkKind, from, to, fromUse, toUse);
   };
-  const present = new Map<string, { linkKind: string; from: string; to: string }>();
+  const present = new Map<string, { linkKind: string; from: string; to: string; fromUse?: string | undefined; toUse?: string | undefined }>();
   const taken = new Set<string>();
   for (const item of items) {
     const own = idOf.get(item.id)!;
-    for (const { linkKind, reversed, other } of item.ends) {
+    for (const { linkKind, reversed, other, ownUse, otherUse } of item.ends) {
       const end = idOf.get(other);
       if (!end || reversed) continue;
-      present.set(keyOf(linkKind, own, end), { linkKind, from: own, to: end });
+      present.set(keyOf(linkKind, own, end, ownUse, otherUse), { linkKind, from: own, to: end, fromUse: ownUse, toUse: otherUse });
     }
     for (const { linkKind, other } of item.gone ?? []) if (idOf.has(other)) taken.add(keyOf(linkKind, own, idOf.get(other)!));
   }
   // A relation that never became a link (another kind of ends, an unknown end, a type that the recipe leaves out) is the partner's: it stays.
-  const isTaken = (relation: { type: string; from: string; to: string }) => {
-    const link = linkOf(relation);
-    return link !== undefined && taken.has(link) && !present.has(link);
+  const isTaken = (relation: ExchangeRelation) => {
+    const [link, anywhere] = [linkOf(relation), linkOf({ ...relation, fromUse: undefined, toUse: undefined })];
+    return link !== undefined && taken.has(anywhere!) && !present.has(link);
   };
   const gone = document.relations.filter((relation) => removed.has(relation.from) || removed.has(relation.to) || isTaken(relation));
   const known = new Set(document.relations.map(linkOf));
-  const added = [...present].flatMap(([key, { linkKind, from, to }]) => {
+  const added = [...present].flatMap(([key, { linkKind, from, to, fromUse, toUse }]) => {
     const relation = recipe.relations.find((one) => one.linkKind === linkKind);
     if (known.has(key) || !relation) return [];
-    const ends = relation.reversed ? { from: to, to: from } : { from, to };
-    return [{ id: `coomb-${relation.type}-${ends.from}-${ends.to}`, type: relation.type, ...ends }];
+    const ends = relation.reversed ? { from: to, to: from, fromUse: toUse, toUse: fromUse } : { from, to, fromUse, toUse };
+    const place = [ends.fromUse, ends.toUse].filter(Boolean).map((use) => `-${use!.replace(/[^\w.-]/g, '_')}`);
+    return [{ id: `coomb-${relation.type}-${ends.from}-${ends.to}${place.join('')}`, type: relation.type, ...ends }];
   });
   return { removedRelations: new Set(gone.map((relation) => relation.id)), addedRelations: added };
 }

@@ -1,6 +1,7 @@
-import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeType, Issue } from '@coomb/core';
+import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeRelation, ExchangeType, Issue } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
+import { useNames } from './use-names.js';
 import { XhtmlReader } from './xhtml-reader.js';
 
 type AttributeType = ExchangeAttribute['type'];
@@ -110,7 +111,9 @@ class ReqifReader {
   private attribute: ExchangeAttribute | undefined;
   private object: ExchangeObject | undefined;
   private specification: (Pending & { nodes: ExchangeNode[] }) | undefined;
-  private relation: { id: string; type: string; from: string; to: string } | undefined;
+  private relation: ExchangeRelation | undefined;
+  /** Attributes of relations that say in which use an end is linked. */
+  private readonly uses = new Map<string, 'fromUse' | 'toUse'>();
   private value: { kind: AttributeType; definition: string; text: string | string[] } | undefined;
   /** Values that objects of a type have which say none, by attribute. */
   private readonly defaults = new Map<string, string | string[]>();
@@ -280,6 +283,8 @@ class ReqifReader {
 
   private openDefinition(local: string, id: string, name: string, attributes: Record<string, string>): void {
     const type = KIND_OF[local.slice('ATTRIBUTE-DEFINITION-'.length)];
+    if (!this.type && name === useNames.from) this.uses.set(id, 'fromUse');
+    if (!this.type && name === useNames.to) this.uses.set(id, 'toUse');
     if (!type || !this.type || !this.path.includes('SPEC-ATTRIBUTES')) return;
     if (local !== this.path.at(-1)) return;
     this.attribute = { id, name: name || id, type: type === 'choice' && attributes['MULTI-VALUED'] === 'true' ? 'choices' : type };
@@ -325,6 +330,7 @@ class ReqifReader {
     const read = kind === 'yesNo' ? (text === 'true' || text === '1' ? 'yes' : 'no') : kind === 'date' && !Array.isArray(text) ? text.slice(0, 10) : text;
     if (this.attribute && this.path.includes('DEFAULT-VALUE')) this.defaults.set(this.attribute.id, read);
     else if (object && this.path.includes('SPEC-OBJECT')) object.values[definition] = read;
+    else if (this.relation && this.uses.has(definition) && typeof read === 'string' && read) this.relation[this.uses.get(definition)!] = read;
   }
 
   private closeObject(): void {

@@ -1,4 +1,5 @@
 import { type ExchangeRecipe, type FieldType, type FieldTypeId, fieldTypeOf, phraseAt, type Scheme } from '@coomb/core';
+import { useNames } from './use-names.js';
 import type { ReqifItem } from './build-reqif-edits.js';
 
 const escapeXml = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
@@ -27,11 +28,15 @@ export function buildReqifSkeleton(
   const stamp = `LAST-CHANGE="${now}"`;
   const listed = new Set(items.map((item) => item.id));
   const inside = new Set<string>();
+  const inUse = new Set<string>();
   const outside = new Set<string>();
   for (const { kind, ends } of items)
-    for (const { linkKind, reversed, other } of ends)
-      if (listed.has(other)) inside.add(linkKind);
-      else outside.add(`${kind} ${linkKind} ${reversed}`);
+    for (const { linkKind, reversed, other, ownUse, otherUse } of ends)
+      if (listed.has(other)) {
+        inside.add(linkKind);
+        if (ownUse) inUse.add(`${linkKind} ${reversed ? 'to' : 'from'}`);
+        if (otherUse) inUse.add(`${linkKind} ${reversed ? 'from' : 'to'}`);
+      } else outside.add(`${kind} ${linkKind} ${reversed}`);
   const used = scheme.kinds.filter((kind) => items.some((item) => item.kind === kind.id));
   const links = scheme.linkKinds.filter((kind) => inside.has(kind.id));
   const enumerations: string[] = [];
@@ -68,16 +73,21 @@ export function buildReqifSkeleton(
     return { kind, own };
   });
   const datatype = (kind: string, more = '') => `<DATATYPE-DEFINITION-${kind} IDENTIFIER="d-${kind.toLowerCase()}" ${stamp} LONG-NAME="${kind}"${more}/>`;
+  const definition = (type: string, id: string, name: string, more = '') =>
+    `<ATTRIBUTE-DEFINITION-${type} IDENTIFIER="${escapeXml(id)}" ${stamp} LONG-NAME="${escapeXml(name)}"${more}><TYPE><DATATYPE-DEFINITION-${type}-REF>${type === 'ENUMERATION' ? `d-${escapeXml(id)}` : `d-${type.toLowerCase()}`}</DATATYPE-DEFINITION-${type}-REF></TYPE></ATTRIBUTE-DEFINITION-${type}>`;
   const definitions = types.map(
     ({ kind, own }) =>
       `<SPEC-OBJECT-TYPE IDENTIFIER="t-${kind.id}" ${stamp} LONG-NAME="${escapeXml(kind.label)}"><SPEC-ATTRIBUTES>${own
-        .map(
-          ({ id, name, type, more }) =>
-            `<ATTRIBUTE-DEFINITION-${type} IDENTIFIER="${escapeXml(id)}" ${stamp} LONG-NAME="${escapeXml(name)}"${more}><TYPE><DATATYPE-DEFINITION-${type}-REF>${type === 'ENUMERATION' ? `d-${escapeXml(id)}` : `d-${type.toLowerCase()}`}</DATATYPE-DEFINITION-${type}-REF></TYPE></ATTRIBUTE-DEFINITION-${type}>`,
-        )
+        .map(({ id, name, type, more }) => definition(type, id, name, more))
         .join('')}</SPEC-ATTRIBUTES></SPEC-OBJECT-TYPE>`,
   );
-  const relations = links.map((kind) => `<SPEC-RELATION-TYPE IDENTIFIER="r-${kind.id}" ${stamp} LONG-NAME="${escapeXml(kind.phrase)}"/>`);
+  const relations = links.map((kind) => {
+    const uses = (['from', 'to'] as const)
+      .filter((end) => inUse.has(`${kind.id} ${end}`))
+      .map((end) => definition('STRING', `r-${kind.id}.${end}`, useNames[end]));
+    const head = `<SPEC-RELATION-TYPE IDENTIFIER="r-${escapeXml(kind.id)}" ${stamp} LONG-NAME="${escapeXml(kind.phrase)}"`;
+    return uses.length === 0 ? `${head}/>` : `${head}><SPEC-ATTRIBUTES>${uses.join('')}</SPEC-ATTRIBUTES></SPEC-RELATION-TYPE>`;
+  });
   const plain = [
     datatype('STRING', ' MAX-LENGTH="1000000"'),
     datatype('XHTML'),

@@ -1,4 +1,6 @@
+import type { ExchangeRelation } from '@coomb/core';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
+import { useNames } from './use-names.js';
 import { mediaTypeOf } from '../rich-text/media-types.js';
 import { writeFormula } from '../rich-text/write-formula.js';
 import { localName } from '../xml/walk-xml.js';
@@ -22,7 +24,7 @@ export interface ReqifEdits {
   /** New hierarchy of specifications whose order or nesting changed. */
   hierarchies: ReadonlyMap<string, readonly ReqifNode[]>;
   removedRelations: ReadonlySet<string>;
-  addedRelations: readonly { id: string; type: string; from: string; to: string }[];
+  addedRelations: readonly ExchangeRelation[];
   /** Labels that become options of an enumeration, by its datatype. */
   options: ReadonlyMap<string, readonly string[]>;
   /** Media types of pictures and other objects in rich text, by their names. */
@@ -119,6 +121,9 @@ class Rewriter {
   private attribute = '';
   private reference = '';
   private collecting = false;
+  /** Attributes of relation types that say in which use an end is linked, by type and end. */
+  private readonly usesOf = new Map<string, string>();
+  private relationType = '';
   private written = { objects: false, relations: false, options: '' };
 
   private readonly optionId: Map<string, string>;
@@ -249,10 +254,12 @@ class Rewriter {
       this.datatype = id;
       this.highestKey = 0;
     }
+    if (local === 'SPEC-RELATION-TYPE') this.relationType = id;
     if (local === 'EMBEDDED-VALUE') this.highestKey = Math.max(this.highestKey, Number(attributes.KEY) || 0);
     if (local === 'ENUM-VALUE') this.optionId.set(`${this.datatype} ${attributes['LONG-NAME'] || id}`, id);
     if (local.startsWith('ATTRIBUTE-DEFINITION-') && !local.endsWith('-REF') && id) {
       this.attribute = id;
+      for (const end of ['from', 'to'] as const) if (attributes['LONG-NAME'] === useNames[end]) this.usesOf.set(`${this.relationType} ${end}`, id);
       this.kindOf.set(id, local.slice('ATTRIBUTE-DEFINITION-'.length));
     }
     if (local.endsWith('-REF')) {
@@ -343,11 +350,18 @@ class Rewriter {
   private newRelations(): string {
     this.written.relations = true;
     return this.edits.addedRelations
-      .map(({ id, type, from, to }) => {
+      .map(({ id, type, from, to, fromUse, toUse }) => {
+        const uses = [fromUse && this.writeUse(type, 'from', fromUse), toUse && this.writeUse(type, 'to', toUse)].filter(Boolean).join('');
         const end = (name: string, object: string) => this.wrap(name, this.wrap('SPEC-OBJECT-REF', escapeText(object)));
-        return `<${this.prefix}SPEC-RELATION IDENTIFIER="${escapeAttribute(id)}" LAST-CHANGE="${this.edits.now}">${this.wrap('TYPE', this.wrap('SPEC-RELATION-TYPE-REF', escapeText(type)))}${end('SOURCE', from)}${end('TARGET', to)}</${this.prefix}SPEC-RELATION>`;
+        return `<${this.prefix}SPEC-RELATION IDENTIFIER="${escapeAttribute(id)}" LAST-CHANGE="${this.edits.now}">${this.wrap('VALUES', uses)}${this.wrap('TYPE', this.wrap('SPEC-RELATION-TYPE-REF', escapeText(type)))}${end('SOURCE', from)}${end('TARGET', to)}</${this.prefix}SPEC-RELATION>`;
       })
       .join('');
+  }
+
+  /** Nothing where the file's type of relation has no place for it; what reads the file back tells that. */
+  private writeUse(type: string, end: 'from' | 'to', use: string): string {
+    const attribute = this.usesOf.get(`${type} ${end}`);
+    return attribute === undefined ? '' : this.writeValue(attribute, { kind: 'text', text: use });
   }
 
   private missingParts(local: string): string {

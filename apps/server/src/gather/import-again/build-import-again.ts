@@ -32,7 +32,16 @@ export interface BuiltImportAgain {
   /** Item of each draft by its key, for the places; missing where a new draft was not taken. */
   itemOf: Map<number, string>;
   /** Links to withdraw, as pairs of ids. */
-  unlink: { linkKind: string; from: string; to: string }[];
+  unlink: Unlink[];
+}
+
+/** A link that goes: that of these uses, by ids of their paths, or the one that holds everywhere. */
+export interface Unlink {
+  linkKind: string;
+  from: string;
+  to: string;
+  fromUse: readonly string[] | null;
+  toUse: readonly string[] | null;
 }
 
 /** Name of an entry that choices are kept under: `t12` for draft 12, `m<id>` for an item that the newer version lacks. */
@@ -240,16 +249,22 @@ class ImportAgain {
       for (const text of resolution.linksRemoved) {
         const { linkKind, reversed, target } = readLink(text);
         const own = this.comparison.mine[entry.mine]!.id;
-        const other = this.findTarget(target);
-        if (other) unlink.push(reversed ? { linkKind, from: other, to: own } : { linkKind, from: own, to: other });
+        const found = this.findTarget(target);
+        if (!found) continue;
+        const { end: other, ownUse, otherUse } = found;
+        unlink.push(
+          reversed
+            ? { linkKind, from: other, to: own, fromUse: otherUse, toUse: ownUse }
+            : { linkKind, from: own, to: other, fromUse: ownUse, toUse: otherUse },
+        );
       }
     }
     const wanted = this.outcome.links.filter((link) => added.get(link.draft)?.has(writeLink(link)));
     const numberOf = new Map([...added.keys()].map((draft, index) => [draft, index]));
     const rows = [...added.keys()].map((draft) => this.rowOf.get(draft)!);
     const renumbered = wanted.map((link) => ({ ...link, draft: numberOf.get(link.draft)! }));
-    const { links, waiting } = yield* buildLinks(this.context, { links: renumbered }, rows, this.issues);
-    return { links, waiting: [...this.endWaiting(), ...waiting.map((after): Change => ({ entity: 'waitingEnd', before: null, after }))], unlink };
+    const { links, waiting, usages } = yield* buildLinks(this.context, { links: renumbered }, rows, this.issues);
+    return { links, waiting: [...usages, ...this.endWaiting(), ...waiting.map((after): Change => ({ entity: 'waitingEnd', before: null, after }))], unlink };
   }
 
   /** What the newer version asks for no more waits no longer. */
@@ -266,11 +281,13 @@ class ImportAgain {
   }
 
   /** Item that a link of the older version led to: by reference or identifier, else by title. */
-  private findTarget(target: string): string | undefined {
+  private findTarget(target: string): { end: string; ownUse: string[] | null; otherUse: string[] | null } | undefined {
     this.ends ??= new LinkEnds(this.context.state, [], this.context.sourceId, this.context.fileNames);
     const found = this.ends.find({ target });
+    const inUse = 'count' in found ? this.ends.findInUse(target, undefined) : undefined;
+    if (inUse) return { ...inUse, end: inUse.end.id };
     const end = 'count' in found ? this.ends.find({ target, by: 'title' }) : found;
-    return 'count' in end ? undefined : end.id;
+    return 'count' in end ? undefined : { end: end.id, ownUse: null, otherUse: null };
   }
 
   private *itemChanges(): Stepwise<Change[]> {

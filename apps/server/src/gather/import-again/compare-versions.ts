@@ -93,8 +93,15 @@ function keyOf({ bindings }: ItemValue, partner: string): string | null {
 
 function standsHere(state: ProjectState, ends: LinkEnds, own: string, link: string): boolean {
   const { linkKind, reversed, target } = readLink(link);
-  const other = ends.find({ target });
-  return 'id' in other && (reversed ? isLinked(state, linkKind, other.id, own) : isLinked(state, linkKind, own, other.id));
+  const named = ends.find({ target });
+  const inUse = 'count' in named ? ends.findInUse(target, undefined) : undefined;
+  const other = inUse?.end ?? named;
+  if ('count' in other) return false;
+  const usageOf = (path: string[] | null | undefined) => (path ? (state.usages.find(path)?.id ?? 'unknown') : null);
+  const [ownUsage, otherUsage] = [usageOf(inUse?.ownUse), usageOf(inUse?.otherUse)];
+  return reversed
+    ? isLinked(state, linkKind, other.id, own, { from: otherUsage, to: ownUsage })
+    : isLinked(state, linkKind, own, other.id, { from: ownUsage, to: otherUsage });
 }
 
 /** Formatting beyond paragraphs and lines. */

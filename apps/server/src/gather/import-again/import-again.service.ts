@@ -31,7 +31,7 @@ import { buildDrawings, buildFiles, buildSource, itemsByName } from '../source-r
 import { type TrayFile, TrayService } from '../../tray/tray.service.js';
 import { SourcesRepo } from '../sources.repo.js';
 import { keepRemarks } from '../kept-remarks.js';
-import { buildImportAgain, entryId } from './build-import-again.js';
+import { buildImportAgain, entryId, type Unlink } from './build-import-again.js';
 import { compareVersions, type Comparison, findMine } from './compare-versions.js';
 import { readLink } from './exchange.js';
 import { fieldOf } from '../../items/item-values.js';
@@ -259,10 +259,14 @@ export class ImportAgainService {
     };
   }
 
-  private async buildUnlinks(state: ProjectState, wanted: readonly { linkKind: string; from: string; to: string }[]): Promise<Change[]> {
-    const ids = wanted.flatMap(({ linkKind, from, to }) => {
+  private async buildUnlinks(state: ProjectState, wanted: readonly Unlink[]): Promise<Change[]> {
+    const isOf = (usage: string | null | undefined, path: readonly string[] | null) => (usage ? state.usages.pathOf(usage).join() : '') === (path ?? []).join();
+    const ids = wanted.flatMap(({ linkKind, from, to, fromUse, toUse }) => {
       const [fromNode, toNode] = [state.nodeOf.get(from)!, state.nodeOf.get(to)!];
-      const links = state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).filter((link) => state.graph.to[link] === toNode);
+      const links = state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).filter((link) => {
+        const usage = state.linkUsage(link);
+        return state.graph.to[link] === toNode && isOf(usage?.from, fromUse) && isOf(usage?.to, toUse);
+      });
       return links.map((link) => state.linkIds.at(link));
     });
     const rows = await this.rows.findRows('link', ids);
