@@ -147,6 +147,8 @@ const modelContent = z.object({
       to: z.array(z.string()),
       name: z.string(),
       values: z.record(z.string(), z.string()),
+      fromUse: z.array(z.string()).optional(),
+      toUse: z.array(z.string()).optional(),
       waiting: z.array(z.object({ end: z.enum(['from', 'to']), target: z.string() })).optional(),
       ...fileOf,
     }),

@@ -173,8 +173,15 @@ export function* buildLinks(
     const complain = (code: string, message: string) => issues.push({ severity: 'warning', code, at: link.place.says, message });
     if (!kind) continue;
     const named = ends.find(link);
-    const inUse = 'count' in named && named.count === 0 ? ends.findInUse(link.target, link.by) : undefined;
+    const inUse = link.ownUse || link.otherUse ? ends.findUses(link) : 'count' in named && named.count === 0 ? ends.findInUse(link.target, link.by) : undefined;
     const other = inUse?.end ?? named;
+    if ((link.ownUse || link.otherUse) && !inUse && !('count' in other)) {
+      complain(
+        'usage-unknown',
+        `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} ${other.reference} in one use only, and an element of that path became no item; no link was made`,
+      );
+      continue;
+    }
     if ('count' in other) {
       const names = `${own.reference} ${link.reversed ? kind.reverse : kind.phrase} "${link.target.slice(0, 80)}"`;
       const where = link.within?.length ? link.within.join(', ') : 'the project';

@@ -39,16 +39,25 @@ export class LinkEnds {
   /** An end with the uses in which a link holds only, where the text tells of such: all that it names must be there. */
   findInUse(text: string, by: DraftLink['by']): { end: LinkEnd; ownUse: string[] | null; otherUse: string[] | null } | undefined {
     const told = readUseTarget(text);
-    if (!told) return undefined;
-    const end = this.find({ target: told.target, by });
+    return told && this.findUses({ ...told, by });
+  }
+
+  /** The same where the uses are told apart from the end. */
+  findUses(told: {
+    target: string;
+    by?: DraftLink['by'];
+    ownUse?: string[] | null;
+    otherUse?: string[] | null;
+  }): { end: LinkEnd; ownUse: string[] | null; otherUse: string[] | null } | undefined {
+    const end = this.find(told);
     if ('count' in end) return undefined;
-    const idsOf = (names: string[] | null) => {
+    const idsOf = (names: string[] | null | undefined) => {
       const ends = (names ?? []).map((target) => this.find({ target }));
       return ends.some((one) => 'count' in one) ? undefined : ends.map((one) => (one as LinkEnd).id);
     };
     const [ownUse, otherUse] = [idsOf(told.ownUse), idsOf(told.otherUse)];
     if (!ownUse || !otherUse) return undefined;
-    return { end, ownUse: told.ownUse && ownUse, otherUse: told.otherUse && otherUse };
+    return { end, ownUse: told.ownUse ? ownUse : null, otherUse: told.otherUse ? otherUse : null };
   }
 
   /** An end by its file and its identifier there: "hydraulics.xmi#_b12". A file that was renamed is taken where the identifier is like no other. */

@@ -65,7 +65,10 @@ describe('links that hold in one use', () => {
     const titleOf = new Map(outline.node.map((node, row) => [node, outline.title[row]!]));
     const links = await server.client.call(listLinks, { params: { project }, query: {} });
     return links.id
-      .map((_, at) => `${titleOf.get(links.from[at]!)} → ${titleOf.get(links.to[at]!)}${links.fromUsage[at]! >= 0 ? ` as ${links.usages[links.fromUsage[at]!]}` : ''}`)
+      .map(
+        (_, at) =>
+          `${titleOf.get(links.from[at]!)} → ${titleOf.get(links.to[at]!)}${links.fromUsage[at]! >= 0 ? ` as ${links.usages[links.fromUsage[at]!]}` : ''}`,
+      )
       .filter((text) => text.includes('ravel') && !text.startsWith('travel → Drive'))
       .sort();
   };
@@ -147,5 +150,61 @@ describe('links that hold in one use', () => {
     const outcome = await importThrough(client, project, 'strokes.csv', Buffer.from(lost), wish);
     expect(outcome.issues.map(({ code }) => code)).toContain('link-target-unknown');
     expect(outcome.links).toBe(0);
+  });
+
+  /** Other dialects of the same: the values of the relation's stereotype lead to the properties. */
+  const model = (more: string) => `<?xml version="1.0" encoding="UTF-8"?>
+<xmi:XMI xmlns:xmi="http://www.omg.org/spec/XMI/20131001" xmlns:uml="http://www.omg.org/spec/UML/20131001" xmlns:sysml="http://www.omg.org/spec/SysML/20181001/SysML">
+<uml:Model xmi:id="root" name="Weir">
+<packagedElement xmi:type="uml:Class" xmi:id="weir" name="Weir"><ownedAttribute xmi:type="uml:Property" xmi:id="wd" name="weir drive" aggregation="composite" type="drive"/></packagedElement>
+<packagedElement xmi:type="uml:Class" xmi:id="lock" name="Lock"><ownedAttribute xmi:type="uml:Property" xmi:id="ld" name="lock drive" aggregation="composite" type="drive"/></packagedElement>
+<packagedElement xmi:type="uml:Class" xmi:id="drive" name="Drive"><ownedAttribute xmi:type="uml:Property" xmi:id="travel" name="travel" type="metre"/></packagedElement>
+<packagedElement xmi:type="uml:DataType" xmi:id="metre" name="Metre"/>
+<packagedElement xmi:type="uml:Class" xmi:id="long" name="Long travel"/>
+<packagedElement xmi:type="uml:Class" xmi:id="short" name="Short travel"/>
+<packagedElement xmi:type="uml:Abstraction" xmi:id="sat" client="travel" supplier="long"/>
+</uml:Model>
+<sysml:Block xmi:id="b1" base_Class="weir"/><sysml:Block xmi:id="b2" base_Class="lock"/><sysml:Block xmi:id="b3" base_Class="drive"/>
+<sysml:ValueType xmi:id="v1" base_DataType="metre"/>
+<sysml:Requirement xmi:id="q1" base_Class="long" id="R-1" text="Long."/><sysml:Requirement xmi:id="q2" base_Class="short" id="R-2" text="Short."/>
+<sysml:Satisfy xmi:id="s1" base_Abstraction="sat"${more}/>
+</xmi:XMI>`;
+  const used = model(' sourceContext="weir" sourcePropertyPath="wd"');
+  const bringModel = (project: string, text: string | Buffer) =>
+    importThrough(server.client, project, 'weir.xmi', Buffer.from(text), { collection: { name: 'Model', prefix: 'M', holds: 'model' } });
+  const fetchModel = async (project: string, collection: string, format: 'model' | 'xmi') => {
+    const response = await fetch(server.address + buildUrl(exportCollection.path, { project, collection, format }));
+    return Buffer.from(await response.arrayBuffer());
+  };
+
+  it('come in a model by the path that its stereotype tells, and go out as they came', async () => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Model' } });
+    const { collection } = await bringModel(project, used);
+    expect(await says(project)).toEqual(['travel → Long travel as Weir › weir drive › travel']);
+    expect((await fetchModel(project, collection!, 'model')).toString()).toBe(used);
+    const { id: plain } = await client.call(createProject, { body: { name: 'Plain' } });
+    await bringModel(plain, model(''));
+    expect(await says(plain)).toEqual(['travel → Long travel']);
+  });
+
+  it.each(['model', 'xmi'] as const)('made here go out in a model as %s with their path, and another project reads them', async (format) => {
+    const { client } = server;
+    const { id: project } = await client.call(createProject, { body: { name: 'Model' } });
+    const { collection } = await bringModel(project, used);
+    const outline = await client.call(getOutline, { params: { project } });
+    const idOf = (title: string) => outline.id[outline.title.indexOf(title)]!;
+    const fromUsage = ['Lock', 'lock drive', 'Drive', 'travel'].map(idOf);
+    await client.call(createLinks, {
+      params: { project },
+      body: { links: [{ linkKind: 'satisfies', from: idOf('travel'), to: idOf('Short travel'), fromUsage }] },
+    });
+    const out = await fetchModel(project, collection!, format);
+    expect(out.toString()).toMatch(/sourceContext[="].*lock/);
+    const read = await client.call(tryExport, { params: { project, format }, body: { collection: collection! } });
+    expect(read.differences.filter(({ what }) => what.startsWith('Link'))).toEqual([]);
+    const { id: second } = await client.call(createProject, { body: { name: 'Second' } });
+    await bringModel(second, out);
+    expect(await says(second)).toEqual(['travel → Long travel as Weir › weir drive › travel', 'travel → Short travel as Lock › lock drive › travel']);
   });
 });

@@ -33,6 +33,9 @@ export interface DraftLink {
   /** How the text names the other end, and where it may stand; see LinkMeaning. */
   by?: 'reference' | 'source' | 'title' | undefined;
   within?: string[] | undefined;
+  /** Names of items from a root down to either end: the link holds in that use only. */
+  ownUse?: string[];
+  otherUse?: string[];
   /** The other end lies in a file that may come later. Kinds of link that it may be; the first that may join the ends is taken. */
   awaits?: string[];
   place: SourcePlace;

@@ -274,10 +274,15 @@ class ModelReading {
   private join(relation: ModelRelation, kinds: readonly LinkKind[], from: string, to: string): boolean {
     const [own, other] = [this.drafts[this.keyOf.get(from) ?? -1], this.drafts[this.keyOf.get(to) ?? -1]];
     if (!own || !other || own === other) return false;
+    const [ownUse, otherUse] = relation.from.includes(from) ? [relation.fromUse, relation.toUse] : [relation.toUse, relation.fromUse];
     const kind = kinds.find((one) => isAllowed(one, own.kind, other.kind));
     const place = { element: relation.id, says: placeSays(relation) };
     if (kind) {
-      this.links.push({ draft: own.key, linkKind: kind.id, reversed: false, target: to, place });
+      this.links.push({
+        ...{ draft: own.key, linkKind: kind.id, reversed: false, target: to, place },
+        ...(ownUse && { ownUse: expandUse(this.elements, ownUse, from) }),
+        ...(otherUse && { otherUse: expandUse(this.elements, otherUse, to) }),
+      });
       return true;
     }
     if (++this.refused <= MOST_NAMED)
@@ -318,6 +323,19 @@ class ModelReading {
           : 'The file holds no elements that Coomb knows. What it holds is listed above; if the model refers to other files, hand them in together.',
       });
   }
+}
+
+/** Elements from a root down to an end of a relation: each property on the way, and what it is a use of. */
+export function expandUse(elements: ReadonlyMap<string, ModelElement>, [context, ...properties]: readonly string[], end: string): string[] {
+  const path = [context!];
+  for (const id of properties) {
+    if (id === end) continue;
+    path.push(id);
+    const type = elements.get(id)?.typedBy;
+    if (type) path.push(type);
+  }
+  if (path.at(-1) !== end) path.push(end);
+  return path;
 }
 
 const labelOf = (scheme: Scheme, kind: string) => (findKind(scheme, kind)?.label ?? kind).toLowerCase();

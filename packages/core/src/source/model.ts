@@ -61,6 +61,9 @@ export interface ModelRelation {
   to: string[];
   name: string;
   values: Record<string, string>;
+  /** Uses of an end in which it holds only: the element that the path begins in, and the properties that lead down to the end. */
+  fromUse?: string[];
+  toUse?: string[];
   /** Ends that lie in a file which was not handed in, as the file names them. */
   waiting?: { end: 'from' | 'to'; target: string }[];
   line: number;

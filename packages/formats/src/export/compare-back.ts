@@ -123,13 +123,17 @@ function compareLinks(
   };
   const references = new Map([...draftOf].map(([item, draft]) => [draft.key, item.reference]));
   const byExternalId = new Map(drafts.flatMap((draft) => (draft.externalId === null ? [] : [[draft.externalId, references.get(draft.key)] as const])));
-  const nameTarget = (target: string) => {
+  const nameTarget = ({ target, ownUse, otherUse }: RecipeOutcome['links'][number]) => {
     const known = byExternalId.get(target);
+    if (ownUse || otherUse) {
+      const named = (path: string[] | undefined) => path?.map((one) => byExternalId.get(one) ?? one) ?? null;
+      return writeUseTarget({ target: known ?? target, ownUse: named(ownUse), otherUse: named(otherUse) });
+    }
     const use = known === undefined ? readUseTarget(target) : undefined;
     if (!use) return known ?? target;
     return writeUseTarget({ ...use, target: byExternalId.get(use.target) ?? use.target });
   };
-  const back = new Set(links.map((link) => keyOf(link.linkKind, link.reversed, references.get(link.draft) ?? '', nameTarget(link.target))));
+  const back = new Set(links.map((link) => keyOf(link.linkKind, link.reversed, references.get(link.draft) ?? '', nameTarget(link))));
   const out = new Map<string, { item: ReqifItem; what: string; other: string }>();
   for (const item of items)
     for (const { linkKind, reversed, reference } of item.ends) {

@@ -1,9 +1,11 @@
 import {
   applyModelRecipe,
   type ElementRule,
+  expandUse,
   findLinkKind,
   type LinkRole,
   type ModelDocument,
+  type ModelElement,
   type ModelRecipe,
   type RelationRule,
   type Scheme,
@@ -31,6 +33,9 @@ export interface AddedRelation {
   stereotypes: string[];
   from: string;
   to: string;
+  /** Uses of an end in which it holds only: where the path begins, and the properties that lead down to the end. */
+  fromUse?: readonly string[];
+  toUse?: readonly string[];
 }
 
 /** What became of a model since it was read: elements and relations by the ids that they have in it. Everything else goes out as it came in. */
@@ -139,6 +144,12 @@ function sayField(item: ReqifItem, meaning: { as: string; field?: string }): str
   return [Array.isArray(value) ? value.join(', ') : typeof value === 'string' && value.startsWith('<') ? plainText(value) : String(value)];
 }
 
+/** A path of items as a model tells it: where it begins, and the properties on the way; neither what those are uses of, nor the end. */
+function shortenUse(elements: ReadonlyMap<string, ModelElement>, path: readonly string[]): string[] {
+  const inside = path.slice(1, -1);
+  return [path[0]!, ...inside.filter((id, at) => elements.get(inside[at - 1] ?? path[0]!)?.typedBy !== id)];
+}
+
 function buildRelations(
   scheme: Scheme,
   recipe: ModelRecipe,
@@ -148,14 +159,21 @@ function buildRelations(
   removed: ReadonlySet<string>,
 ): Pick<ModelEdits, 'removedRelations' | 'addedRelations'> {
   const ids = new Map(items.map((item) => [item.id, idOf(item)]));
-  const keyOf = (linkKind: string, from: string, to: string) => `${linkKind} ${from} ${to}`;
-  const present = new Map<string, { linkKind: string; from: string; to: string }>();
+  const idOfReference = new Map(items.map((item) => [item.reference, idOf(item)]));
+  const elements = new Map(model.elements.map((element) => [element.id, element]));
+  const readUse = (use: string | undefined) => use?.split('/').map((reference) => idOfReference.get(reference) ?? '');
+  const keyOf = (linkKind: string, from: string, to: string, fromUse?: readonly string[], toUse?: readonly string[]) =>
+    [linkKind, from, to, fromUse?.join('>') ?? '', toUse?.join('>') ?? ''].join(' ').trimEnd();
+  const present = new Map<string, { linkKind: string; from: string; to: string; fromUse?: readonly string[]; toUse?: readonly string[] }>();
   const taken = new Set<string>();
   for (const item of items) {
     const own = ids.get(item.id)!;
-    for (const { linkKind, reversed, other } of item.ends) {
+    for (const { linkKind, reversed, other, ownUse, otherUse } of item.ends) {
       const end = ids.get(other);
-      if (end && !reversed) present.set(keyOf(linkKind, own, end), { linkKind, from: own, to: end });
+      const [fromUse, toUse] = [readUse(ownUse), readUse(otherUse)];
+      // A use that goes beyond the model has no place in it; what reads the file back tells that.
+      if (!end || reversed || fromUse?.includes('') || toUse?.includes('')) continue;
+      present.set(keyOf(linkKind, own, end, fromUse, toUse), { linkKind, from: own, to: end, ...(fromUse && { fromUse }), ...(toUse && { toUse }) });
     }
     for (const { linkKind, other } of item.gone ?? []) if (ids.has(other)) taken.add(keyOf(linkKind, own, ids.get(other)!));
   }
@@ -167,13 +185,16 @@ function buildRelations(
     for (const from of relation.from)
       for (const to of relation.to) {
         const [a, b] = rule?.reversed ? [to, from] : [from, to];
-        const keys = (rule?.linkKinds ?? []).map((kind) => keyOf(kind, a, b));
+        const uses = [relation.fromUse && expandUse(elements, relation.fromUse, from), relation.toUse && expandUse(elements, relation.toUse, to)];
+        if (rule?.reversed) uses.reverse();
+        const keys = (rule?.linkKinds ?? []).map((kind) => keyOf(kind, a, b, ...uses));
+        const anywhere = (rule?.linkKinds ?? []).map((kind) => keyOf(kind, a, b));
         for (const key of keys) known.add(key);
         // A relation that never became a link is the partner's: it stays.
-        if (keys.some((key) => taken.has(key)) && !keys.some((key) => present.has(key))) removedRelations.push({ relation: relation.id, from, to });
+        if (anywhere.some((key) => taken.has(key)) && !keys.some((key) => present.has(key))) removedRelations.push({ relation: relation.id, from, to });
       }
   }
-  const addedRelations = [...present].flatMap(([key, { linkKind, from, to }]): AddedRelation[] => {
+  const addedRelations = [...present].flatMap(([key, { linkKind, from, to, fromUse, toUse }]): AddedRelation[] => {
     const role = findLinkKind(scheme, linkKind)?.role;
     // What a part is a use of is told by its type, not by a relation.
     if (known.has(key) || role === 'types' || role === 'composes' || removed.has(from) || removed.has(to)) return [];
@@ -182,7 +203,16 @@ function buildRelations(
     const usual = rule ? partsOf(rule.sort) : role && USUAL[role];
     if (!usual) return [];
     const [a, b] = rule?.reversed ? [to, from] : [from, to];
-    return [{ id: `coomb-${linkKind}-${a}-${b}`.replace(/[^\w.-]/g, '_'), type: usual.type, stereotypes: usual.stereotypes, from: a, to: b }];
+    const uses = [fromUse && shortenUse(elements, fromUse), toUse && shortenUse(elements, toUse)];
+    if (rule?.reversed) uses.reverse();
+    const place = uses.flatMap((use) => (use ? [`-${use.join('-')}`] : [])).join('');
+    return [
+      {
+        ...{ id: `coomb-${linkKind}-${a}-${b}${place}`.replace(/[^\w.-]/g, '_'), type: usual.type, stereotypes: usual.stereotypes, from: a, to: b },
+        ...(uses[0] && { fromUse: uses[0] }),
+        ...(uses[1] && { toUse: uses[1] }),
+      },
+    ];
   });
   return { removedRelations, addedRelations };
 }

@@ -1,4 +1,4 @@
-import type { ModelElement } from '@coomb/core';
+import type { ModelElement, ModelRelation } from '@coomb/core';
 import { first } from './say-value.js';
 import type { ModelUnderWay } from './under-way.js';
 import type { XmiFile } from './xmi-file.js';
@@ -33,9 +33,11 @@ export function applyStereotypes(builder: ModelUnderWay, applications: readonly 
         }
         for (const one of [element, relation]) {
           if (!one || one.stereotypes.includes(object.type)) continue;
-          one.stereotypes.push(object.type);
+          // It says where a relation holds, not what it is.
+          if (object.type !== 'DirectedRelationshipPropertyPath') one.stereotypes.push(object.type);
           takeValues(builder, object, file, one.values);
         }
+        if (relation) takeUses(builder, object, file, relation);
         if (element) giveMeaning(builder, object, file, element);
       }
     }
@@ -44,7 +46,7 @@ export function applyStereotypes(builder: ModelUnderWay, applications: readonly 
 
 function takeValues(builder: ModelUnderWay, object: XmiObject, file: XmiFile, values: Record<string, string>): void {
   for (const property in object.properties) {
-    if (BASE.test(property)) continue;
+    if (BASE.test(property) || PATHS.has(property)) continue;
     const texts = allOf(object, property)
       .map((text) => text.trim())
       .filter(Boolean);
@@ -55,6 +57,21 @@ function takeValues(builder: ModelUnderWay, object: XmiObject, file: XmiFile, va
   for (const child of object.children ?? []) {
     const text = first(child, 'name') || first(child, 'value') || first(child, 'body');
     if (text) values[`${object.type}.${child.tag}`] = text;
+  }
+}
+
+/** SysML 1.4 and later: what leads to an end of a relation, from the element in whose context it holds. */
+const PATHS = new Set(['sourceContext', 'sourcePropertyPath', 'targetContext', 'targetPropertyPath']);
+
+function takeUses(builder: ModelUnderWay, object: XmiObject, file: XmiFile, relation: ModelRelation): void {
+  const read = (property: string) => builder.refer(object, property, file).flatMap((target) => ('object' in target ? (target.object.element?.id ?? []) : []));
+  for (const [end, key] of [
+    ['source', 'fromUse'],
+    ['target', 'toUse'],
+  ] as const) {
+    const [context] = read(`${end}Context`);
+    const path = read(`${end}PropertyPath`);
+    if (context !== undefined) relation[key] = [context, ...path];
   }
 }
 

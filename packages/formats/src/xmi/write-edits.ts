@@ -6,6 +6,10 @@ import { isApplication } from './stereotypes.js';
 import type { XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
+/** Stereotypes of SysML 1.4 and later that tell what leads to an end, and the one that tells nothing else. */
+const WITH_PATHS = new Set(['Satisfy', 'Verify', 'Refine', 'Trace', 'DeriveReqt', 'Copy', 'Allocate']);
+const PATHS_ONLY = 'DirectedRelationshipPropertyPath';
+
 const SYSML = 'http://www.omg.org/spec/SysML/20181001/SysML';
 
 /** How a file writes what the standard leaves open: new content is written in the same way. */
@@ -308,7 +312,7 @@ class EditWriter {
     return `<${tag} ${xmi}type="${uml}${element.type}"${this.identify(file, element.id)}${name.attribute}${composite.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
   }
 
-  private addRelation({ id, type, stereotypes, from, to }: AddedRelation): void {
+  private addRelation({ id, type, stereotypes, from, to, fromUse, toUse }: AddedRelation): void {
     const owner = this.outermost();
     if (!owner) return;
     const file = this.fileOf.get(owner)!;
@@ -321,11 +325,30 @@ class EditWriter {
       owner.at,
       `<packagedElement ${xmi}type="${uml}${type}"${this.identify(file, id)}${client.attribute}${supplier.attribute}${inside ? `>${inside}</packagedElement>` : '/>'}`,
     );
-    for (const stereotype of stereotypes) this.apply(file, stereotype, type, id, new Map());
+    const paths = [
+      ['source', fromUse],
+      ['target', toUse],
+    ] as const;
+    const uses = new Map<string, string[]>();
+    for (const [end, use] of paths) {
+      if (!use) continue;
+      uses.set(`${end}Context`, [idOf(use[0]!)]);
+      if (use.length > 1) uses.set(`${end}PropertyPath`, use.slice(1).map(idOf));
+    }
+    const carrier = uses.size === 0 ? undefined : (stereotypes.find((one) => WITH_PATHS.has(one)) ?? PATHS_ONLY);
+    for (const stereotype of carrier === PATHS_ONLY ? [...stereotypes, PATHS_ONLY] : stereotypes)
+      this.apply(file, stereotype, type, id, new Map(), stereotype === carrier ? uses : new Map());
   }
 
   /** Beside the model, as the file does it; a file whose root is the model itself has no place for stereotypes. */
-  private apply(file: XmiFile, stereotype: string, base: string, on: string, values: ReadonlyMap<string, string>): void {
+  private apply(
+    file: XmiFile,
+    stereotype: string,
+    base: string,
+    on: string,
+    values: ReadonlyMap<string, string>,
+    references: ReadonlyMap<string, readonly string[]> = new Map(),
+  ): void {
     if (file.content.root !== 'XMI') return;
     const like =
       file.content.objects.find((object) => isApplication(object) && object.type === stereotype) ??
@@ -334,7 +357,7 @@ class EditWriter {
     const prefix = like ? like.name.slice(0, like.name.indexOf(':') + 1) : 'sysml:';
     const declared = like ? '' : ` xmlns:sysml="${SYSML}"`;
     const based = this.refer(file, baseName, [on]);
-    const written = [...values].map(([name, text]) => this.value(file, name, text));
+    const written = [...[...values].map(([name, text]) => this.value(file, name, text)), ...[...references].map(([name, ids]) => this.refer(file, name, ids))];
     const inside = based.inside + written.map((one) => one.inside).join('');
     const attributes = based.attribute + written.map((one) => one.attribute).join('');
     const name = `${prefix}${stereotype}`;

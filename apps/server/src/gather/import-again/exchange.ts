@@ -1,9 +1,10 @@
-import type { DraftLink } from '@coomb/core';
+import { type DraftLink, writeUseTarget } from '@coomb/core';
 
 /** A link as text: kind, direction, target. Targets are compared without regard to case, and to the file that one lies in: it may be handed in with the others. */
-export function writeLink(link: Pick<DraftLink, 'linkKind' | 'reversed' | 'target' | 'awaits'>): string {
+export function writeLink(link: Pick<DraftLink, 'linkKind' | 'reversed' | 'target' | 'awaits' | 'ownUse' | 'otherUse'>): string {
   const target = link.awaits ? link.target.slice(link.target.lastIndexOf('#') + 1) : link.target;
-  return `${link.linkKind} ${link.reversed ? 'in' : 'out'} ${target.toLowerCase()}`;
+  const said = writeUseTarget({ target, ownUse: link.ownUse ?? null, otherUse: link.otherUse ?? null });
+  return `${link.linkKind} ${link.reversed ? 'in' : 'out'} ${said.toLowerCase()}`;
 }
 
 export function readLink(text: string): Pick<DraftLink, 'linkKind' | 'reversed' | 'target'> {
