@@ -11,11 +11,11 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import { BenchSide } from './BenchSide';
-import { buildThreads, holdsIn, narrowRows, type Thread } from './bench-rows';
+import { buildThreads, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
 import { KindChoice } from '../linking/KindChoice';
 import { useLinksBetween, useMakeLink, useSuggestions, useUnlink, useUsed } from '../linking/queries';
-import { buildUseLines } from '../linking/use-lines';
+import { buildUseLines, holdsIn } from '../linking/use-lines';
 import { rowHeight, Threads } from './Threads';
 
 interface Props {

@@ -8,7 +8,7 @@ import { depthIn } from './bench-rows';
 import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
 import type { UseLine } from '../linking/use-lines';
-import { Choice } from '../../shared/ui/choice';
+import { UseBar } from '../linking/UseBar';
 import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
@@ -88,20 +88,7 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
   return (
     <Box flex="1" minW="0" position="relative">
       {list}
-      {uses.length > 0 && marked !== undefined && (
-        <Flex position="absolute" bottom="0" insetX="0" gap="2" align="center" px="3" py="1" bg="bg.panel" borderTopWidth="1px" fontSize="12.5px">
-          <Box fontFamily="mono" color="moss.fg" flexShrink={0}>
-            {outline.reference[marked]}
-          </Box>
-          <Choice
-            label={`Use of ${outline.reference[marked]}`}
-            value={String(inUse)}
-            options={[{ value: '0', label: 'in every use' }, ...uses.map(({ says }, index) => ({ value: String(index + 1), label: `in ${says} only` }))]}
-            onChange={(value) => onUse(Number(value))}
-            width="100%"
-          />
-        </Flex>
-      )}
+      {uses.length > 0 && marked !== undefined && <UseBar reference={outline.reference[marked]!} uses={uses} at={inUse} onChoose={onUse} />}
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
-import { buildThreads, depthIn, holdsIn, narrowRows } from './bench-rows';
+import { buildThreads, depthIn, narrowRows } from './bench-rows';
 
 const outline = outlineOf([
   { reference: 'Chapter', heading: true },
@@ -44,16 +44,6 @@ describe('buildThreads', () => {
       { id: 'l0', leftUse: ['weir', 'drive'], rightUse: undefined, says: 'Weir › drive' },
       { id: 'l1', leftUse: ['weir', 'drive'], rightUse: undefined, says: 'Weir › drive' },
     ]);
-  });
-});
-
-describe('a link of an item that is looked at in a use', () => {
-  it('holds there, there as everywhere, or elsewhere', () => {
-    const use = ['site', 'weir', 'drive'];
-    expect(holdsIn(undefined, ['lock', 'drive'])).toBe('here');
-    expect(holdsIn(use, undefined)).toBe('everywhere');
-    expect(holdsIn(use, ['weir', 'drive'])).toBe('here');
-    expect(holdsIn(use, ['lock', 'drive'])).toBe('elsewhere');
   });
 });
 

@@ -1,4 +1,3 @@
-import { isUseWithin } from '@coomb/core';
 import type { LinkColumnsReply, OutlineReply } from '@coomb/contract';
 
 /** One link between the two sides, by outline row. */
@@ -37,13 +36,6 @@ export function buildThreads(outline: OutlineReply, links: LinkColumnsReply, lef
       },
     ];
   });
-}
-
-/** What a link is for an item that is looked at in a use: it holds there, there as everywhere, or in other uses only. Without a use, here. */
-export function holdsIn(use: readonly string[] | undefined, own: readonly string[] | undefined): 'here' | 'everywhere' | 'elsewhere' {
-  if (!use) return 'here';
-  if (!own) return 'everywhere';
-  return isUseWithin(use, own) ? 'here' : 'elsewhere';
 }
 
 /** Rows of the left side: all, or those without a thread, with the headings above them. */

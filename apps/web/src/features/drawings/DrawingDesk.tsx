@@ -16,12 +16,14 @@ import { Page } from '../../shared/ui/page';
 import { Panes } from '../../shared/ui/panes';
 import { useItemAddress } from '../../shared/ui/reference';
 import { KindChoice } from '../linking/KindChoice';
-import { useLinksOfCollection, useMakeLink, useUnlink } from '../linking/queries';
+import { useLinksOfCollection, useMakeLink, useUnlink, useUsages } from '../linking/queries';
 import { DragLine, useLinkDrag } from '../linking/link-drag';
 import { sortWords } from './drawing-words';
 import { findDrawnLinks } from './drawn-links';
 import { HoverNote } from './HoverNote';
 import { LinkedList } from '../linking/LinkedList';
+import { holdsIn, tellApart } from '../linking/use-lines';
+import { UseBar } from '../linking/UseBar';
 import { savePng, saveSvg, printSvg } from './save-drawing';
 import { ShapeOutline } from './ShapeOutline';
 
@@ -63,10 +65,21 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   const { collections } = project;
   const listId = collections.some((one) => one.id === view.list) ? view.list : (findRequirements(project)?.id ?? collections[0]!.id);
 
+  const [inUse, setInUse] = useState({ shape: -1, at: 0 });
   const rowOfShape = (shape: number) => drawn.rowOf[shape] ?? -1;
   const ownRow = drawing.item ? outline.id.indexOf(drawing.item.id) : -1;
   const chosenRow = selected >= 0 ? rowOfShape(selected) : ownRow;
-  const linkedRows = useMemo(() => new Set((drawn.of.get(chosenRow) ?? []).map((link) => link.other)), [drawn, chosenRow]);
+  const chosenItem = chosenRow >= 0 && selected >= 0 ? outline.id[chosenRow]! : undefined;
+  const usages = useUsages(project.id, chosenItem);
+  const uses = useMemo(() => tellApart((usages ?? []).map(({ path, says }) => ({ path: path.map(({ id }) => id), says }))), [usages]);
+  const useAt = inUse.shape === selected ? Math.min(inUse.at, uses.length) : 0;
+  const use = uses[useAt - 1];
+  const chosen = useMemo(() => {
+    const all = drawn.of.get(chosenRow) ?? [];
+    return all.filter((link) => holdsIn(use?.path, link.usagePath) !== 'elsewhere');
+  }, [drawn, chosenRow, use]);
+  const elsewhere = (drawn.of.get(chosenRow) ?? []).length - chosen.length;
+  const linkedRows = useMemo(() => new Set(chosen.map((link) => link.other)), [chosen]);
   const lit = useMemo(() => {
     const found = new Set<number>();
     const add = (row: number | undefined) => {
@@ -88,7 +101,8 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   const propose = (a: number, b: number) => {
     if (a < 0 || b < 0) return notify('Choose a shape that is an item, and mark a row of the list.', 'info');
     if (outline.heading[b] || a === b) return notify('Headings are not linked; mark an item.', 'info');
-    const present = (drawn.of.get(a) ?? []).filter((link) => link.other === b).map((link) => link.phrase);
+    const known = a === chosenRow ? chosen : (drawn.of.get(a) ?? []);
+    const present = known.filter((link) => link.other === b).map((link) => link.phrase);
     const allowed = findAllowedLinks(scheme, kindOf(a), kindOf(b)).filter(
       ({ linkKind, reversed }) => !present.includes(phraseAt(linkKind, reversed ? 'to' : 'from')),
     );
@@ -105,8 +119,11 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   const labelOf = (row: number) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase();
   const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
     const [from, to] = reversed ? [b, a] : [a, b];
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]! }], {
-      onSuccess: () => notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}`),
+    const own = a === chosenRow ? use : undefined;
+    const place = own && (reversed ? { toUsage: [...own.path] } : { fromUsage: [...own.path] });
+    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...place }], {
+      onSuccess: () =>
+        notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}${own ? `, only as in ${own.says}` : ''}`),
     });
     setAsking(undefined);
     control.current?.focus();
@@ -249,8 +266,21 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
                       '[': () => go(-1),
                       ']': () => go(1),
                       Enter: () => propose(chosenRow, marked ?? -1),
+                      u: () =>
+                        uses.length > 0
+                          ? setInUse({ shape: selected, at: (useAt + 1) % (uses.length + 1) })
+                          : notify('Choose a shape that is used in several places.', 'info'),
                     }}
                   />
+                  {chosenItem && uses.length > 0 && (
+                    <UseBar
+                      reference={outline.reference[chosenRow]!}
+                      uses={uses}
+                      at={useAt}
+                      elsewhere={elsewhere}
+                      onChoose={(at) => setInUse({ shape: selected, at })}
+                    />
+                  )}
                   <ShapeOutline drawing={drawing} describe={describe} />
                   {hover && !drag.line && <HoverNote at={hover} drawing={drawing} outline={outline} drawn={drawn} />}
                 </Box>
@@ -275,7 +305,7 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
                   about={selected >= 0 ? drawing.shapes[selected]!.name || 'this shape' : name}
                   onlyLinked={view.only === 'linked'}
                   setOnlyLinked={(only) => set({ only: only ? 'linked' : 'all' })}
-                  links={drawn.of.get(chosenRow) ?? []}
+                  links={chosen}
                   onCollection={(list) => set({ list })}
                   marked={marked}
                   onMark={setMarked}

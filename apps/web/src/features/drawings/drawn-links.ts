@@ -44,10 +44,10 @@ export function findDrawnLinks(
     if (!kind || (kind.role && STRUCTURAL.has(kind.role))) continue;
     const [from, to] = [rowOfNode.get(links.from[at]!), rowOfNode.get(links.to[at]!)];
     if (from === undefined || to === undefined) continue;
-    const usageAt = (end: readonly number[]) => links.usages[end[at] ?? -1] ?? null;
+    const inUse = (end: readonly number[]) => ({ usage: links.usages[end[at] ?? -1] ?? null, usagePath: links.usagePaths[end[at] ?? -1] });
     const common = { id: links.id[at]!, suspect: links.suspect[at] === 1 };
-    if (shapesOf.has(from) || from === own) add(from, { ...common, other: to, phrase: kind.phrase, usage: usageAt(links.fromUsage) });
-    if (shapesOf.has(to) || to === own) add(to, { ...common, other: from, phrase: kind.reverse, usage: usageAt(links.toUsage) });
+    if (shapesOf.has(from) || from === own) add(from, { ...common, other: to, phrase: kind.phrase, ...inUse(links.fromUsage) });
+    if (shapesOf.has(to) || to === own) add(to, { ...common, other: from, phrase: kind.reverse, ...inUse(links.toUsage) });
   }
   const counts = new Map<number, number>();
   for (const [row, list] of of) for (const shape of shapesOf.get(row) ?? []) counts.set(shape, list.length);

@@ -22,6 +22,7 @@ export const drawingView: View = {
     ['L', 'Next shape with links'],
     ['Enter', 'Link the chosen shape with the row marked in the list'],
     ['O', 'Open the sheet of the chosen shape'],
+    ['U', 'Next use of the chosen shape, where it is used in several places'],
     ['[ ]', 'Drawing before, drawing after'],
     ['Alt and drag', 'Select words in the drawing'],
   ],

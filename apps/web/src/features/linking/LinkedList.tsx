@@ -16,6 +16,7 @@ export interface ChosenLink {
   suspect: boolean;
   /** The usage at this end that it holds in only. */
   usage: string | null;
+  usagePath?: readonly string[] | undefined;
 }
 
 interface Props {

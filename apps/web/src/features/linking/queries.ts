@@ -1,4 +1,4 @@
-import { type BodyOf, createLinks, listLinks, listUsed, removeLinks, suggestLinks } from '@coomb/contract';
+import { type BodyOf, createLinks, listLinks, listUsages, listUsed, removeLinks, suggestLinks } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -25,6 +25,15 @@ export function useLinksOfCollection(project: string, collection: string) {
 /** Items of which something holds in one use only, each with all its uses. */
 export function useUsed(project: string) {
   return useQuery({ queryKey: [...projectKey(project), 'used'], queryFn: () => call(listUsed, { params: { project } }), placeholderData: keepPreviousData });
+}
+
+/** Every way in which an item is used; asked for once it is known which. */
+export function useUsages(project: string, item: string | undefined) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'usages', item],
+    queryFn: () => call(listUsages, { params: { project, item: item! } }),
+    enabled: item !== undefined,
+  }).data?.usages;
 }
 
 export function useSuggestions(project: string, item: string | undefined, collection: string) {

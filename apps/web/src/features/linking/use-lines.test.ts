@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { buildUseLines } from './use-lines';
+import { buildUseLines, holdsIn } from './use-lines';
 
 describe('uses as lines', () => {
   it('say what tells them apart, without the item itself', () => {
@@ -38,5 +38,15 @@ describe('uses as lines', () => {
         .get(0)!
         .map(({ says }) => says),
     ).toEqual(['Site', 'Site › weir']);
+  });
+});
+
+describe('a link of an item that is looked at in a use', () => {
+  it('holds there, there as everywhere, or elsewhere', () => {
+    const use = ['site', 'weir', 'drive'];
+    expect(holdsIn(undefined, ['lock', 'drive'])).toBe('here');
+    expect(holdsIn(use, undefined)).toBe('everywhere');
+    expect(holdsIn(use, ['weir', 'drive'])).toBe('here');
+    expect(holdsIn(use, ['lock', 'drive'])).toBe('elsewhere');
   });
 });
