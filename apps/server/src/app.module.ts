@@ -60,6 +60,7 @@ import { RecipesController } from './recipes/recipes.controller.js';
 import { CompositionController } from './composition/composition.controller.js';
 import { CompositionService } from './composition/composition.service.js';
 import { DrawingsController } from './drawings/drawings.controller.js';
+import { MadeDrawingsService } from './drawings/made-drawings.service.js';
 import { DrawingsRepo } from './drawings/drawings.repo.js';
 import { DrawingsService } from './drawings/drawings.service.js';
 import { RecipesService } from './recipes/recipes.service.js';
@@ -167,6 +168,7 @@ export class AppModule {
         ItemsRepo,
         DrawingsRepo,
         DrawingsService,
+        MadeDrawingsService,
         CompositionService,
         TraceTreeService,
         WaitingEndsService,

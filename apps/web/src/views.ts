@@ -3,7 +3,7 @@ import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
 import { compareView, gatherView, runView, trayView } from './features/gather/view';
 import { compositionView } from './features/composition/view';
-import { drawingsView, drawingView } from './features/drawings/view';
+import { drawingsView, drawingView, newDrawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
 import { matrixView } from './features/matrix/view';
 import { reportsView, reportView } from './features/publish/view';
@@ -30,6 +30,7 @@ export const views: readonly View[] = [
   runView,
   readView,
   drawingsView,
+  newDrawingView,
   drawingView,
   compositionView,
   contentsView,

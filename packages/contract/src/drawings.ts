@@ -2,6 +2,7 @@ import { drawingSorts, figures } from '@coomb/core';
 import { z } from 'zod';
 import { briefSchema, idSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
+import { handPlaces, madeDefinition } from './made-drawings.js';
 
 const point = z.object({ x: z.number(), y: z.number() });
 const box = point.extend({ width: z.number(), height: z.number() });
@@ -51,6 +52,8 @@ export const drawingBrief = z.object({
   sort: z.enum(drawingSorts),
   shapes: z.number(),
   routes: z.number(),
+  /** It was made here. */
+  made: z.boolean(),
 });
 export type DrawingBrief = z.infer<typeof drawingBrief>;
 
@@ -67,6 +70,10 @@ export const getDrawing = endpoint({
   path: '/projects/:project/drawings/:drawing',
   summary: 'A drawing with its shapes and routes as its tool placed them; by its own id, or that of the item that it is',
   params: projectParams.extend({ drawing: idSchema }),
-  reply: drawingBrief.omit({ shapes: true, routes: true }).extend({ shapes: z.array(drawnShape), routes: z.array(drawnRoute) }),
+  reply: drawingBrief.omit({ shapes: true, routes: true, made: true }).extend({
+    ...{ shapes: z.array(drawnShape), routes: z.array(drawnRoute), revision: z.number() },
+    /** Of a drawing that was made here: what it shows, what was placed by hand, what it shows no more and what it shows since it was last placed. */
+    made: z.object({ definition: madeDefinition, hand: handPlaces, gone: z.array(z.string()), fresh: z.array(z.string()), cut: z.boolean() }).nullable(),
+  }),
 });
 export type Drawing = z.infer<(typeof getDrawing)['reply']>;

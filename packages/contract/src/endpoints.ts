@@ -8,6 +8,7 @@ import * as exports from './exports.js';
 import * as gather from './gather.js';
 import * as items from './items.js';
 import * as links from './links.js';
+import * as madeDrawings from './made-drawings.js';
 import * as persons from './persons.js';
 import * as pictures from './pictures.js';
 import * as projects from './projects.js';
@@ -40,6 +41,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...baselines,
     ...changes,
     ...drawings,
+    ...madeDrawings,
     ...composition,
     ...traceTree,
     ...recipes,

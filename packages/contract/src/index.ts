@@ -11,6 +11,7 @@ export * from './waiting-ends.js';
 export * from './recipes.js';
 export * from './gather.js';
 export * from './drawings.js';
+export * from './made-drawings.js';
 export * from './composition.js';
 export * from './trace-tree.js';
 export * from './runs.js';

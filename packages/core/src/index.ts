@@ -108,3 +108,4 @@ export * from './composition/find-paths.js';
 export * from './drawing/tidy-tree.js';
 export * from './trace/trace-tree.js';
 export * from './drawing/compare-drawn.js';
+export * from './drawing/made/index.js';

@@ -8,7 +8,7 @@ import { LedgerReader } from '../ledger/ledger-reader.js';
 import { StagedChanges } from '../ledger/staged-changes.js';
 
 /** A drawing without what it shows. */
-export type LightDrawing = Pick<DrawingValue, 'id' | 'itemId' | 'collectionId' | 'name'> & { sort: DrawingSort; shapes: number; routes: number };
+export type LightDrawing = Pick<DrawingValue, 'id' | 'itemId' | 'collectionId' | 'name'> & { sort: DrawingSort; shapes: number; routes: number; made: boolean };
 /** Where an item is drawn: indices and ids of the shapes that show it. */
 export type Shown = Pick<DrawingValue, 'id' | 'itemId' | 'name'> & { sort: DrawingSort; shapes: number[]; shapeIds: string[] };
 
@@ -25,7 +25,7 @@ export class DrawingsRepo {
     if (this.staged.momentOf(project) !== undefined) return (await this.rows.findAll(project, 'drawing')).map(asLight);
     const { rows } = await this.db.execute<LightDrawing & Record<string, unknown>>(sql`
       select id, item_id as "itemId", collection_id as "collectionId", name, body ->> 'sort' as sort,
-        jsonb_array_length(body -> 'shapes')::int as shapes, jsonb_array_length(body -> 'routes')::int as routes
+        jsonb_array_length(body -> 'shapes')::int as shapes, jsonb_array_length(body -> 'routes')::int as routes, body ? 'made' as made
       from drawing where project_id = ${project} and not withdrawn`);
     return rows;
   }
@@ -62,5 +62,5 @@ export class DrawingsRepo {
 }
 
 function asLight({ id, itemId, collectionId, name, body }: DrawingValue): LightDrawing {
-  return { id, itemId, collectionId, name, sort: body.sort, shapes: body.shapes.length, routes: body.routes.length };
+  return { id, itemId, collectionId, name, sort: body.sort, shapes: body.shapes.length, routes: body.routes.length, made: body.made !== undefined };
 }

@@ -3,6 +3,8 @@ import { CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import type { DrawingValue } from '../ledger/change.js';
+import { MadeDrawingsService, type MadeNow } from './made-drawings.service.js';
 import { DrawingsRepo } from './drawings.repo.js';
 
 @Injectable()
@@ -10,6 +12,7 @@ export class DrawingsService {
   constructor(
     @Inject(DrawingsRepo) private readonly repo: DrawingsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(MadeDrawingsService) private readonly made: MadeDrawingsService,
   ) {}
 
   /** In the order in which their items stand; those that are no items come last. */
@@ -22,12 +25,13 @@ export class DrawingsService {
     const at = (itemId: string | null) => (itemId === null ? Infinity : (placeOf.get(itemId) ?? Infinity));
     return drawings
       .toSorted((a, b) => at(a.itemId) - at(b.itemId) || (a.name < b.name ? -1 : 1))
-      .map(({ id, itemId, collectionId, name, sort, shapes, routes }) => ({
+      .map(({ id, itemId, collectionId, name, sort, shapes, routes, made }) => ({
         ...describe(state, id, itemId, name),
         collection: collectionId,
         sort,
         shapes,
         routes,
+        made,
       }));
   }
 
@@ -37,7 +41,8 @@ export class DrawingsService {
     const row = await this.repo.find(projectId, id);
     if (!row || row.withdrawn)
       throw new CoombError('not-found', 'This drawing is not there any more; its model may have been imported again without it, or its import undone.');
-    const { body } = row;
+    const now = row.body.made && (await this.made.show(state, row));
+    const body = now?.body ?? row.body;
     // What an item is called today is what its shape says.
     const shapes = body.shapes.map((shape) => {
       const node = shape.item === null ? undefined : state.nodeOf.get(shape.item);
@@ -45,8 +50,32 @@ export class DrawingsService {
       const { title } = state.items[node]!;
       return isNamedByItem(shape.figure) ? { ...shape, name: renamed(shape.name, title) } : shape;
     });
-    return { ...describe(state, row.id, row.itemId, row.name), collection: row.collectionId, sort: body.sort, shapes, routes: body.routes };
+    return {
+      ...describe(state, row.id, row.itemId, row.name),
+      collection: row.collectionId,
+      sort: row.body.sort,
+      shapes,
+      routes: body.routes,
+      revision: row.revision,
+      made: now ? describeMade(row, now) : null,
+    };
   }
+}
+
+function describeMade({ body }: DrawingValue, { gone, fresh, cut }: MadeNow): ReplyOf<typeof getDrawing>['made'] {
+  const { definition, hand } = body.made!;
+  const { detail, without, opened, closed, ...rest } = definition;
+  return {
+    definition: {
+      ...rest,
+      detail: [...detail],
+      ...(without && { without: [...without] }),
+      ...(opened && { opened: [...opened] }),
+      ...(closed && { closed: [...closed] }),
+    },
+    hand: { ...hand },
+    ...{ gone, fresh, cut },
+  };
 }
 
 const isGone = (state: ProjectState, itemId: string | null) => itemId !== null && state.items[state.nodeOf.get(itemId) ?? -1]?.withdrawn === true;

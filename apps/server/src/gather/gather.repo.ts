@@ -59,8 +59,10 @@ export class GatherRepo implements OnApplicationBootstrap {
     return names;
   }
 
-  findDrawings(collection: string): Promise<DrawingValue[]> {
-    return this.db.select().from(schema.drawings).where(eq(schema.drawings.collectionId, collection));
+  /** Those that came from a model; what was made here is no business of files. */
+  async findDrawings(collection: string): Promise<DrawingValue[]> {
+    const rows = await this.db.select().from(schema.drawings).where(eq(schema.drawings.collectionId, collection));
+    return rows.filter(({ body }) => !body.made);
   }
 
   /** Oldest first. */

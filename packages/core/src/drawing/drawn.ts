@@ -1,3 +1,5 @@
+import type { MadeDefinition } from './made/made-graph.js';
+import type { HandPlaces } from './made/place-made.js';
 import { findGroup } from './find-group.js';
 import { sayElement } from '../recipe/say-detail.js';
 import type { DrawingSort, ModelBox, ModelDocument, ModelDrawing, ModelElement, ShapeStyle } from '../source/model.js';
@@ -8,6 +10,8 @@ export interface DrawnBody {
   sort: DrawingSort;
   shapes: DrawnShape[];
   routes: DrawnRoute[];
+  /** It was made here: shapes and routes are those of when it was last placed, what it shows follows from the project. */
+  made?: { definition: MadeDefinition; hand: HandPlaces };
 }
 
 export interface DrawnShape extends ModelBox {

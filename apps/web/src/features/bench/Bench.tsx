@@ -79,7 +79,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   };
   const create = (a: number, b: number, { linkKind, reversed }: AllowedLink) => {
     const [from, to] = reversed ? [b, a] : [a, b];
-    const [aUse, bUse] = [a === marked.left ? useOf('left') : undefined, b === marked.right ? useOf('right') : undefined];
+    const [aUse, bUse] = [a === marked.left ? lookedAt('left') : undefined, b === marked.right ? lookedAt('right') : undefined];
     const [fromUse, toUse] = reversed ? [bUse, aUse] : [aUse, bUse];
     const places = { ...(fromUse && { fromUsage: [...fromUse.path] }), ...(toUse && { toUsage: [...toUse.path] }) };
     make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...places }], {
@@ -118,15 +118,15 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
       { onSuccess: () => notify('Link removed. Undo brings it back.') },
     );
   };
-  const useOf = (one: 'left' | 'right') => usesOf.get(marked[one] ?? -1)?.[inUse[one] - 1];
+  const lookedAt = (one: 'left' | 'right') => usesOf.get(marked[one] ?? -1)?.[inUse[one] - 1];
   const mark = (next: { left?: number; right?: number }) => {
     setMarked(next);
     setInUse((before) => ({ left: next.left === marked.left ? before.left : 0, right: next.right === marked.right ? before.right : 0 }));
   };
   const holds = (thread: Thread) => {
     const ends = [
-      thread.left === marked.left ? holdsIn(useOf('left')?.path, thread.leftUse) : 'here',
-      thread.right === marked.right ? holdsIn(useOf('right')?.path, thread.rightUse) : 'here',
+      thread.left === marked.left ? holdsIn(lookedAt('left')?.path, thread.leftUse) : 'here',
+      thread.right === marked.right ? holdsIn(lookedAt('right')?.path, thread.rightUse) : 'here',
     ];
     return ends.includes('elsewhere') ? 'elsewhere' : ends.includes('everywhere') ? 'everywhere' : 'here';
   };
@@ -134,7 +134,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   /** Rows that are linked with the marked item of a side in other uses only. */
   const awayFrom = (one: 'left' | 'right') => {
     const linkedHere = new Set(partnersOf(one).map((thread) => thread[one === 'left' ? 'right' : 'left']));
-    const away = threads.filter((thread) => useOf(one) && thread[one] === marked[one] && holds(thread) === 'elsewhere');
+    const away = threads.filter((thread) => lookedAt(one) && thread[one] === marked[one] && holds(thread) === 'elsewhere');
     return new Map(
       away.map((thread) => thread[one === 'left' ? 'right' : 'left']).flatMap((row) => (linkedHere.has(row) ? [] : [[row, 'not linked here'] as const])),
     );

@@ -2,7 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { type AllowedLink, figure, findAllowedLinks, isUseWithin, phraseAt } from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { z } from 'zod';
 import { useQuick } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
@@ -14,6 +14,7 @@ import { Page } from '../../shared/ui/page';
 import { Panes } from '../../shared/ui/panes';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
+import { writeDefinition } from '../drawings/made/definition';
 import { KindChoice } from '../linking/KindChoice';
 import { type ChosenLink, LinkedList } from '../linking/LinkedList';
 import { useLinksOfCollection, useMakeLink, useUnlink } from '../linking/queries';
@@ -136,6 +137,9 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
       lead={`${figure(root.rows)} directly in it, ${root.below === null ? 'more uses than can be counted' : `${figure(root.below)} uses in all`}${root.repeats ? '; it contains itself, and is cut there' : ''}`}
       actions={
         <>
+          <Button asChild size="2xs" variant="outline">
+            <Link to={`/p/${project.id}/shape/drawings/new?${writeDefinition({ sort: 'composition', about: target.id, levels: 2 })}`}>Draw it</Link>
+          </Button>
           <Choice
             label="System"
             value={root.item.id}

@@ -35,14 +35,28 @@ const address = z.object({
   only: z.enum(['all', 'linked']).default('all'),
 });
 
+/** What makes a drawing one of ours: its own bar, and placing by hand. */
+export interface Making {
+  bar: React.ReactNode;
+  /** Buttons of its own before those of any drawing. */
+  actions: React.ReactNode;
+  /** Dragging moves shapes, instead of linking them. */
+  placing: boolean;
+  onMove: (shape: number, by: { x: number; y: number }) => void;
+  /** Shapes that came since it was last placed. */
+  fresh: ReadonlySet<string>;
+  keys: Record<string, () => void>;
+}
+
 interface Props {
-  drawing: Drawing;
+  making?: Making;
+  drawing: Pick<Drawing, 'id' | 'item' | 'name' | 'collection' | 'sort' | 'shapes' | 'routes'>;
   outline: OutlineReply;
   all: readonly DrawingBrief[];
 }
 
 /** The drawing, the list beside it, and the links between the two. */
-export function DrawingDesk({ drawing, outline, all }: Props) {
+export function DrawingDesk({ drawing, outline, all, making }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -92,9 +106,12 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
       add(row);
       for (const [other, list] of drawn.of) if (list.some((link) => link.other === row)) add(other);
     }
+    drawing.shapes.forEach((shape, index) => {
+      if (making?.fresh.has(shape.id)) found.add(index);
+    });
     found.delete(selected);
     return found;
-  }, [drawn, linkedRows, hoveredRow, marked, selected]);
+  }, [drawn, linkedRows, hoveredRow, marked, selected, drawing.shapes, making?.fresh]);
   const marks = useMemo(() => ({ counts: drawn.counts, lit }), [drawn.counts, lit]);
 
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
@@ -174,7 +191,8 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
       lead={`${sortWords[drawing.sort]}, ${figure(drawing.shapes.length)} shapes`}
       actions={
         <>
-          <Flex gap="0" align="center">
+          {making?.actions}
+          <Flex gap="0" align="center" display={at < 0 ? 'none' : 'flex'}>
             <Button size="2xs" variant="ghost" disabled={at <= 0} onClick={() => go(-1)} aria-label="Drawing before" title="Drawing before  [">
               <ChevronLeft size={14} />
             </Button>
@@ -237,89 +255,107 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
         </>
       }
     >
-      <Box h="100%" borderTopWidth="1px">
-        <Panes
-          id="drawing"
-          panes={[
-            {
-              id: 'drawing',
-              size: 68,
-              least: 260,
-              content: (
-                <Box h="100%" position="relative">
-                  <DrawingCanvas
-                    control={control}
-                    shapes={drawing.shapes}
-                    routes={drawing.routes}
-                    label={name}
-                    marks={marks}
-                    selected={selected}
-                    onSelect={select}
-                    onOpen={open}
-                    onDrag={drag.fromShape}
-                    onHover={setHover}
-                    describe={describe}
-                    keys={{
-                      f: () => finder.current?.focus(),
-                      l: () => step([...drawn.counts.keys()].toSorted((a, b) => a - b)),
-                      o: () => selected >= 0 && open(selected),
-                      '[': () => go(-1),
-                      ']': () => go(1),
-                      Enter: () => propose(chosenRow, marked ?? -1),
-                      u: () =>
-                        uses.length > 0
-                          ? setInUse({ shape: selected, at: (useAt + 1) % (uses.length + 1) })
-                          : notify('Choose a shape that is used in several places.', 'info'),
+      <Flex direction="column" h="100%">
+        {making?.bar}
+        <Box minH="0" flex="1" borderTopWidth="1px">
+          <Panes
+            id="drawing"
+            panes={[
+              {
+                id: 'drawing',
+                size: 68,
+                least: 260,
+                content: (
+                  <Box
+                    h="100%"
+                    position="relative"
+                    onKeyDownCapture={(event) => {
+                      const by = making?.placing && selected >= 0 && (event.ctrlKey || event.metaKey) ? NUDGES[event.key] : undefined;
+                      if (!by) return;
+                      event.preventDefault();
+                      event.stopPropagation();
+                      making!.onMove(selected, by);
                     }}
+                  >
+                    <DrawingCanvas
+                      control={control}
+                      steady={making !== undefined}
+                      shapes={drawing.shapes}
+                      routes={drawing.routes}
+                      label={name}
+                      marks={marks}
+                      selected={selected}
+                      onSelect={select}
+                      onOpen={open}
+                      onDrag={
+                        making?.placing ? (shape, event) => followHand(event, control.current?.scale() ?? 1, (by) => making.onMove(shape, by)) : drag.fromShape
+                      }
+                      dragsAll={making?.placing ?? false}
+                      onHover={setHover}
+                      describe={describe}
+                      keys={{
+                        f: () => finder.current?.focus(),
+                        l: () => step([...drawn.counts.keys()].toSorted((a, b) => a - b)),
+                        o: () => selected >= 0 && open(selected),
+                        '[': () => go(-1),
+                        ']': () => go(1),
+                        ...making?.keys,
+                        Enter: () => propose(chosenRow, marked ?? -1),
+                        u: () =>
+                          uses.length > 0
+                            ? setInUse({ shape: selected, at: (useAt + 1) % (uses.length + 1) })
+                            : notify('Choose a shape that is used in several places.', 'info'),
+                      }}
+                    />
+                    {chosenItem && uses.length > 0 && (
+                      <UseBar
+                        reference={outline.reference[chosenRow]!}
+                        uses={uses}
+                        at={useAt}
+                        elsewhere={elsewhere}
+                        onChoose={(at) => setInUse({ shape: selected, at })}
+                      />
+                    )}
+                    <ShapeOutline drawing={drawing} describe={describe} />
+                    {hover && !drag.line && <HoverNote at={hover} drawing={drawing} outline={outline} drawn={drawn} />}
+                  </Box>
+                ),
+              },
+              {
+                id: 'list',
+                size: 32,
+                least: 240,
+                content: (
+                  <LinkedList
+                    outline={outline}
+                    collection={listId}
+                    choice={
+                      <Choice
+                        label="List beside the drawing"
+                        value={listId}
+                        options={collections.map((one) => ({ value: one.id, label: one.name }))}
+                        onChange={(list) => set({ list })}
+                      />
+                    }
+                    about={selected >= 0 ? drawing.shapes[selected]!.name || 'this shape' : name}
+                    onlyLinked={view.only === 'linked'}
+                    setOnlyLinked={(only) => set({ only: only ? 'linked' : 'all' })}
+                    links={chosen}
+                    onCollection={(list) => set({ list })}
+                    marked={marked}
+                    onMark={setMarked}
+                    onHover={setHoveredRow}
+                    onDrag={drag.fromRow}
+                    onOpen={(row) => void navigate(itemAddress(outline.reference[row]!))}
+                    onLink={(row) => propose(chosenRow, row)}
+                    onUnlink={(ids) => unlink.mutate([...ids], { onSuccess: () => notify('Link removed. Undo brings it back.') })}
                   />
-                  {chosenItem && uses.length > 0 && (
-                    <UseBar
-                      reference={outline.reference[chosenRow]!}
-                      uses={uses}
-                      at={useAt}
-                      elsewhere={elsewhere}
-                      onChoose={(at) => setInUse({ shape: selected, at })}
-                    />
-                  )}
-                  <ShapeOutline drawing={drawing} describe={describe} />
-                  {hover && !drag.line && <HoverNote at={hover} drawing={drawing} outline={outline} drawn={drawn} />}
-                </Box>
-              ),
-            },
-            {
-              id: 'list',
-              size: 32,
-              least: 240,
-              content: (
-                <LinkedList
-                  outline={outline}
-                  collection={listId}
-                  choice={
-                    <Choice
-                      label="List beside the drawing"
-                      value={listId}
-                      options={collections.map((one) => ({ value: one.id, label: one.name }))}
-                      onChange={(list) => set({ list })}
-                    />
-                  }
-                  about={selected >= 0 ? drawing.shapes[selected]!.name || 'this shape' : name}
-                  onlyLinked={view.only === 'linked'}
-                  setOnlyLinked={(only) => set({ only: only ? 'linked' : 'all' })}
-                  links={chosen}
-                  onCollection={(list) => set({ list })}
-                  marked={marked}
-                  onMark={setMarked}
-                  onHover={setHoveredRow}
-                  onDrag={drag.fromRow}
-                  onOpen={(row) => void navigate(itemAddress(outline.reference[row]!))}
-                  onLink={(row) => propose(chosenRow, row)}
-                  onUnlink={(ids) => unlink.mutate([...ids], { onSuccess: () => notify('Link removed. Undo brings it back.') })}
-                />
-              ),
-            },
-          ]}
-        />
-      </Box>
+                ),
+              },
+            ]}
+          />
+        </Box>
+      </Flex>
       {drag.line && (
         <DragLine line={drag.line} says={drag.line.row === undefined ? (drawing.shapes[drag.line.shape!]?.name ?? '') : outline.reference[drag.line.row]!} />
       )}
@@ -339,8 +375,35 @@ export function DrawingDesk({ drawing, outline, all }: Props) {
   );
 }
 
+/** How far a key moves what is placed by hand. */
+const NUDGES: Record<string, { x: number; y: number }> = {
+  ArrowLeft: { x: -10, y: 0 },
+  ArrowRight: { x: 10, y: 0 },
+  ArrowUp: { x: 0, y: -10 },
+  ArrowDown: { x: 0, y: 10 },
+};
+
+/** Tells how far the hand has moved, in the drawing's own unit, until it lets go. */
+function followHand(event: PointerEvent, scale: number, tell: (by: { x: number; y: number }) => void): void {
+  let at = { x: event.clientX, y: event.clientY };
+  const move = (next: PointerEvent) => {
+    const by = { x: (next.clientX - at.x) / scale, y: (next.clientY - at.y) / scale };
+    if (by.x === 0 && by.y === 0) return;
+    at = { x: next.clientX, y: next.clientY };
+    tell(by);
+  };
+  const end = () => {
+    window.removeEventListener('pointermove', move);
+    window.removeEventListener('pointerup', end);
+    window.removeEventListener('pointercancel', end);
+  };
+  window.addEventListener('pointermove', move);
+  window.addEventListener('pointerup', end);
+  window.addEventListener('pointercancel', end);
+}
+
 /** Shapes whose words hold all that is looked for. */
-function findShapes(drawing: Drawing, wanted: string): number[] {
+function findShapes(drawing: Pick<Drawing, 'shapes'>, wanted: string): number[] {
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [];
   return drawing.shapes.flatMap((shape, index) => {

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Input } from '@chakra-ui/react';
+import { Box, Button, Flex, Grid, Input } from '@chakra-ui/react';
 import type { DrawingBrief } from '@coomb/contract';
 import { figure, groupBy } from '@coomb/core';
 import { Link } from 'react-router';
@@ -27,7 +27,11 @@ export function DrawingsPage() {
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather</Link>
         </Box>{' '}
-        a model that has drawings in it (UML or SysML in XMI, BPMN, DMN, SSP): they come along, as their tool placed them.
+        a model that has drawings in it (UML or SysML in XMI, BPMN, DMN, SSP): they come along, as their tool placed them. Or{' '}
+        <Box asChild textDecoration="underline">
+          <Link to={`/p/${project.id}/shape/drawings/new`}>make one</Link>
+        </Box>{' '}
+        of what the project holds.
       </EmptyState>
     );
   const words = q.toLowerCase().split(/\s+/).filter(Boolean);
@@ -35,9 +39,14 @@ export function DrawingsPage() {
   const groups = groupBy(shown, (one) => one.collection);
   return (
     <Page
-      lead={`${figure(drawings.data.length)} ${drawings.data.length === 1 ? 'drawing' : 'drawings'}, as their tools placed them.`}
+      lead={`${figure(drawings.data.length)} ${drawings.data.length === 1 ? 'drawing' : 'drawings'}, as their tools placed them or made here.`}
       actions={
-        <Input size="xs" w="220px" aria-label="Find a drawing" placeholder="Find a drawing" value={q} onChange={(event) => set({ q: event.target.value })} />
+        <>
+          <Button asChild size="xs">
+            <Link to={`/p/${project.id}/shape/drawings/new`}>New drawing</Link>
+          </Button>
+          <Input size="xs" w="220px" aria-label="Find a drawing" placeholder="Find a drawing" value={q} onChange={(event) => set({ q: event.target.value })} />
+        </>
       }
     >
       {shown.length === 0 && <Box color="fg.muted">No drawing is called so.</Box>}
@@ -72,7 +81,7 @@ function DrawingCard({ project, drawing }: { project: string; drawing: DrawingBr
         <Box px="3" py="1.5">
           <OneLine fontWeight="600" text={drawing.name || 'Unnamed drawing'} />
           <Box fontSize="12.5px" color="fg.muted">
-            {sortWords[drawing.sort]} · {figure(drawing.shapes)} shapes
+            {drawing.made ? 'made here' : sortWords[drawing.sort]} · {figure(drawing.shapes)} shapes
           </Box>
         </Box>
       </Link>

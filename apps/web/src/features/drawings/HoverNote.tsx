@@ -13,7 +13,7 @@ export function HoverNote({
   drawn,
 }: {
   at: { shape: number; x: number; y: number };
-  drawing: Drawing;
+  drawing: Pick<Drawing, 'shapes' | 'routes'>;
   outline: OutlineReply;
   drawn: DrawnLinks;
 }) {

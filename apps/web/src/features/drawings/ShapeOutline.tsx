@@ -5,7 +5,13 @@ import { memo } from 'react';
 const MOST = 2000;
 
 /** The drawing in words, for those who hear it: every shape with what it lies in, and every line by its ends. */
-export const ShapeOutline = memo(function ShapeOutline({ drawing, describe }: { drawing: Drawing; describe: (shape: number) => string }) {
+export const ShapeOutline = memo(function ShapeOutline({
+  drawing,
+  describe,
+}: {
+  drawing: Pick<Drawing, 'shapes' | 'routes'>;
+  describe: (shape: number) => string;
+}) {
   const { shapes, routes } = drawing;
   return (
     <Box srOnly>

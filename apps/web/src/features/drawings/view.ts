@@ -8,6 +8,18 @@ export const drawingsView: View = {
   load: async () => (await import('./DrawingsPage')).DrawingsPage,
 };
 
+export const newDrawingView: View = {
+  stage: 'shape',
+  name: 'New drawing',
+  help: 'A drawing of what the project holds, laid out here. Keep it, place things by hand: it stays current by itself.',
+  addresses: ['shape/drawings/new'],
+  keys: [
+    ['M', 'Dragging places shapes, or links them'],
+    ['Ctrl with arrows', 'Move the chosen shape, while placing'],
+  ],
+  load: async () => (await import('./made/NewDrawingPage')).NewDrawingPage,
+};
+
 export const drawingView: View = {
   stage: 'shape',
   name: 'Drawing',
@@ -25,6 +37,8 @@ export const drawingView: View = {
     ['U', 'Next use of the chosen shape, where it is used in several places'],
     ['[ ]', 'Drawing before, drawing after'],
     ['Alt and drag', 'Select words in the drawing'],
+    ['M', 'In drawings made here: dragging places shapes, or links them'],
+    ['Ctrl with arrows', 'In drawings made here: move the chosen shape, while placing'],
   ],
   load: async () => (await import('./DrawingPage')).DrawingPage,
 };

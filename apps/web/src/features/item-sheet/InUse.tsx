@@ -98,7 +98,7 @@ function OwnForm({ sheet, kind, usage, onDone }: { sheet: Sheet; kind: Kind; usa
   const project = useProject();
   const set = useSetInUsage(project.id);
   const [draft, setDraft] = useState<Record<string, FieldValue>>({});
-  const valueOf = ({ id }: Field) => (id in draft ? draft[id]! : (usage.fields[id] ?? null));
+  const saidOf = ({ id }: Field) => (id in draft ? draft[id]! : (usage.fields[id] ?? null));
   return (
     <Box
       as="form"
@@ -121,8 +121,8 @@ function OwnForm({ sheet, kind, usage, onDone }: { sheet: Sheet; kind: Kind; usa
             {field.label}
           </Box>
           <Box flex="1" minW="0">
-            <FieldEditor field={field} value={valueOf(field)} onChange={(value) => setDraft({ ...draft, [field.id]: value })} />
-            {valueOf(field) === null && sheet.fields[field.id] !== undefined && (
+            <FieldEditor field={field} value={saidOf(field)} onChange={(value) => setDraft({ ...draft, [field.id]: value })} />
+            {saidOf(field) === null && sheet.fields[field.id] !== undefined && (
               <Box fontSize="12px" color="fg.muted">
                 as everywhere: <FieldText field={field} value={sheet.fields[field.id]} />
               </Box>
@@ -131,7 +131,7 @@ function OwnForm({ sheet, kind, usage, onDone }: { sheet: Sheet; kind: Kind; usa
           <Button
             size="2xs"
             variant="ghost"
-            visibility={valueOf(field) === null ? 'hidden' : 'visible'}
+            visibility={saidOf(field) === null ? 'hidden' : 'visible'}
             onClick={() => setDraft({ ...draft, [field.id]: null })}
             title="Back to what holds everywhere"
           >

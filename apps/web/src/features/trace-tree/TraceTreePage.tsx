@@ -13,6 +13,7 @@ import { notify } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
+import { useKeepDrawing } from '../drawings/queries';
 import { AddRelated } from './AddRelated';
 import { useTrace } from './queries';
 import { buildTreeDrawing } from './tree-drawing';
@@ -61,6 +62,7 @@ function TraceTree({ root }: { root: string }) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [adding, setAdding] = useState(false);
+  const keep = useKeepDrawing(project.id);
   const without = useMemo(() => new Set(view.without.split(',').filter(Boolean)), [view.without]);
   const kinds = offeredLinkKinds(scheme);
   const trace = useTrace(project.id, {
@@ -188,6 +190,30 @@ function TraceTree({ root }: { root: string }) {
                 {place.hidden > 0 ? `Show ${place.hidden} more` : 'Fold'}
               </Button>
             )}
+            <Button
+              size="2xs"
+              variant="outline"
+              loading={keep.isPending}
+              title="Keep this tree as a drawing, where its places can be moved by hand"
+              onClick={() => {
+                const { item } = drawing.placeOf[0]!;
+                const definition = {
+                  ...{ sort: 'trace' as const, about: item.id, levels: view.down, up: view.up, detail: ['reference' as const] },
+                  ...{ without: [...without], opened: [...opened], closed: [...closed] },
+                };
+                keep.mutate(
+                  { name: `Trace of ${item.reference}`, definition, hand: {} },
+                  {
+                    onSuccess: ({ drawing: id }) => {
+                      notify('Kept as a drawing. It stays current by itself.');
+                      void navigate(`/p/${project.id}/shape/drawings/${id}`);
+                    },
+                  },
+                );
+              }}
+            >
+              Keep as a drawing
+            </Button>
             <Button size="2xs" variant="outline" onClick={() => setAdding(true)}>
               Add a related item…
             </Button>

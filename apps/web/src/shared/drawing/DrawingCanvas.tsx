@@ -33,6 +33,8 @@ export interface DrawingControl {
   /** The shape at a point of the window. */
   shapeAt: (clientX: number, clientY: number) => number;
   focus: () => void;
+  /** Pixels of the window to one of the drawing. */
+  scale: () => number;
 }
 
 export interface Marks {
@@ -56,6 +58,8 @@ interface Props {
   onOpen?: (shape: number) => void;
   /** A shape is being dragged, from where the hand took it. */
   onDrag?: (shape: number, event: PointerEvent) => void;
+  /** Shapes that are no items can be dragged, too. */
+  dragsAll?: boolean;
   onHover?: (at: { shape: number; x: number; y: number } | undefined) => void;
   keys?: Record<string, () => void>;
   describe: (shape: number) => string;
@@ -77,6 +81,7 @@ export function DrawingCanvas({
   onSelect,
   onOpen,
   onDrag,
+  dragsAll = false,
   onHover,
   keys = {},
   describe,
@@ -168,6 +173,7 @@ export function DrawingCanvas({
     reveal,
     shapeAt,
     focus: () => frame.current?.focus(),
+    scale: () => painter.current!.view.scale,
     toSvg: (title) => writeDrawing(scene, title, INK_ON_PAPER, measureText, fillOf && ((shape) => fillOf(shape, scene.shapes.indexOf(shape)))),
   }));
 
@@ -190,10 +196,12 @@ export function DrawingCanvas({
     }
     const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
     if (!held.isMoving && Math.hypot(dx, dy) < DRAG) return;
-    if (!held.isMoving && held.shape >= 0 && scene.shapes[held.shape]!.item && onDrag) {
+    if (!held.isMoving && held.shape >= 0 && (dragsAll || scene.shapes[held.shape]!.item) && onDrag) {
       hand.current = undefined;
       event.currentTarget.releasePointerCapture(event.pointerId);
       onHover?.(undefined);
+      // From where the hand took it.
+      if (dragsAll) onSelect(held.shape);
       return onDrag(held.shape, event.nativeEvent);
     }
     held.isMoving = true;
