@@ -64,6 +64,7 @@ class ModelReading {
   private readonly left = new Map<string, number>();
   private readonly homeless = new Map<string, number>();
   private refused = 0;
+  private readonly flows: { relation: ModelRelation; kinds: readonly LinkKind[]; reversed: boolean }[] = [];
 
   constructor(
     private readonly scheme: Scheme,
@@ -89,6 +90,7 @@ class ModelReading {
       this.addRelation(relation);
       yield;
     }
+    this.addFlows();
     this.tell();
     return { drafts: this.drafts, links: this.links, issues: this.issues };
   }
@@ -242,6 +244,7 @@ class ModelReading {
       this.left.set(label, (this.left.get(label) ?? 0) + 1);
       return;
     }
+    if (kinds.some(({ role }) => role === 'leads')) return void this.flows.push({ relation, kinds, reversed: rule.reversed });
     const waiting = (end: 'from' | 'to') => (relation.waiting ?? []).flatMap((one) => (one.end === end ? [one.target] : []));
     let made = 0;
     for (const from of relation.from)
@@ -269,6 +272,29 @@ class ModelReading {
           }
         }
     if (made === 0) this.left.set(label, (this.left.get(label) ?? 0) + 1);
+  }
+
+  /** What leads from one to the next: gateways, decisions, forks and other nodes that become no items are passed through. */
+  private addFlows(): void {
+    const outOf = new Map<string, string[]>();
+    for (const { relation, reversed } of this.flows) {
+      const [from, to] = reversed ? [relation.to, relation.from] : [relation.from, relation.to];
+      for (const one of from) outOf.set(one, [...(outOf.get(one) ?? []), ...to]);
+    }
+    for (const { relation, kinds, reversed } of this.flows) {
+      const [from, to] = reversed ? [relation.to, relation.from] : [relation.from, relation.to];
+      for (const one of from) {
+        if (!this.keyOf.has(one)) continue;
+        const seen = new Set<string>();
+        const open = [...to];
+        for (let next = open.pop(); next !== undefined; next = open.pop()) {
+          if (seen.has(next)) continue;
+          seen.add(next);
+          if (this.keyOf.has(next)) this.join(relation, kinds, one, next);
+          else open.push(...(outOf.get(next) ?? []));
+        }
+      }
+    }
   }
 
   private join(relation: ModelRelation, kinds: readonly LinkKind[], from: string, to: string): boolean {

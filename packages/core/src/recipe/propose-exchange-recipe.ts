@@ -72,6 +72,7 @@ const STEMS: Record<LinkRole, string> = {
   derives: 'deriv',
   allocates: 'alloc',
   realises: 'reali',
+  leads: 'preced',
   composes: 'compo',
   types: 'typed',
   depends: 'depen',

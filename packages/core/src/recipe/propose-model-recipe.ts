@@ -129,6 +129,10 @@ const LINKS: Record<string, readonly LinkRole[]> = {
   knowledgerequirement: ['depends'],
   authorityrequirement: ['depends'],
   messageflow: ['depends'],
+  sequenceflow: ['leads'],
+  controlflow: ['leads'],
+  objectflow: ['leads'],
+  transition: ['leads'],
   emodelsupertype: ['depends'],
 };
 

@@ -27,6 +27,7 @@ export const linkRoles = {
   derives: { label: 'derives', explains: 'from a requirement to the one that it comes from' },
   allocates: { label: 'allocates', explains: 'from what is done to what does it' },
   realises: { label: 'realises', explains: 'from a layer to the one above that it makes real' },
+  leads: { label: 'leads to', explains: 'from a function or step to the next' },
   composes: { label: 'composes', explains: 'from a whole to its parts' },
   types: { label: 'types', explains: 'from a part to what it is a use of' },
   depends: { label: 'depends', explains: 'any other dependency of models' },

@@ -7,6 +7,7 @@ import {
   type ModelDocument,
   type ModelElement,
   type ModelRecipe,
+  type RecipeOutcome,
   type RelationRule,
   type Scheme,
 } from '@coomb/core';
@@ -111,7 +112,7 @@ export function buildModelEdits(scheme: Scheme, recipe: ModelRecipe, model: Mode
   }
   const read = applyModelRecipe(scheme, recipe, model);
   const removed = new Set(read.drafts.map(({ externalId }) => externalId!).filter((id) => !kept.has(id)));
-  return { ...edits, removed, ...buildRelations(scheme, recipe, model, items, idOf, removed) };
+  return { ...edits, removed, ...buildRelations(scheme, recipe, model, items, idOf, removed, read) };
 }
 
 /** The sort that most elements of a kind have. */
@@ -157,6 +158,7 @@ function buildRelations(
   items: readonly ReqifItem[],
   idOf: (item: ReqifItem) => string,
   removed: ReadonlySet<string>,
+  read: RecipeOutcome,
 ): Pick<ModelEdits, 'removedRelations' | 'addedRelations'> {
   const ids = new Map(items.map((item) => [item.id, idOf(item)]));
   const idOfReference = new Map(items.map((item) => [item.reference, idOf(item)]));
@@ -193,6 +195,11 @@ function buildRelations(
         // A relation that never became a link is the partner's: it stays.
         if (anywhere.some((key) => taken.has(key)) && !keys.some((key) => present.has(key))) removedRelations.push({ relation: relation.id, from, to });
       }
+  }
+  // What leads on through nodes that are no items is in the file, though no relation says it alone.
+  for (const { draft, linkKind, target, reversed } of read.links) {
+    const own = read.drafts[draft]!.externalId;
+    if (own !== null && !reversed) known.add(keyOf(linkKind, own, target));
   }
   const addedRelations = [...present].flatMap(([key, { linkKind, from, to, fromUse, toUse }]): AddedRelation[] => {
     const role = findLinkKind(scheme, linkKind)?.role;

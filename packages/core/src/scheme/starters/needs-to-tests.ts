@@ -4,7 +4,7 @@ import { requirementFields, testFields } from './shared-fields.js';
 import type { Starter } from './starter.js';
 
 const requirementKinds = ['need', 'requirement'];
-const designKinds = ['function', 'useCase', 'component', 'interface', 'part', 'port', 'value'];
+const designKinds = ['function', 'useCase', 'component', 'interface', 'part', 'port', 'value', 'step'];
 
 /** What a project has that starts with nothing else. */
 export const defaultScheme: Scheme = withSentences({
@@ -68,6 +68,7 @@ export const defaultScheme: Scheme = withSentences({
       informative: true,
       roles: ['remote'],
     },
+    { id: 'step', label: 'Step', plural: 'Steps', roles: ['step'], layer: 'functions', fields: [] },
     { id: 'testCase', label: 'Test case', plural: 'Test cases', roles: ['test'], layer: 'tests', fields: testFields },
   ],
   linkKinds: [
@@ -85,7 +86,7 @@ export const defaultScheme: Scheme = withSentences({
       phrase: 'refines',
       role: 'refines',
       reverse: 'is refined by',
-      fromKinds: ['useCase', 'function'],
+      fromKinds: ['useCase', 'function', 'step'],
       toKinds: requirementKinds,
       upstream: 'to',
     },
@@ -103,7 +104,7 @@ export const defaultScheme: Scheme = withSentences({
       phrase: 'is allocated to',
       role: 'allocates',
       reverse: 'performs',
-      fromKinds: ['function', 'useCase'],
+      fromKinds: ['function', 'useCase', 'step'],
       toKinds: ['component', 'part', 'actor'],
       upstream: 'from',
     },
@@ -149,6 +150,15 @@ export const defaultScheme: Scheme = withSentences({
       fromKinds: ['testCase'],
       toKinds: [...requirementKinds, ...designKinds],
       upstream: 'to',
+    },
+    {
+      id: 'goesOn',
+      phrase: 'goes on to',
+      role: 'leads',
+      reverse: 'comes after',
+      fromKinds: ['function', 'step'],
+      toKinds: ['function', 'step'],
+      upstream: 'from',
     },
   ],
   rules: [
