@@ -161,4 +161,72 @@ describe('linking where things are drawn and used', () => {
     ]);
     expect(await ada.complaints()).toEqual([]);
   });
+
+  it('shows on the sheet and in the matrix in which use it is linked, and in which it is not', async () => {
+    const outline = await call<Columns & { id: string[]; collection: number[]; collections: string[] }>('/outline');
+    const at = (title: string) => outline.title.indexOf(title);
+    const collectionOf = (title: string) => outline.collections[outline.collection[at(title)]!]!;
+    await ada.driver.get(`${page}/items/${outline.reference[at('Drive')]}`);
+    await ada.see('Shown wherever it is used');
+    const choice = await ada.driver.findElement(By.css('select[aria-label="The use that it is shown in"]'));
+    const labels = await Promise.all((await choice.findElements(By.css('option'))).map((one) => one.getText()));
+    expect(labels).toEqual(['in every use (2)', 'as Site › east › lift › Drive, 1 link of its own', 'as Site › west › lift › Drive']);
+    await ada.type('u');
+    await ada.driver.wait(async () => (await ada.driver.getCurrentUrl()).includes('in='), 10_000);
+    expect(await ada.driver.findElements(By.xpath('//*[contains(text(), "not linked here")]'))).toHaveLength(0);
+    await ada.type('u');
+    await ada.see('not linked here, but in other uses');
+    await ada.driver.get(`${page}/link/matrix?rows=${collectionOf('Site')}&columns=${collectionOf('Wish number 1')}`);
+    await ada.see('not linked here');
+    const heads = await ada.driver.findElements(By.css('[aria-label="Rows"] .line'));
+    const texts = await Promise.all(heads.map(async (head) => (await head.getText()).replace(/\s+/g, ' ')));
+    expect(texts.filter((text) => text.startsWith('in '))).toEqual([
+      expect.stringMatching(/^in east › lift 1$/),
+      expect.stringMatching(/^in west › lift not linked here 0$/),
+    ]);
+  });
+
+  it('places what is drawn here by hand: the shape that was taken and its branch move, and stay so', async () => {
+    await ada.driver.get(`${page}/shape/drawings/new?sort=composition&levels=2`);
+    await ada.see('Composition of Site');
+    await ada.driver.wait(
+      async () => (await ada.driver.findElements(By.xpath('//*[local-name()="text" and normalize-space()="east: Gate"]'))).length > 0,
+      20_000,
+    );
+    await ada.press('Keep…');
+    await ada.press('Keep');
+    await ada.driver.wait(async () => /drawings\/[0-9a-f-]{36}/.test(await ada.driver.getCurrentUrl()), 20_000);
+    const id = /drawings\/([0-9a-f-]{36})/.exec(await ada.driver.getCurrentUrl())![1]!;
+    interface Shape {
+      name: string;
+      x: number;
+      y: number;
+    }
+    const read = async () => {
+      const { shapes } = await call<{ shapes: Shape[] }>(`/drawings/${id}`);
+      return new Map(shapes.map(({ name, x, y }, index) => [`${name} ${index}`, { x, y }]));
+    };
+    const before = await read();
+    await ada.see('place');
+    await ada.press('place');
+    await ada.driver.wait(
+      async () => (await ada.driver.findElements(By.xpath('//*[local-name()="text" and normalize-space()="east: Gate"]'))).length > 0,
+      20_000,
+    );
+    await ada.driver
+      .actions()
+      .move({ origin: await shape('east: Gate') })
+      .press()
+      .move({ origin: await shape('east: Gate'), x: 0, y: -60 })
+      .release()
+      .perform();
+    await ada.press('Keep');
+    await ada.driver.wait(async () => [...(await read()).values()].some(({ y }, at) => y !== [...before.values()][at]!.y), 20_000);
+    const after = await read();
+    const moved = [...after].filter(([key, { x, y }]) => x !== before.get(key)!.x || y !== before.get(key)!.y).map(([key]) => key.replace(/ \d+$/, ''));
+    expect(moved).toEqual(['east: Gate', 'lift: Drive']);
+    await ada.driver.navigate().refresh();
+    await ada.see('Lay out anew');
+    expect(await ada.complaints()).toEqual([]);
+  });
 });

@@ -288,7 +288,9 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                       onSelect={select}
                       onOpen={open}
                       onDrag={
-                        making?.placing ? (shape, event) => followHand(event, control.current?.scale() ?? 1, (by) => making.onMove(shape, by)) : drag.fromShape
+                        making?.placing
+                          ? (shape, event, taken) => followHand(event, taken, control.current?.scale() ?? 1, (by) => making.onMove(shape, by))
+                          : drag.fromShape
                       }
                       dragsAll={making?.placing ?? false}
                       onHover={setHover}
@@ -384,14 +386,15 @@ const NUDGES: Record<string, { x: number; y: number }> = {
 };
 
 /** Tells how far the hand has moved, in the drawing's own unit, until it lets go. */
-function followHand(event: PointerEvent, scale: number, tell: (by: { x: number; y: number }) => void): void {
-  let at = { x: event.clientX, y: event.clientY };
+function followHand(event: PointerEvent, taken: { x: number; y: number }, scale: number, tell: (by: { x: number; y: number }) => void): void {
+  let at = taken;
   const move = (next: PointerEvent) => {
     const by = { x: (next.clientX - at.x) / scale, y: (next.clientY - at.y) / scale };
     if (by.x === 0 && by.y === 0) return;
     at = { x: next.clientX, y: next.clientY };
     tell(by);
   };
+  move(event);
   const end = () => {
     window.removeEventListener('pointermove', move);
     window.removeEventListener('pointerup', end);

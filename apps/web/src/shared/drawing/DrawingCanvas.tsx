@@ -57,7 +57,7 @@ interface Props {
   onSelect: (shape: number) => void;
   onOpen?: (shape: number) => void;
   /** A shape is being dragged, from where the hand took it. */
-  onDrag?: (shape: number, event: PointerEvent) => void;
+  onDrag?: (shape: number, event: PointerEvent, taken: { x: number; y: number }) => void;
   /** Shapes that are no items can be dragged, too. */
   dragsAll?: boolean;
   onHover?: (at: { shape: number; x: number; y: number } | undefined) => void;
@@ -202,7 +202,7 @@ export function DrawingCanvas({
       onHover?.(undefined);
       // From where the hand took it.
       if (dragsAll) onSelect(held.shape);
-      return onDrag(held.shape, event.nativeEvent);
+      return onDrag(held.shape, event.nativeEvent, { x: held.x, y: held.y });
     }
     held.isMoving = true;
     onHover?.(undefined);
