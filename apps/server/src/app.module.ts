@@ -41,6 +41,7 @@ import { PastRepo } from './ledger/past.repo.js';
 import { StagedChanges } from './ledger/staged-changes.js';
 import { LedgerService } from './changes/ledger.service.js';
 import { LinksController } from './links/links.controller.js';
+import { RelatedService } from './links/related.service.js';
 import { LinksService } from './links/links.service.js';
 import { LiveController } from './changes/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -57,6 +58,8 @@ import { ProjectsRepo } from './projects/projects.repo.js';
 import { FieldsService } from './projects/fields.service.js';
 import { ProjectsService } from './projects/projects.service.js';
 import { RecipesController } from './recipes/recipes.controller.js';
+import { BoundaryController } from './boundary/boundary.controller.js';
+import { BoundaryService } from './boundary/boundary.service.js';
 import { CompositionController } from './composition/composition.controller.js';
 import { CompositionService } from './composition/composition.service.js';
 import { DrawingsController } from './drawings/drawings.controller.js';
@@ -116,6 +119,7 @@ export class AppModule {
         ItemsController,
         DrawingsController,
         CompositionController,
+        BoundaryController,
         TraceTreeController,
         FindController,
         LinksController,
@@ -170,6 +174,7 @@ export class AppModule {
         DrawingsService,
         MadeDrawingsService,
         CompositionService,
+        BoundaryService,
         TraceTreeService,
         WaitingEndsService,
         UsagesService,
@@ -183,6 +188,7 @@ export class AppModule {
         ReshapeService,
         SavedViewsService,
         LinksService,
+        RelatedService,
         GatherRepo,
         FilesRepo,
         RunsRepo,

@@ -3,6 +3,7 @@ import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
 import { compareView, gatherView, runView, trayView } from './features/gather/view';
 import { compositionView } from './features/composition/view';
+import { boundaryView } from './features/boundary/view';
 import { drawingsView, drawingView, newDrawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
 import { matrixView } from './features/matrix/view';
@@ -33,6 +34,7 @@ export const views: readonly View[] = [
   newDrawingView,
   drawingView,
   compositionView,
+  boundaryView,
   contentsView,
   schemeView,
   benchView,

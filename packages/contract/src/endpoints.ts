@@ -1,4 +1,5 @@
 import * as baselines from './baselines.js';
+import * as boundary from './boundary.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
 import * as composition from './composition.js';
@@ -13,6 +14,7 @@ import * as persons from './persons.js';
 import * as pictures from './pictures.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
+import * as related from './related.js';
 import * as reports from './reports.js';
 import * as runs from './runs.js';
 import * as savedViews from './saved-views.js';
@@ -36,6 +38,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...projects,
     ...items,
     ...links,
+    ...related,
     ...gather,
     ...check,
     ...baselines,
@@ -43,6 +46,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...drawings,
     ...madeDrawings,
     ...composition,
+    ...boundary,
     ...traceTree,
     ...recipes,
     ...reports,

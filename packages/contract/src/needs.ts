@@ -32,8 +32,8 @@ export const needs: Readonly<Record<string, Need>> = {
     'openFigure',
   ]),
   ...each('read', ['compareScheme', 'getScheme', 'getSchemeFile', 'getSchemeFileSchema', 'openSchemeEffect', 'previewScheme']),
-  ...each('read', ['listBaselines', 'listUsages', 'listUsed', 'planDrawing', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
-  ...each('write', ['endWaiting', 'joinWaitingEnd', 'keepDrawing', 'placeDrawing', 'setInUsage']),
+  ...each('read', ['listBaselines', 'getBoundary', 'listUsages', 'listUsed', 'planDrawing', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
+  ...each('write', ['addMember', 'makeContext', 'addRelated', 'endWaiting', 'joinWaitingEnd', 'keepDrawing', 'placeDrawing', 'setInUsage']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
   ...each('write', [
     'dropTrayEntry',

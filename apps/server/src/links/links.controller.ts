@@ -1,11 +1,20 @@
-import { confirmLinks, createLinks, editLink, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
+import { addRelated, confirmLinks, createLinks, editLink, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
+import { RelatedService } from './related.service.js';
 import { LinksService } from './links.service.js';
 
 @Controller()
 export class LinksController {
-  constructor(@Inject(LinksService) private readonly links: LinksService) {}
+  constructor(
+    @Inject(LinksService) private readonly links: LinksService,
+    @Inject(RelatedService) private readonly related: RelatedService,
+  ) {}
+
+  @Route(addRelated)
+  add(@Call(addRelated) { params, body, person }: Input<typeof addRelated>) {
+    return this.related.add(params.project, person, params.item, body);
+  }
 
   @Route(listLinks)
   list(@Call(listLinks) { params, query }: Input<typeof listLinks>) {

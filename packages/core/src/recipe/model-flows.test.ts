@@ -8,9 +8,29 @@ function process(nodes: Record<string, string>, flows: [string, string][]): Mode
   return {
     ...{ notation: 'bpmn', exporter: '', drawings: [], unknown: new Map(), missing: [] },
     elements: Object.entries(nodes).map(
-      ([id, type], index): ModelElement => ({ id, type, stereotypes: [], name: id, parent: null, typedBy: null, text: '', reference: null, values: {}, line: index + 1 }),
+      ([id, type], index): ModelElement => ({
+        id,
+        type,
+        stereotypes: [],
+        name: id,
+        parent: null,
+        typedBy: null,
+        text: '',
+        reference: null,
+        values: {},
+        line: index + 1,
+      }),
     ),
-    relations: flows.map(([from, to], index) => ({ id: `f${index}`, type: 'SequenceFlow', stereotypes: [], from: [from], to: [to], name: '', values: {}, line: 100 + index })),
+    relations: flows.map(([from, to], index) => ({
+      id: `f${index}`,
+      type: 'SequenceFlow',
+      stereotypes: [],
+      from: [from],
+      to: [to],
+      name: '',
+      values: {},
+      line: 100 + index,
+    })),
   };
 }
 

@@ -3,7 +3,7 @@ import type { View } from '../../shared/view';
 export const drawingsView: View = {
   stage: 'shape',
   name: 'Drawings',
-  help: 'Every drawing of the project, as its tool placed it. Open one to see and make links where the thing is drawn.',
+  help: 'Every drawing of the project, as its tool placed it or as it was made here. Open one to see and make links where the thing is drawn.',
   path: 'shape/drawings',
   load: async () => (await import('./DrawingsPage')).DrawingsPage,
 };

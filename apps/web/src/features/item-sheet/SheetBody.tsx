@@ -15,6 +15,7 @@ import { HereToo } from './HereToo';
 import { InUse } from './InUse';
 import { ItemEditor } from './ItemEditor';
 import { type Sheet, useEditItem, useHistory, useRestore, useSplitItem, useWithdraw } from './queries';
+import { hasSteps, Steps } from './Steps';
 import { Trail } from './Trail';
 import { useInUse } from './use-in-use';
 import { WaitingEnds } from './WaitingEnds';
@@ -99,6 +100,11 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
           </Box>
         </Flex>
       ))}
+      {hasSteps(project.scheme, sheet) && (
+        <Part title="Steps">
+          <Steps sheet={sheet} />
+        </Part>
+      )}
       <Details sheet={sheet} />
       <Part title="Trail">
         <Flex gap="6" direction={{ base: 'column', md: wide ? 'row' : 'column' }}>

@@ -10,6 +10,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
 import { ItemEditor, type Settled, type Split } from '../item-sheet/ItemEditor';
+import { numberOfStep } from '../item-sheet/step-number';
 import type { Written } from '../item-sheet/written';
 import type { MoveWish } from './find-move';
 
@@ -52,6 +53,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
   const kind = project.scheme.kinds[outline.kind[row]!]!;
   const reference = outline.reference[row]!;
   const id = outline.id[row]!;
+  const number = numberOfStep(project.scheme, outline, row);
   return (
     <Flex
       direction={{ base: 'column', md: 'row' }}
@@ -89,6 +91,11 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
         {chosen && (
           <Box color="moss.fg" position={{ base: 'static', md: 'absolute' }} left="5">
             <Check size={14} aria-label="chosen" />
+          </Box>
+        )}
+        {number && (
+          <Box fontFamily="serif" fontSize="15px" color="fg.muted" title="Number of the step">
+            {number}
           </Box>
         )}
         {outline.clause[row] && (

@@ -1,4 +1,4 @@
-import { type BodyOf, createItem, createLinks, growTrace, type ReplyOf } from '@coomb/contract';
+import { addRelated, type BodyOf, createLinks, growTrace, type ReplyOf } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -14,29 +14,18 @@ export const useTrace = (project: string, wish: Wish) =>
     placeholderData: keepPreviousData,
   });
 
-/** Makes an item where its kind is at home, and links it; or links one that is there. */
+/** Makes an item where its kind is at home, linked from the beginning; or links one that is there. */
 export const useAddRelated = (project: string) =>
   useChange(
     project,
     async ({
       item,
-      title,
-      kind,
       linkKind,
       reversed,
-      to,
-    }: {
-      item: string;
-      title?: string;
-      kind?: string;
-      linkKind: string;
-      reversed: boolean;
-      to?: string;
-    }) => {
-      const other = to ?? (await call(createItem, { params: { project }, body: { title: title!, kind: kind! } as BodyOf<typeof createItem> })).id;
-      return call(createLinks, {
-        params: { project },
-        body: { links: [reversed ? { linkKind, from: other, to: item } : { linkKind, from: item, to: other }] },
-      });
+      ...wanted
+    }: { item: string; linkKind: string; reversed: boolean } & ({ title: string; kind: string; collection?: string } | { to: string })) => {
+      if ('title' in wanted) return call(addRelated, { params: { project, item }, body: { ...wanted, linkKind, reversed } });
+      const [from, to] = reversed ? [wanted.to, item] : [item, wanted.to];
+      return call(createLinks, { params: { project }, body: { links: [{ linkKind, from, to }] } });
     },
   );

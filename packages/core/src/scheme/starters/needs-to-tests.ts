@@ -107,6 +107,7 @@ export const defaultScheme: Scheme = withSentences({
       fromKinds: ['function', 'useCase', 'step'],
       toKinds: ['component', 'part', 'actor'],
       upstream: 'from',
+      fields: [{ id: 'basis', label: 'Basis', type: 'text' }],
     },
     {
       id: 'depends',
