@@ -8,6 +8,8 @@ export type ExportFormat = (typeof exportFormats)[number];
 const format = z.enum(exportFormats);
 const ofCollection = projectParams.extend({ collection: idSchema, format });
 const ofItems = projectParams.extend({ format });
+/** Whose file is written on where several sent one: a line of versions, by its first source. The first to send one where nothing is said. */
+const partner = z.object({ partner: idSchema.optional() });
 /** Items of any collections; what stands above them comes along. */
 const chosen = z.object({ items: z.array(idSchema).min(1, 'Choose items first').max(100_000) });
 
@@ -17,6 +19,7 @@ export const exportCollection = endpoint({
   summary:
     'A collection as a workbook, separated values, Markdown, ReqIF, the model file that it came from, or that model as UML in standard XMI; a ReqIF or model file that came in goes out unchanged but for what changed here',
   params: ofCollection,
+  query: partner,
   produces: 'application/octet-stream',
   reply: z.string(),
 });
@@ -25,6 +28,7 @@ export const getExportRecipe = endpoint({
   path: '/projects/:project/collections/:collection/export/:format/recipe',
   summary: 'The recipe that reads such an export back',
   params: ofCollection,
+  query: partner,
   reply: recipeFile,
 });
 export const exportItems = endpoint({
@@ -73,6 +77,6 @@ export const tryExport = endpoint({
   path: '/projects/:project/export/:format/read-back',
   summary: 'Writes such a file, reads it back by its recipe, and says what does not come back as it went out; nothing is stored',
   params: ofItems,
-  body: z.union([z.object({ collection: idSchema }), chosen]),
+  body: z.union([partner.extend({ collection: idSchema }), chosen]),
   reply: readBack,
 });

@@ -25,4 +25,5 @@ export * from './export/write-markdown.js';
 export * from './reqif/build-reqif-edits.js';
 export * from './reqif/reqif-skeleton.js';
 export * from './model-out/model-edits.js';
+export * from './model-out/moved-drawings.js';
 export * from './rewrite-model.js';

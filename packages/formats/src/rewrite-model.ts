@@ -34,7 +34,24 @@ export async function rewriteModel(notation: ModelNotation, bytes: Uint8Array, e
     if (notation === 'ssp') edit(node).attributes = { ...edit(node).attributes, description: text || null };
     else setText(node, notation === 'bpmn' ? 'documentation' : 'description', text, edit);
   }
+  if (notation !== 'ssp') placeDrawn(nodeOf, edits, edit);
   return rewriteXml(bytes, written);
+}
+
+/** Bounds of shapes, and waypoints of lines that have as many as before. */
+function placeDrawn(nodeOf: ReadonlyMap<string, XmlNode>, { boxes, points }: ModelEdits, edit: (node: XmlNode) => XmlEdit): void {
+  for (const [id, box] of boxes) {
+    const node = nodeOf.get(id);
+    const bounds = node && childOf(node, 'Bounds');
+    if (bounds) edit(bounds).attributes = Object.fromEntries(Object.entries(box).map(([name, value]) => [name, String(Math.round(value * 1000) / 1000)]));
+  }
+  for (const [id, bends] of points) {
+    const waypoints = nodeOf.get(id)?.children.filter(({ tag }) => tag === 'waypoint') ?? [];
+    if (waypoints.length !== bends.length) continue;
+    waypoints.forEach((node, index) => {
+      edit(node).attributes = { x: String(bends[index]!.x), y: String(bends[index]!.y) };
+    });
+  }
 }
 
 /** What is said of an element stands in a child of it; a new one comes last, in the prefix of the element itself. */

@@ -4,7 +4,7 @@ import type { ReqifItem } from '@coomb/formats';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** A whole collection, or items of any. */
-export type Wanted = { collection: string } | { items: readonly string[] };
+export type Wanted = { collection: string; partner?: string | undefined } | { items: readonly string[] };
 
 /** What goes out into a file, without the items. */
 export interface SceneHead {

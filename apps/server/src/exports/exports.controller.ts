@@ -11,13 +11,13 @@ export class ExportsController {
   constructor(@Inject(ExportsService) private readonly exports: ExportsService) {}
 
   @Route(exportCollection)
-  async export(@Call(exportCollection) { params }: Input<typeof exportCollection>, @Res() response: Response) {
-    await send(response, await this.exports.export(params.project, { collection: params.collection }, params.format));
+  async export(@Call(exportCollection) { params, query }: Input<typeof exportCollection>, @Res() response: Response) {
+    await send(response, await this.exports.export(params.project, { collection: params.collection, ...query }, params.format));
   }
 
   @Route(getExportRecipe)
-  recipe(@Call(getExportRecipe) { params }: Input<typeof getExportRecipe>, @Res({ passthrough: true }) response: Response) {
-    return this.exports.getRecipe(params.project, { collection: params.collection }, params.format, whileWaiting(response));
+  recipe(@Call(getExportRecipe) { params, query }: Input<typeof getExportRecipe>, @Res({ passthrough: true }) response: Response) {
+    return this.exports.getRecipe(params.project, { collection: params.collection, ...query }, params.format, whileWaiting(response));
   }
 
   @Route(exportItems)

@@ -1,9 +1,11 @@
 import { type Binding, findBinding, type LastContact } from '@coomb/core';
+import type { KeptDrawing } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
-import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, eq, inArray, like, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
+import { importedAs } from '../gather/build-import.js';
 import { readWhole } from '../files/files.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PastRepo } from '../ledger/past.repo.js';
@@ -24,10 +26,13 @@ export class ExportsRepo {
     @Inject(StagedChanges) private readonly staged: StagedChanges,
   ) {}
 
-  /** The newest file of some formats that a collection came from. */
-  async findNewest(project: string, collection: string, formats: readonly string[]): Promise<SourceValue | undefined> {
+  /** The newest file of some formats that a collection came from: of a partner, or of the one who sent the first. */
+  async findNewest(project: string, collection: string, formats: readonly string[], partner?: string): Promise<SourceValue | undefined> {
     const sources = (await this.rows.findAll(project, 'source')).filter((source) => source.collectionId === collection && formats.includes(source.format));
-    return sources.sort((a, b) => Date.parse(b.importedAt) - Date.parse(a.importedAt))[0];
+    sources.sort((a, b) => Date.parse(a.importedAt) - Date.parse(b.importedAt));
+    const lineageOf = (source: SourceValue) => source.lineageId ?? source.id;
+    const wanted = partner ?? (sources[0] && lineageOf(sources[0]));
+    return sources.findLast((source) => lineageOf(source) === wanted);
   }
 
   /**
@@ -52,6 +57,22 @@ export class ExportsRepo {
 
   private async findRowsAt(project: string, seq: number, ids: readonly string[], partner: string | undefined): Promise<string> {
     return JSON.stringify([...(await this.past.findRows(project, seq, 'item', ids)).values()].map((row) => asExportRow(row, partner)));
+  }
+
+  /** Drawings that came with a model, as they stand at the moment that is asked about. */
+  async findDrawings(project: string, collection: string): Promise<KeptDrawing[]> {
+    const rows = await this.rows.findAll(project, 'drawing');
+    return rows.flatMap(({ collectionId, externalId, body }) => (collectionId === collection && !body.made ? [{ id: externalId, body }] : []));
+  }
+
+  /** What links are in the models that they came with, by kind and items. */
+  async findLinkSorts(project: string): Promise<Map<string, string>> {
+    const { links } = schema;
+    const rows = await this.db
+      .select({ kind: links.kind, from: links.fromId, to: links.toId, origin: links.origin })
+      .from(links)
+      .where(and(eq(links.projectId, project), eq(links.withdrawn, false), like(links.origin, importedAs('%'))));
+    return new Map(rows.map(({ kind, from, to, origin }) => [`${kind} ${from} ${to}`, origin.slice(importedAs('').length)]));
   }
 
   /** Links that somebody removed, by the item that they led from. */

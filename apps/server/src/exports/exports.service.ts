@@ -104,7 +104,7 @@ export class ExportsService {
     const { seq } = state;
     const { head, nodes } = openScene(state, wanted);
     const formats = PARTNERS[format];
-    const found = formats && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted.collection, formats) : undefined;
+    const found = formats && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted, formats) : undefined;
     if ((format === 'model' || format === 'xmi') && !found)
       throw new CoombError(
         'input-invalid',
@@ -135,20 +135,26 @@ export class ExportsService {
     return { parts, rows: await this.repo.findRows(state.id, seq, ids, partner) };
   }
 
-  /** The newest file that a collection came from, to be written on in, with the line of versions that it belongs to. */
+  /** The newest file of a partner that a collection came from, to be written on in, with the line of versions that it belongs to. */
   private async findPartnerFile(
     projectId: string,
-    collection: string,
+    { collection, partner }: { collection: string; partner?: string | undefined },
     formats: readonly string[],
   ): Promise<{ lineage: string; file: PartnerFile } | undefined> {
-    const source = await this.repo.findNewest(projectId, collection, formats);
+    const source = await this.repo.findNewest(projectId, collection, formats, partner);
+    if (!source && partner !== undefined) throw new CoombError('not-found', 'This partner sent no such file for this collection, or its import was undone.');
     if (!source) return undefined;
     const { bytes } = await this.files.getOriginal(projectId, source.id);
     const lineage = source.lineageId ?? source.id;
     const pictures = await this.repo.findPictureNames(projectId, lineage);
     return {
       lineage,
-      file: { bytes, name: source.name, recipe: source.recipe as PartnerFile['recipe'], pictures, removedLinks: await this.repo.findRemovedLinks(projectId) },
+      file: {
+        ...{ bytes, name: source.name, recipe: source.recipe as PartnerFile['recipe'], pictures },
+        removedLinks: await this.repo.findRemovedLinks(projectId),
+        drawings: await this.repo.findDrawings(projectId, collection),
+        linkSorts: await this.repo.findLinkSorts(projectId),
+      },
     };
   }
 }

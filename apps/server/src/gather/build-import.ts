@@ -205,10 +205,13 @@ export function* buildLinks(
     const key = `${kind.id} ${from.id} ${to.id} ${fromUsage} ${toUsage}`;
     if (seen.has(key) || isLinked(state, kind.id, from.id, to.id, { from: fromUsage, to: toUsage })) continue;
     seen.add(key);
-    links.push({ ...buildLink(context, kind.id, from, to), fromUsage, toUsage });
+    links.push({ ...buildLink(context, kind.id, from, to), fromUsage, toUsage, ...(link.sort && { origin: importedAs(link.sort) }) });
   }
   return { links, waiting, usages: finder?.made ?? [] };
 }
+
+/** Where a link of a model came from, with what it is there. */
+export const importedAs = (sort: string): string => `imported as ${sort}`;
 
 /** Usages in which a link holds only, by their ids; undefined where a path does not lead to its end, which is told. */
 function readUses(

@@ -33,6 +33,8 @@ export interface DraftLink {
   /** How the text names the other end, and where it may stand; see LinkMeaning. */
   by?: 'reference' | 'source' | 'title' | undefined;
   within?: string[] | undefined;
+  /** What a model calls it: "«Trace» Abstraction". */
+  sort?: string;
   /** Names of items from a root down to either end: the link holds in that use only. */
   ownUse?: string[];
   otherUse?: string[];

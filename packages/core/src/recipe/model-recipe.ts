@@ -305,7 +305,7 @@ class ModelReading {
     const place = { element: relation.id, says: placeSays(relation) };
     if (kind) {
       this.links.push({
-        ...{ draft: own.key, linkKind: kind.id, reversed: false, target: to, place },
+        ...{ draft: own.key, linkKind: kind.id, reversed: false, target: to, place, sort: sortOf(relation) },
         ...(ownUse && { ownUse: expandUse(this.elements, ownUse, from) }),
         ...(otherUse && { otherUse: expandUse(this.elements, otherUse, to) }),
       });

@@ -11,6 +11,7 @@ import {
   type RelationRule,
   type Scheme,
 } from '@coomb/core';
+import { findMoved, type KeptDrawing, type MovedDrawings } from './moved-drawings.js';
 import { plainText } from '../rich-text/plain-text.js';
 import type { ReqifItem } from '../reqif/build-reqif-edits.js';
 
@@ -40,7 +41,7 @@ export interface AddedRelation {
 }
 
 /** What became of a model since it was read: elements and relations by the ids that they have in it. Everything else goes out as it came in. */
-export interface ModelEdits {
+export interface ModelEdits extends MovedDrawings {
   names: ReadonlyMap<string, string>;
   texts: ReadonlyMap<string, string>;
   references: ReadonlyMap<string, string>;
@@ -50,6 +51,17 @@ export interface ModelEdits {
   removedRelations: readonly { relation: string; from: string; to: string }[];
   addedRelations: readonly AddedRelation[];
 }
+
+/** What is known here of a model beside its items. */
+export interface Kept {
+  drawings: readonly KeptDrawing[];
+  /** What links are in the models that they came with, by kind and items: "«Trace» Abstraction". */
+  linkSorts: ReadonlyMap<string, string>;
+}
+const NOTHING_KEPT: Kept = { drawings: [], linkSorts: new Map() };
+
+/** Relations of UML that may join any two; others ask for ends of a sort. */
+const BETWEEN_ANY = new Set(['Dependency', 'Abstraction', 'Realization', 'Usage']);
 
 /** What each part of a trace is in SysML, for link kinds that the file has no relation for yet. */
 const USUAL: Partial<Record<LinkRole, { type: string; stereotypes: string[] }>> = {
@@ -70,7 +82,13 @@ function partsOf(sort: string): { type: string; role: string | undefined; stereo
 }
 
 /** What must be edited in the model that the items came from, so that it says what they say now. Nothing that was not changed here is touched. */
-export function buildModelEdits(scheme: Scheme, recipe: ModelRecipe, model: ModelDocument, items: readonly ReqifItem[]): ModelEdits {
+export function buildModelEdits(
+  scheme: Scheme,
+  recipe: ModelRecipe,
+  model: ModelDocument,
+  items: readonly ReqifItem[],
+  beside: Kept = NOTHING_KEPT,
+): ModelEdits {
   const elements = new Map(model.elements.map((element) => [element.id, element]));
   const drawings = new Set(model.drawings.map(({ id }) => id));
   const rules = new Map(recipe.elements.map((rule) => [rule.sort, rule]));
@@ -112,7 +130,7 @@ export function buildModelEdits(scheme: Scheme, recipe: ModelRecipe, model: Mode
   }
   const read = applyModelRecipe(scheme, recipe, model);
   const removed = new Set(read.drafts.map(({ externalId }) => externalId!).filter((id) => !kept.has(id)));
-  return { ...edits, removed, ...buildRelations(scheme, recipe, model, items, idOf, removed, read) };
+  return { ...edits, removed, ...findMoved(model, beside.drawings), ...buildRelations(scheme, recipe, model, items, idOf, removed, read, beside.linkSorts) };
 }
 
 /** The sort that most elements of a kind have. */
@@ -159,8 +177,10 @@ function buildRelations(
   idOf: (item: ReqifItem) => string,
   removed: ReadonlySet<string>,
   read: RecipeOutcome,
+  linkSorts: ReadonlyMap<string, string>,
 ): Pick<ModelEdits, 'removedRelations' | 'addedRelations'> {
   const ids = new Map(items.map((item) => [item.id, idOf(item)]));
+  const itemOf = new Map(items.map((item) => [idOf(item), item.id]));
   const idOfReference = new Map(items.map((item) => [item.reference, idOf(item)]));
   const elements = new Map(model.elements.map((element) => [element.id, element]));
   const readUse = (use: string | undefined) => use?.split('/').map((reference) => idOfReference.get(reference) ?? '');
@@ -205,9 +225,13 @@ function buildRelations(
     const role = findLinkKind(scheme, linkKind)?.role;
     // What a part is a use of is told by its type, not by a relation.
     if (known.has(key) || role === 'types' || role === 'composes' || removed.has(from) || removed.has(to)) return [];
+    const told = linkSorts.get(`${linkKind} ${itemOf.get(from)} ${itemOf.get(to)}`);
+    const fits = (one: RelationRule) => BETWEEN_ANY.has(partsOf(one.sort).type);
     const rule =
-      recipe.relations.find((one) => one.linkKinds[0] === linkKind) ?? recipe.relations.find((one: RelationRule) => one.linkKinds.includes(linkKind));
-    const usual = rule ? partsOf(rule.sort) : role && USUAL[role];
+      recipe.relations.find((one) => one.sort === told) ??
+      recipe.relations.find((one) => one.linkKinds[0] === linkKind && fits(one)) ??
+      recipe.relations.find((one) => one.linkKinds.includes(linkKind) && fits(one));
+    const usual = told !== undefined && BETWEEN_ANY.has(partsOf(told).type) ? partsOf(told) : rule ? partsOf(rule.sort) : role && USUAL[role];
     if (!usual) return [];
     const [a, b] = rule?.reversed ? [to, from] : [from, to];
     const uses = [fromUse && shortenUse(elements, fromUse), toUse && shortenUse(elements, toUse)];

@@ -15,6 +15,8 @@ const none: ModelEdits = {
   added: [],
   removedRelations: [],
   addedRelations: [],
+  boxes: new Map(),
+  points: new Map(),
 };
 
 const weir: Part = {

@@ -28,6 +28,9 @@ export function buildXmiEdits(files: readonly XmiFile[], edits: ModelEdits): Map
   return new EditWriter(files, builder, edits).write();
 }
 
+/** Lengths as files write them: no more digits than anybody sees. */
+const sayNumber = (value: number): string => String(Math.round(value * 1000) / 1000);
+
 class EditWriter {
   private readonly written = new Map<string, Map<number, XmlEdit>>();
   private readonly fileOf = new Map<XmiObject, XmiFile>();
@@ -68,7 +71,39 @@ class EditWriter {
     this.removeRelations();
     this.addElements();
     for (const relation of edits.addedRelations) this.addRelation(relation);
+    this.placeDrawn();
     return this.written;
+  }
+
+  /** Shapes and lines that were placed anew: their bounds and waypoints. */
+  private placeDrawn(): void {
+    const { boxes, points } = this.edits;
+    if (boxes.size + points.size === 0) return;
+    for (const file of this.files)
+      for (const object of file.content.objects) {
+        const box = boxes.get(object.id);
+        const bounds = box && object.structures?.find(({ tag }) => tag === 'bounds');
+        if (box && bounds) {
+          const edit = this.editOf(file, bounds.at);
+          const said = bounds.attributes;
+          const changed = (['x', 'y', 'width', 'height'] as const).filter((name) => Number(said[name]) !== box[name]);
+          edit.attributes = { ...edit.attributes, ...Object.fromEntries(changed.map((name) => [name, sayNumber(box[name])])) };
+        }
+        const bends = points.get(object.id);
+        if (bends) this.bend(file, object, bends);
+      }
+  }
+
+  private bend(file: XmiFile, object: XmiObject, bends: readonly { x: number; y: number }[]): void {
+    const known = object.structures?.filter(({ tag }) => tag === 'waypoint') ?? [];
+    known.forEach(({ at, attributes }, index) => {
+      const bend = bends[index];
+      const edit = this.editOf(file, at);
+      if (!bend) edit.drop = true;
+      else if (Number(attributes.x) !== bend.x || Number(attributes.y) !== bend.y)
+        edit.attributes = { ...edit.attributes, x: sayNumber(bend.x), y: sayNumber(bend.y) };
+    });
+    for (const { x, y } of bends.slice(known.length)) this.append(file, object.at, `<waypoint x="${sayNumber(x)}" y="${sayNumber(y)}"/>`);
   }
 
   private editOf(file: XmiFile, at: number): XmlEdit {

@@ -8,7 +8,11 @@ async function findEdits({ scheme, items }: Scene, { partner }: Shelf) {
   const bytes = Buffer.from(partner!.bytes);
   const { content } = await readFileContent(partner!.name, bytes);
   if (content.type !== 'model') throw new Error(`${partner!.name} is no model`);
-  return { bytes, notation: content.model.notation, edits: buildModelEdits(scheme, recipeOf(scheme, partner!, content.model), content.model, items) };
+  return {
+    bytes,
+    notation: content.model.notation,
+    edits: buildModelEdits(scheme, recipeOf(scheme, partner!, content.model), content.model, items, partner!),
+  };
 }
 
 // What the file lacks in its recipe is aligned with the file when it is read.

@@ -1,4 +1,5 @@
 import type { ExportFormat, RecipeFile } from '@coomb/contract';
+import type { KeptDrawing } from '@coomb/formats';
 import type { ExchangeRecipe, ModelRecipe, SourcePicture } from '@coomb/core';
 import type { Scene } from '../export-scene.js';
 
@@ -20,6 +21,10 @@ export interface PartnerFile {
   pictures: ReadonlyMap<string, string>;
   /** Links that somebody removed, by the item that they led from. */
   removedLinks: ReadonlyMap<string, { linkKind: string; other: string }[]>;
+  /** What links are in the models that they came with, by kind and items. */
+  linkSorts: ReadonlyMap<string, string>;
+  /** Drawings of the collection as they are kept here. */
+  drawings: readonly KeptDrawing[];
 }
 
 /** What writers need beyond the items. */

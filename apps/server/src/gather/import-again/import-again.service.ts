@@ -10,6 +10,7 @@ import {
   findKind,
   findLinkKind,
   type MergeEntry,
+  type ModelDocument,
   phraseAt,
   type Scheme,
 } from '@coomb/core';
@@ -17,7 +18,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../../http/tokens.js';
 import { inTurns } from '../../jobs/in-turns.js';
 import type { JobHandle } from '../../jobs/jobs.service.js';
-import type { Change, ClippingValue, CollectionValue, ItemValue, SourceValue } from '../../ledger/change.js';
+import type { Change, ClippingValue, CollectionValue, DrawingValue, ItemValue, SourceValue } from '../../ledger/change.js';
 import { LedgerRepo } from '../../ledger/ledger.repo.js';
 import { asIso, LedgerService } from '../../changes/ledger.service.js';
 import type { ProjectState } from '../../project-state/project-state.js';
@@ -134,7 +135,7 @@ export class ImportAgainService {
               scene.collection,
               file.content.model,
               this.findByName(state, built, scene),
-              await this.repo.findDrawings(scene.collection.id),
+              await this.findKnownDrawings(scene, file.content.model),
             )
           : [];
       const changes: Change[] = [
@@ -172,12 +173,19 @@ export class ImportAgainService {
     return outcome;
   }
 
+  /** Drawings that a model may change: its partner's own; those of another only as far as it has them, too. */
+  private async findKnownDrawings({ collection, partner, lineage }: Scene, model: Pick<ModelDocument, 'drawings'>): Promise<DrawingValue[]> {
+    const known = await this.repo.findDrawings(collection.id);
+    if (partner === lineage) return known;
+    const told = new Set(model.drawings.map(({ id }) => id));
+    return known.filter(({ externalId }) => told.has(externalId));
+  }
+
   /** Drawings that differ from those that stand here, or that only one side has. */
-  private async compareDrawings({ content }: TrayFile, { collection, lineage, partner }: Scene): Promise<ComparisonReply['drawings']> {
-    // Another partner has drawings of its own.
-    if (content.type !== 'model' || partner !== lineage) return [];
+  private async compareDrawings({ content }: TrayFile, scene: Scene): Promise<ComparisonReply['drawings']> {
+    if (content.type !== 'model') return [];
     const { model } = content;
-    const known = new Map((await this.repo.findDrawings(collection.id)).flatMap((row) => (row.withdrawn ? [] : [[row.externalId, row] as const])));
+    const known = new Map((await this.findKnownDrawings(scene, model)).flatMap((row) => (row.withdrawn ? [] : [[row.externalId, row] as const])));
     const found = model.drawings.flatMap((drawing): ComparisonReply['drawings'] => {
       const after = buildDrawn(model, drawing, () => null);
       const old = known.get(drawing.id);

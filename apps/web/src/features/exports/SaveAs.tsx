@@ -3,7 +3,8 @@ import { Box, Button, Flex, Grid, Popover, Portal } from '@chakra-ui/react';
 import { buildUrl, type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
 import { Download } from 'lucide-react';
 import { Fragment, type ReactNode, useState } from 'react';
-import { type Saved, useModelSource, useSaveChosen } from './queries';
+import { type Saved, useModelPartners, useSaveChosen } from './queries';
+import { Choice } from '../../shared/ui/choice';
 import { ReadBack } from './ReadBack';
 
 const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
@@ -19,21 +20,40 @@ const TRIED_UNASKED = 2000;
 
 /** Saves a whole collection in each format, with the recipe that reads the file back. */
 export function SaveAs({ project, collection, count }: { project: string; collection: string; count: number }) {
-  const model = useModelSource(project, collection);
+  const partners = useModelPartners(project, collection);
+  const [chosen, choose] = useState('');
+  const model = partners.find(({ partner }) => partner === chosen) ?? partners[0];
+  const query = partners.length > 1 && model ? { partner: model.partner } : {};
   return (
     <Formats
       project={project}
       model={model}
-      saved={{ collection }}
+      saved={{ collection, ...query }}
+      partners={
+        partners.length > 1 && model ? (
+          <Flex gap="2" align="center" mb="3">
+            <Box color="fg.muted" flexShrink={0}>
+              Model files as in
+            </Box>
+            <Choice
+              label="Whose model file"
+              value={model.partner}
+              options={partners.map((one) => ({ value: one.partner, label: one.name }))}
+              onChange={choose}
+              width="100%"
+            />
+          </Flex>
+        ) : undefined
+      }
       count={count}
       file={(format) => (
-        <a href={buildUrl(exportCollection.path, { project, collection, format })} download aria-label={`Save as .${format}`}>
+        <a href={buildUrl(exportCollection.path, { project, collection, format }, query)} download aria-label={`Save as .${format}`}>
           Save
         </a>
       )}
       recipe={(format) => (
         <a
-          href={buildUrl(getExportRecipe.path, { project, collection, format })}
+          href={buildUrl(getExportRecipe.path, { project, collection, format }, query)}
           download={`${format}.recipe.json`}
           aria-label={`Save the recipe of .${format}`}
           title={`The recipe that reads the .${format} file back`}
@@ -81,11 +101,13 @@ interface FormatsProps {
   size?: 'xs' | undefined;
   /** The model file that the items came from. */
   model?: { name: string; format: string } | undefined;
+  /** Choice among those who sent a model file. */
+  partners?: ReactNode;
   file: (format: ExportFormat) => ReactNode;
   recipe: (format: ExportFormat) => ReactNode;
 }
 
-function Formats({ project, saved, count, size, model, file, recipe }: FormatsProps) {
+function Formats({ project, saved, count, size, model, partners, file, recipe }: FormatsProps) {
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState<ReadonlySet<ExportFormat>>(new Set());
   return (
@@ -104,6 +126,7 @@ function Formats({ project, saved, count, size, model, file, recipe }: FormatsPr
                 {'items' in saved ? ' with what stands above' : ', sections counted'}. Each file is written and read back by its recipe right here, so that you
                 see what it carries. Nothing is stored by that.
               </Box>
+              {partners}
               <Grid templateColumns="1fr auto auto" columnGap="4" rowGap="3" alignItems="baseline">
                 {FORMATS.filter(({ id }) => (id === 'model' ? model !== undefined : id !== 'xmi' || model?.format === 'xmi')).map(({ id, name, use }) => (
                   <Fragment key={id}>

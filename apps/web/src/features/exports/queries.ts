@@ -6,14 +6,17 @@ import { saveFile } from '../../shared/save-file';
 import { notifyError } from '../../shared/ui/notices';
 
 /** A whole collection, or chosen items. */
-export type Saved = { collection: string } | { items: readonly string[] };
+export type Saved = { collection: string; partner?: string } | { items: readonly string[] };
 
 const MODELS = ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'];
 
-/** The newest model file that a collection came from, if it came from one. */
-export function useModelSource(project: string, collection: string): { name: string; format: string } | undefined {
+/** Who sent a model file for a collection, the first one first: the newest file of each. */
+export function useModelPartners(project: string, collection: string): { partner: string; name: string; format: string }[] {
   const sources = useQuery({ queryKey: [...projectKey(project), 'sources'], queryFn: () => call(listSources, { params: { project } }) });
-  return sources.data?.filter((source) => source.collection === collection && MODELS.includes(source.format)).at(-1);
+  const byPartner = new Map<string, { partner: string; name: string; format: string }>();
+  for (const { collection: own, format, lineage, name } of sources.data ?? [])
+    if (own === collection && MODELS.includes(format)) byPartner.set(lineage, { partner: lineage, name, format });
+  return [...byPartner.values()];
 }
 
 /** What of an export comes back when it is read by its recipe. */
