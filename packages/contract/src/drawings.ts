@@ -57,6 +57,22 @@ export const drawingBrief = z.object({
 });
 export type DrawingBrief = z.infer<typeof drawingBrief>;
 
+/** Boxes beside shapes, with what they are linked with: of which shapes, of which layers, and where people put them. */
+export const linkBoxes = z.object({
+  shown: z.union([z.literal('all'), z.array(z.string().max(4000)).max(5000)]),
+  layers: z.array(z.string().max(120)).max(50),
+  places: handPlaces,
+});
+
+export const setBoxes = endpoint({
+  method: 'PATCH',
+  path: '/projects/:project/drawings/:drawing/boxes',
+  summary: 'Boxes with links beside the shapes of a drawing; `revision` is the one that was seen',
+  params: projectParams.extend({ drawing: idSchema }),
+  body: z.object({ revision: z.number().int(), boxes: linkBoxes }),
+  reply: z.object({ revision: z.number() }),
+});
+
 export const listDrawings = endpoint({
   method: 'GET',
   path: '/projects/:project/drawings',
@@ -72,6 +88,7 @@ export const getDrawing = endpoint({
   params: projectParams.extend({ drawing: idSchema }),
   reply: drawingBrief.omit({ shapes: true, routes: true, made: true }).extend({
     ...{ shapes: z.array(drawnShape), routes: z.array(drawnRoute), revision: z.number() },
+    boxes: linkBoxes,
     /** Of a drawing that was made here: what it shows, what was placed by hand, what it shows no more and what it shows since it was last placed. */
     made: z.object({ definition: madeDefinition, hand: handPlaces, gone: z.array(z.string()), fresh: z.array(z.string()), cut: z.boolean() }).nullable(),
   }),

@@ -70,6 +70,7 @@ describe('openDatabase', () => {
       'source',
       'usage',
       'waiver',
+      'waiting_end',
     ]);
     await close();
     expect(existsSync(join(path, 'database'))).toBe(true);

@@ -1,4 +1,4 @@
-import { getDrawing, keepDrawing, listDrawings, placeDrawing, planDrawing } from '@coomb/contract';
+import { getDrawing, keepDrawing, listDrawings, placeDrawing, planDrawing, setBoxes } from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { MadeDrawingsService } from './made-drawings.service.js';
@@ -19,6 +19,11 @@ export class DrawingsController {
   @Route(getDrawing)
   get(@Call(getDrawing) { params }: Input<typeof getDrawing>) {
     return this.drawings.get(params.project, params.drawing);
+  }
+
+  @Route(setBoxes)
+  setBoxes(@Call(setBoxes) { params, body, person }: Input<typeof setBoxes>) {
+    return this.drawings.setBoxes(params.project, person, params.drawing, body);
   }
 
   @Route(planDrawing)

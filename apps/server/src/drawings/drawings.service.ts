@@ -1,8 +1,10 @@
-import type { getDrawing, listDrawings, ReplyOf } from '@coomb/contract';
+import type { BodyOf, getDrawing, listDrawings, ReplyOf, setBoxes } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { LedgerService } from '../changes/ledger.service.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { DrawingValue } from '../ledger/change.js';
 import { MadeDrawingsService, type MadeNow } from './made-drawings.service.js';
 import { DrawingsRepo } from './drawings.repo.js';
@@ -13,6 +15,8 @@ export class DrawingsService {
     @Inject(DrawingsRepo) private readonly repo: DrawingsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(MadeDrawingsService) private readonly made: MadeDrawingsService,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
   ) {}
 
   /** In the order in which their items stand; those that are no items come last. */
@@ -57,9 +61,31 @@ export class DrawingsService {
       shapes,
       routes: body.routes,
       revision: row.revision,
+      boxes: describeBoxes(row),
       made: now ? describeMade(row, now) : null,
     };
   }
+
+  /** Refuses a drawing that somebody else changed meanwhile. */
+  async setBoxes(projectId: string, person: string, id: string, { revision, boxes }: BodyOf<typeof setBoxes>): Promise<ReplyOf<typeof setBoxes>> {
+    await this.ledger.change(projectId, async () => {
+      const before = (await this.rows.findRows('drawing', [id])).get(id);
+      if (!before || before.projectId !== projectId || before.withdrawn) throw new CoombError('not-found', 'This drawing is not there any more.');
+      if (before.revision !== revision)
+        throw new CoombError('changed-meanwhile', 'Somebody else changed this drawing meanwhile. It is shown as they left it; keep your boxes again.', {
+          revision: before.revision,
+        });
+      const after = { ...before, body: { ...before.body, boxes }, revision: revision + 1 };
+      return { person, action: `Keep the boxes of the drawing "${before.name}"`, changes: [{ entity: 'drawing', before, after }] };
+    });
+    return { revision: revision + 1 };
+  }
+}
+
+const NO_BOXES = { shown: [], layers: [], places: {} };
+
+function describeBoxes({ body: { boxes = NO_BOXES } }: DrawingValue): ReplyOf<typeof getDrawing>['boxes'] {
+  return { shown: boxes.shown === 'all' ? 'all' : [...boxes.shown], layers: [...boxes.layers], places: { ...boxes.places } };
 }
 
 function describeMade({ body }: DrawingValue, { gone, fresh, cut }: MadeNow): ReplyOf<typeof getDrawing>['made'] {

@@ -105,7 +105,8 @@ export class MadeDrawingsService {
       const graph = await this.build(state, definition);
       if (!graph) throw new CoombError('not-found', 'What this drawing is about is not there any more.');
       revision = before.revision + 1;
-      const body = { ...this.draw(state, definition, graph, wanted.hand), made: { definition, hand: wanted.hand } };
+      const { boxes } = before.body;
+      const body = { ...this.draw(state, definition, graph, wanted.hand), ...(boxes && { boxes }), made: { definition, hand: wanted.hand } };
       return { person, action: `Place the drawing "${before.name}"`, changes: [{ entity: 'drawing', before, after: { ...before, body, revision } }] };
     });
     return { revision };

@@ -92,10 +92,12 @@ export function buildDrawings(
       };
       return [{ entity: 'drawing', before: null, after }];
     }
-    const isSame = !old.withdrawn && old.itemId === itemId && old.name === drawing.name && sorted(old.body) === sorted(body);
+    // Boxes were put there here: no file says anything of them.
+    const now = { ...body, ...(old.body.boxes && { boxes: old.body.boxes }) };
+    const isSame = !old.withdrawn && old.itemId === itemId && old.name === drawing.name && sorted(old.body) === sorted(now);
     return isSame
       ? []
-      : [{ entity: 'drawing', before: old, after: { ...old, withdrawn: false, itemId, name: drawing.name, body, revision: old.revision + 1 } }];
+      : [{ entity: 'drawing', before: old, after: { ...old, withdrawn: false, itemId, name: drawing.name, body: now, revision: old.revision + 1 } }];
   });
   for (const old of known.values())
     if (!old.withdrawn) changes.push({ entity: 'drawing', before: old, after: { ...old, withdrawn: true, revision: old.revision + 1 } });

@@ -13,7 +13,7 @@ describe('kept views', () => {
     const { project, requirements, tests } = await makeProject(client);
     const keep = (name: string, body: Record<string, unknown>) => client.call(keepView, { params: { project }, body: { sort: 'matrix', name, body } });
     const kept = await keep('Tests of requirements', { rows: requirements, columns: tests });
-    const whole = { rows: requirements, columns: tests, kind: '', show: 'all' };
+    const whole = { rows: requirements, columns: tests, kind: '', show: 'all', uses: 'lines' };
     expect(kept).toMatchObject({ sort: 'matrix', name: 'Tests of requirements', body: whole, person: 'Ada Wick' });
     await keep('tests of requirements', { rows: requirements, columns: tests, show: 'rowGaps' });
     expect(await names(project)).toEqual([['tests of requirements', { ...whole, show: 'rowGaps' }]]);

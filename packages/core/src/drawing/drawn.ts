@@ -10,8 +10,20 @@ export interface DrawnBody {
   sort: DrawingSort;
   shapes: DrawnShape[];
   routes: DrawnRoute[];
+  /** Boxes with the links of shapes. */
+  boxes?: LinkBoxes;
   /** It was made here: shapes and routes are those of when it was last placed, what it shows follows from the project. */
   made?: { definition: MadeDefinition; hand: HandPlaces };
+}
+
+/** Boxes beside shapes, with what they are linked with. */
+export interface LinkBoxes {
+  /** Ids of the shapes that have one; or all that have links. */
+  shown: 'all' | readonly string[];
+  /** Layers that are told of; all where none is named. */
+  layers: readonly string[];
+  /** Where boxes were put by hand, by the shape that they belong to. */
+  places: HandPlaces;
 }
 
 export interface DrawnShape extends ModelBox {

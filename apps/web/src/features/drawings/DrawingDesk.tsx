@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Drawing, DrawingBrief, OutlineReply } from '@coomb/contract';
-import { type AllowedLink, figure, findAllowedLinks, phraseAt } from '@coomb/core';
+import { type AllowedLink, figure, findAllowedLinks, type LinkBoxes, phraseAt } from '@coomb/core';
 import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, Printer } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -18,8 +18,11 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { KindChoice } from '../linking/KindChoice';
 import { useLinksOfCollection, useMakeLink, useUnlink, useUsages } from '../linking/queries';
 import { DragLine, useLinkDrag } from '../linking/link-drag';
+import { BoxChoice } from './BoxChoice';
 import { sortWords } from './drawing-words';
 import { findDrawnLinks } from './drawn-links';
+import { buildLinkBoxes } from './link-boxes';
+import { useSetBoxes } from './queries';
 import { HoverNote } from './HoverNote';
 import { LinkedList } from '../linking/LinkedList';
 import { holdsIn, tellApart } from '../linking/use-lines';
@@ -46,11 +49,13 @@ export interface Making {
   /** Shapes that came since it was last placed. */
   fresh: ReadonlySet<string>;
   keys: Record<string, () => void>;
+  /** What is shown is not kept yet. */
+  isDraft: boolean;
 }
 
 interface Props {
   making?: Making;
-  drawing: Pick<Drawing, 'id' | 'item' | 'name' | 'collection' | 'sort' | 'shapes' | 'routes'>;
+  drawing: Pick<Drawing, 'id' | 'item' | 'name' | 'collection' | 'sort' | 'shapes' | 'routes'> & Partial<Pick<Drawing, 'revision' | 'boxes'>>;
   outline: OutlineReply;
   all: readonly DrawingBrief[];
 }
@@ -177,6 +182,30 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     select(next);
     control.current?.reveal(next);
   };
+  const count = drawing.shapes.length;
+  const [boxDraft, setBoxes] = useState<LinkBoxes>();
+  const boxWish: LinkBoxes = boxDraft ?? drawing.boxes ?? NO_BOXES;
+  const keepBoxes = useSetBoxes(project.id);
+  const boxes = useMemo(() => buildLinkBoxes(drawing, drawn, outline, scheme, boxWish), [drawing, drawn, outline, scheme, boxWish]);
+  const shapes = useMemo(() => (boxes.shapes.length === 0 ? drawing.shapes : [...drawing.shapes, ...boxes.shapes]), [drawing.shapes, boxes]);
+  const routes = useMemo(() => (boxes.shapes.length === 0 ? drawing.routes : [...drawing.routes, ...boxes.routes]), [drawing.routes, boxes]);
+  const boxesNow = useRef(boxes);
+  boxesNow.current = boxes;
+  const moveBox = (box: number, by: { x: number; y: number }) => {
+    const owner = drawing.shapes[boxesNow.current.ownerOf[box] ?? -1];
+    const at = boxesNow.current.shapes[box];
+    if (!owner || !at) return;
+    setBoxes((before = boxWish) => {
+      const place = before.places[owner.id] ?? { x: at.x, y: at.y };
+      return { ...before, places: { ...before.places, [owner.id]: { x: place.x + by.x, y: place.y + by.y } } };
+    });
+  };
+  const toggleBox = () => {
+    const shape = drawing.shapes[selected];
+    if (!shape) return notify('Choose a shape first.', 'info');
+    const own = boxWish.shown === 'all' ? drawing.shapes.flatMap(({ id, item }) => (item ? [id] : [])) : boxWish.shown;
+    setBoxes({ ...boxWish, shown: own.includes(shape.id) ? own.filter((id) => id !== shape.id) : [...own, shape.id] });
+  };
   const name = drawing.name || 'Unnamed drawing';
   const describe = (shape: number) => {
     const row = rowOfShape(shape);
@@ -192,6 +221,16 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
       actions={
         <>
           {making?.actions}
+          <BoxChoice
+            wish={boxWish}
+            onChange={setBoxes}
+            onKeep={
+              boxDraft && drawing.revision !== undefined && !making?.isDraft
+                ? () =>
+                    keepBoxes.mutate({ drawing: drawing.id, revision: drawing.revision!, boxes: copyBoxes(boxDraft) }, { onSuccess: () => setBoxes(undefined) })
+                : undefined
+            }
+          />
           <Flex gap="0" align="center" display={at < 0 ? 'none' : 'flex'}>
             <Button size="2xs" variant="ghost" disabled={at <= 0} onClick={() => go(-1)} aria-label="Drawing before" title="Drawing before  [">
               <ChevronLeft size={14} />
@@ -280,20 +319,21 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                     <DrawingCanvas
                       control={control}
                       steady={making !== undefined}
-                      shapes={drawing.shapes}
-                      routes={drawing.routes}
+                      shapes={shapes}
+                      routes={routes}
                       label={name}
                       marks={marks}
                       selected={selected}
-                      onSelect={select}
-                      onOpen={open}
-                      onDrag={
-                        making?.placing
-                          ? (shape, event, taken) => followHand(event, taken, control.current?.scale() ?? 1, (by) => making.onMove(shape, by))
-                          : drag.fromShape
-                      }
-                      dragsAll={making?.placing ?? false}
-                      onHover={setHover}
+                      onSelect={(shape) => select(shape >= count ? boxes.ownerOf[shape - count]! : shape)}
+                      onOpen={(shape) => open(shape >= count ? boxes.ownerOf[shape - count]! : shape)}
+                      onDrag={(shape, event, taken) => {
+                        const scale = control.current?.scale() ?? 1;
+                        if (shape >= count) return followHand(event, taken, scale, (by) => moveBox(shape - count, by));
+                        if (making?.placing) return followHand(event, taken, scale, (by) => making.onMove(shape, by));
+                        drag.fromShape(shape, event);
+                      }}
+                      mayDrag={(shape) => shape >= count || (making?.placing ?? drawing.shapes[shape]!.item !== null)}
+                      onHover={(at) => setHover(at && at.shape >= count ? undefined : at)}
                       describe={describe}
                       keys={{
                         f: () => finder.current?.focus(),
@@ -302,6 +342,8 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                         '[': () => go(-1),
                         ']': () => go(1),
                         ...making?.keys,
+                        b: () => setBoxes({ ...boxWish, shown: boxWish.shown === 'all' ? [] : 'all' }),
+                        t: () => toggleBox(),
                         Enter: () => propose(chosenRow, marked ?? -1),
                         u: () =>
                           uses.length > 0
@@ -376,6 +418,10 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     </Page>
   );
 }
+
+const NO_BOXES: LinkBoxes = { shown: [], layers: [], places: {} };
+
+const copyBoxes = ({ shown, layers, places }: LinkBoxes) => ({ shown: shown === 'all' ? shown : [...shown], layers: [...layers], places: { ...places } });
 
 /** How far a key moves what is placed by hand. */
 const NUDGES: Record<string, { x: number; y: number }> = {

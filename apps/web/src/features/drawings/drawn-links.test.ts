@@ -42,7 +42,7 @@ describe('links where things are drawn', () => {
 
   it('read from either end, with the use that they hold in', () => {
     expect(drawn.of.get(1)).toEqual([
-      { id: 'l0', other: 2, phrase: 'satisfies', suspect: false, usage: 'Site › Gate' },
+      { id: 'l0', other: 2, phrase: 'satisfies', suspect: false, usage: 'Site › Gate', usagePath: ['site', 'gate'] },
       { id: 'l1', other: 0, phrase: 'is needed by', suspect: false, usage: null },
     ]);
     expect(drawn.of.get(0)).toMatchObject([{ other: 1, phrase: 'depends on' }]);

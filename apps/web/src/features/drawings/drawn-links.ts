@@ -44,7 +44,10 @@ export function findDrawnLinks(
     if (!kind || (kind.role && STRUCTURAL.has(kind.role))) continue;
     const [from, to] = [rowOfNode.get(links.from[at]!), rowOfNode.get(links.to[at]!)];
     if (from === undefined || to === undefined) continue;
-    const inUse = (end: readonly number[]) => ({ usage: links.usages[end[at] ?? -1] ?? null, usagePath: links.usagePaths[end[at] ?? -1] });
+    const inUse = (end: readonly number[]) => {
+      const usagePath = links.usagePaths[end[at] ?? -1];
+      return { usage: links.usages[end[at] ?? -1] ?? null, ...(usagePath && { usagePath }) };
+    };
     const common = { id: links.id[at]!, suspect: links.suspect[at] === 1 };
     if (shapesOf.has(from) || from === own) add(from, { ...common, other: to, phrase: kind.phrase, ...inUse(links.fromUsage) });
     if (shapesOf.has(to) || to === own) add(to, { ...common, other: from, phrase: kind.reverse, ...inUse(links.toUsage) });

@@ -1,4 +1,4 @@
-import { type Drawing, getDrawing, keepDrawing, listDrawings, placeDrawing, planDrawing } from '@coomb/contract';
+import { type BodyOf, type Drawing, getDrawing, keepDrawing, listDrawings, placeDrawing, planDrawing, setBoxes } from '@coomb/contract';
 import type { HandPlaces, MadeDefinition } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
@@ -33,6 +33,13 @@ const listsOf = ({ detail, without, opened, closed }: MadeDefinition) => ({
   detail: [...detail],
   ...{ without: without && [...without], opened: opened && [...opened], closed: closed && [...closed] },
 });
+
+export const useSetBoxes = (project: string) =>
+  useChange(
+    project,
+    ({ drawing, ...body }: { drawing: string } & BodyOf<typeof setBoxes>) => call(setBoxes, { params: { project, drawing }, body }),
+    'Kept. Undo takes it back.',
+  );
 
 export const useDrawing = (project: string, drawing: string) =>
   useQuery({ queryKey: [...projectKey(project), 'drawing', drawing], queryFn: () => call(getDrawing, { params: { project, drawing } }) });

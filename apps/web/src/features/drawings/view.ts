@@ -34,6 +34,8 @@ export const drawingView: View = {
     ['L', 'Next shape with links'],
     ['Enter', 'Link the chosen shape with the row marked in the list'],
     ['O', 'Open the sheet of the chosen shape'],
+    ['B', 'Boxes with links beside every shape that has some, or none'],
+    ['T', 'Box with links beside the chosen shape, or none'],
     ['U', 'Next use of the chosen shape, where it is used in several places'],
     ['[ ]', 'Drawing before, drawing after'],
     ['Alt and drag', 'Select words in the drawing'],

@@ -58,8 +58,8 @@ interface Props {
   onOpen?: (shape: number) => void;
   /** A shape is being dragged, from where the hand took it. */
   onDrag?: (shape: number, event: PointerEvent, taken: { x: number; y: number }) => void;
-  /** Shapes that are no items can be dragged, too. */
-  dragsAll?: boolean;
+  /** Which shapes can be dragged; those that are items where nothing is said. */
+  mayDrag?: (shape: number) => boolean;
   onHover?: (at: { shape: number; x: number; y: number } | undefined) => void;
   keys?: Record<string, () => void>;
   describe: (shape: number) => string;
@@ -81,7 +81,7 @@ export function DrawingCanvas({
   onSelect,
   onOpen,
   onDrag,
-  dragsAll = false,
+  mayDrag,
   onHover,
   keys = {},
   describe,
@@ -196,12 +196,12 @@ export function DrawingCanvas({
     }
     const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
     if (!held.isMoving && Math.hypot(dx, dy) < DRAG) return;
-    if (!held.isMoving && held.shape >= 0 && (dragsAll || scene.shapes[held.shape]!.item) && onDrag) {
+    if (!held.isMoving && held.shape >= 0 && (mayDrag ? mayDrag(held.shape) : scene.shapes[held.shape]!.item !== null) && onDrag) {
       hand.current = undefined;
       event.currentTarget.releasePointerCapture(event.pointerId);
       onHover?.(undefined);
       // From where the hand took it.
-      if (dragsAll) onSelect(held.shape);
+      if (mayDrag) onSelect(held.shape);
       return onDrag(held.shape, event.nativeEvent, { x: held.x, y: held.y });
     }
     held.isMoving = true;

@@ -92,7 +92,7 @@ export function growHolders(nodes: MadeGraph['nodes'], boxes: readonly ModelBox[
 }
 
 /** The nearest place beside a box that overlaps nothing: right, below, left, above, then further away. */
-function findFree(beside: ModelBox, { width, height }: ModelBox, taken: readonly ModelBox[]): Point {
+export function findFree(beside: ModelBox, { width, height }: ModelBox, taken: readonly ModelBox[]): Point {
   const touches = (x: number, y: number) =>
     taken.some((one) => x < one.x + one.width + GAP / 2 && one.x < x + width + GAP / 2 && y < one.y + one.height + GAP / 2 && one.y < y + height + GAP / 2);
   for (let ring = 0; ring < 60; ring++) {

@@ -35,6 +35,7 @@ export function KeptDrawing({ drawing, made, outline, all }: Props) {
       outline={outline}
       all={all}
       fresh={made.fresh}
+      isDraft={draft !== undefined}
     >
       {(places) => (
         <>

@@ -11,7 +11,7 @@ import { MadeBar } from './MadeBar';
 import { moveNode, useMade } from './use-made';
 
 interface Props {
-  about: Pick<Drawing, 'id' | 'item' | 'name' | 'collection'>;
+  about: Pick<Drawing, 'id' | 'item' | 'name' | 'collection'> & Partial<Pick<Drawing, 'revision' | 'boxes'>>;
   definition: MadeDefinition;
   onDefinition: (definition: MadeDefinition) => void;
   hand: HandPlaces;
@@ -19,6 +19,7 @@ interface Props {
   outline: OutlineReply;
   all: readonly DrawingBrief[];
   fresh?: readonly string[];
+  isDraft: boolean;
   /** What is said of the drawing, and what can be done with it: gets where all nodes stand now. */
   children: (places: HandPlaces) => React.ReactNode;
 }
@@ -26,7 +27,7 @@ interface Props {
 const NONE: readonly string[] = [];
 
 /** A drawing of ours, kept or new: planned on the server, placed here, linked like any other. */
-export function MadeDesk({ about, definition, onDefinition, hand, onHand, outline, all, fresh = NONE, children }: Props) {
+export function MadeDesk({ about, definition, onDefinition, hand, onHand, outline, all, fresh = NONE, isDraft, children }: Props) {
   const project = useProject();
   const plan = usePlan(project.id, definition);
   const [made, layingOut] = useMade(plan.data, outline, hand);
@@ -65,6 +66,7 @@ export function MadeDesk({ about, definition, onDefinition, hand, onHand, outlin
   const making: Making = {
     bar,
     placing,
+    isDraft,
     fresh: freshSet,
     actions: (
       <>

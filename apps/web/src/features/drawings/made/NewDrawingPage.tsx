@@ -53,6 +53,7 @@ export function NewDrawingPage() {
       onHand={setHand}
       outline={outline.data}
       all={[]}
+      isDraft
     >
       {(places) =>
         name === undefined ? (
