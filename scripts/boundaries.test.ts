@@ -161,6 +161,7 @@ describe('features of the web application', () => {
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
     bench: ['linking'],
+    boundary: ['linking'],
     composition: ['linking'],
     contents: ['read'],
     drawings: ['linking'],

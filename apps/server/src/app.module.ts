@@ -64,7 +64,7 @@ import { CompositionController } from './composition/composition.controller.js';
 import { CompositionService } from './composition/composition.service.js';
 import { DrawingsController } from './drawings/drawings.controller.js';
 import { MadeDrawingsService } from './drawings/made-drawings.service.js';
-import { DrawingsRepo } from './drawings/drawings.repo.js';
+import { DrawingsRepo } from './drawing-rows/drawings.repo.js';
 import { DrawingsService } from './drawings/drawings.service.js';
 import { RecipesService } from './recipes/recipes.service.js';
 import { ReportsController } from './reports/reports.controller.js';

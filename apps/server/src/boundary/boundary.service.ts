@@ -4,8 +4,8 @@ import { findKindOfRole, hasRole, isAllowed, linkKindsOfRole, type LinkKind } fr
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
 import { buildGround } from '../composition/use-ground.js';
-import { buildLink } from '../gather/build-import.js';
-import type { LinkEnd } from '../gather/link-ends.js';
+import { buildLink } from '../link-rows/build-link.js';
+import type { LinkEnd } from '../link-rows/link-ends.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { ItemsRepo } from '../items/items.repo.js';
 import { ItemsService } from '../items/items.service.js';

@@ -69,8 +69,8 @@ describe('openDatabase', () => {
       'scheme_part',
       'source',
       'usage',
-      'waiver',
       'waiting_end',
+      'waiver',
     ]);
     await close();
     expect(existsSync(join(path, 'database'))).toBe(true);

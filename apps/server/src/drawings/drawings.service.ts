@@ -7,7 +7,7 @@ import { LedgerService } from '../changes/ledger.service.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { DrawingValue } from '../ledger/change.js';
 import { MadeDrawingsService, type MadeNow } from './made-drawings.service.js';
-import { DrawingsRepo } from './drawings.repo.js';
+import { DrawingsRepo } from '../drawing-rows/drawings.repo.js';
 
 @Injectable()
 export class DrawingsService {

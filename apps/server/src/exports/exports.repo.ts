@@ -5,7 +5,7 @@ import { and, eq, inArray, like, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
-import { importedAs } from '../gather/build-import.js';
+import { importedAs } from '../link-rows/build-link.js';
 import { readWhole } from '../files/files.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PastRepo } from '../ledger/past.repo.js';

@@ -1,15 +1,16 @@
 import { buildReference, type Draft, findLinkKind, fitTitle, isAllowed, type Issue, type RecipeOutcome, type Stepwise } from '@coomb/core';
 import { embeddedScheme, pictureScheme, sanitiseRichText } from '@coomb/formats';
 import { CoombError } from '@coomb/contract';
-import { UsageFinder } from '../usages/usage-finder.js';
+import { UsageFinder } from '../link-rows/usage-finder.js';
 import { cleanFields } from '../items/check-fields.js';
 import { type Change, type CollectionValue, type ItemValue, type LinkValue, UNNUMBERED, type WaitingEndValue } from '../ledger/change.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { linksByDraft } from './import-again/exchange.js';
 import { valuesOf } from '../items/item-values.js';
-import { chooseKind, joinWaiting } from '../waiting-ends/join-waiting.js';
+import { buildLink, importedAs, isLinked } from '../link-rows/build-link.js';
+import { chooseKind, joinWaiting } from '../link-rows/join-waiting.js';
 import { sayWaiting } from './say-waiting.js';
-import { type LinkEnd, LinkEnds } from './link-ends.js';
+import { type LinkEnd, LinkEnds } from '../link-rows/link-ends.js';
 
 /** What an import must know of the project that it goes into. */
 export type ImportTarget = Partial<Pick<ProjectState, 'usages' | 'linkUsage'>> &
@@ -210,9 +211,6 @@ export function* buildLinks(
   return { links, waiting, usages: finder?.made ?? [] };
 }
 
-/** Where a link of a model came from, with what it is there. */
-export const importedAs = (sort: string): string => `imported as ${sort}`;
-
 /** Usages in which a link holds only, by their ids; undefined where a path does not lead to its end, which is told. */
 function readUses(
   finder: UsageFinder | undefined,
@@ -234,31 +232,6 @@ function readUses(
   return [read(own, uses.ownUse), read(other, uses.otherUse)];
 }
 
-export function buildLink(
-  { state, person, now, newId }: Pick<ImportContext, 'state' | 'person' | 'now' | 'newId'>,
-  kind: string,
-  from: LinkEnd,
-  to: LinkEnd,
-): LinkValue {
-  return {
-    id: newId(),
-    projectId: state.id,
-    revision: 1,
-    withdrawn: false,
-    kind,
-    fromId: from.id,
-    toId: to.id,
-    fromUsage: null,
-    toUsage: null,
-    fields: {},
-    origin: 'imported',
-    fromSeq: from.meaningSeq,
-    toSeq: to.meaningSeq,
-    confirmedBy: person,
-    confirmedAt: now,
-  };
-}
-
 /** Ends that waited for what is brought now become links. */
 export function joinBrought(context: ImportContext, built: readonly Change[], waiting: readonly WaitingEndValue[]): { changes: Change[]; joined: number } {
   const { state } = context;
@@ -273,24 +246,6 @@ export function joinBrought(context: ImportContext, built: readonly Change[], wa
   const makeLink = (kind: string, from: LinkEnd, to: LinkEnd) =>
     made.has(`${kind} ${from.id} ${to.id}`) || isLinked(state, kind, from.id, to.id) ? null : buildLink(context, kind, from, to);
   return joinWaiting(state.scheme, waiting, new LinkEnds(state, brought, context.sourceId, context.fileNames), ownEnd, makeLink);
-}
-
-/** Whether a link says so already: everywhere, or in the same usages. */
-export function isLinked(
-  state: Pick<ImportTarget, 'nodeOf' | 'graph' | 'linkKindIndex' | 'linkUsage'>,
-  linkKind: string,
-  from: string,
-  to: string,
-  usage: { from: string | null; to: string | null } = { from: null, to: null },
-): boolean {
-  const [fromNode, toNode] = [state.nodeOf.get(from), state.nodeOf.get(to)];
-  if (fromNode === undefined || toNode === undefined) return false;
-  const covers = (known: string | null | undefined, asked: string | null) => !known || known === asked;
-  return state.graph.findLinks(fromNode, 'out', state.linkKindIndex(linkKind)).some((link) => {
-    if (state.graph.to[link] !== toNode) return false;
-    const known = state.linkUsage?.(link);
-    return covers(known?.from, usage.from) && covers(known?.to, usage.to);
-  });
 }
 
 /** Gives pictures and embedded objects the addresses they are stored at. What is not stored keeps the name that its file has for it. */

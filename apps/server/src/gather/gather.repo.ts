@@ -5,7 +5,7 @@ import { insertRows } from '../database/insert-rows.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
 import type { DrawingValue, SourceValue, WaitingEndValue } from '../ledger/change.js';
-import { baseName } from './link-ends.js';
+import { baseName } from '../link-rows/link-ends.js';
 import type { ResultRow } from '../runs/runs.repo.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 

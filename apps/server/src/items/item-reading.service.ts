@@ -9,7 +9,7 @@ import { describeWaiver } from '../project-state/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { getNode } from '../project-state/get-node.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { DrawingsRepo } from '../drawings/drawings.repo.js';
+import { DrawingsRepo } from '../drawing-rows/drawings.repo.js';
 import { WaitingEndsService } from '../waiting-ends/waiting-ends.service.js';
 import { ItemsRepo } from './items.repo.js';
 import { joinedInto, readLineage } from './lineage.js';

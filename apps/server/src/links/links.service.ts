@@ -15,7 +15,7 @@ import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { UsageFinder } from '../usages/usage-finder.js';
+import { UsageFinder } from '../link-rows/usage-finder.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
 export interface WantedLink {

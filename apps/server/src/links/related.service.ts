@@ -3,7 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { findLinkKind, getKind, isAllowed } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
-import { buildLink } from '../gather/build-import.js';
+import { buildLink } from '../link-rows/build-link.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { ItemsService } from '../items/items.service.js';
 import type { Change } from '../ledger/change.js';

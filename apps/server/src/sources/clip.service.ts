@@ -18,7 +18,7 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { asItem } from '../items/item-reading.service.js';
 import { getNode } from '../project-state/get-node.js';
 import { cleanFields, hiddenFields } from '../items/check-fields.js';
-import { UsageFinder } from '../usages/usage-finder.js';
+import { UsageFinder } from '../link-rows/usage-finder.js';
 import { changesMeaning, ItemsService } from '../items/items.service.js';
 import type { Change, ClippingValue, ItemValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';

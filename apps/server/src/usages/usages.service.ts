@@ -10,7 +10,7 @@ import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { KnownUse } from '../project-state/project-usages.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { UsageFinder } from './usage-finder.js';
+import { UsageFinder } from '../link-rows/usage-finder.js';
 
 /** Usages that one list tells. */
 const MOST = 200;

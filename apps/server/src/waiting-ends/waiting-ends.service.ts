@@ -3,12 +3,12 @@ import { CoombError } from '@coomb/contract';
 import { findLinkKind, phraseAt } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
-import { buildLink, isLinked } from '../gather/build-import.js';
+import { buildLink, isLinked } from '../link-rows/build-link.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
-import { chooseKind, joinEnd } from './join-waiting.js';
+import { chooseKind, joinEnd } from '../link-rows/join-waiting.js';
 
 /** Ends of links that wait for a file which may come later: listed with the item that waits, joined by hand, or let go. */
 @Injectable()

@@ -18,8 +18,8 @@ import {
 import { cleanFields, hiddenFields } from '../../items/check-fields.js';
 import { changesMeaning } from '../../items/items.service.js';
 import type { Change, ItemValue, LinkValue, WaitingEndValue } from '../../ledger/change.js';
-import { joinEnd } from '../../waiting-ends/join-waiting.js';
-import { LinkEnds } from '../link-ends.js';
+import { joinEnd } from '../../link-rows/join-waiting.js';
+import { LinkEnds } from '../../link-rows/link-ends.js';
 import { buildItem, buildLinks, buildNaming, type ImportContext } from '../build-import.js';
 import type { Comparison } from './compare-versions.js';
 import { readLink, writeLink } from './exchange.js';

@@ -12,8 +12,9 @@ import {
 import { plainText, wordsByLine } from '@coomb/formats';
 import type { ItemValue } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
-import { buildContent, type ImportContext, isLinked } from '../build-import.js';
-import { LinkEnds } from '../link-ends.js';
+import { isLinked } from '../../link-rows/build-link.js';
+import { buildContent, type ImportContext } from '../build-import.js';
+import { LinkEnds } from '../../link-rows/link-ends.js';
 import { linksByDraft, readLink } from './exchange.js';
 import { valuesOf } from '../../items/item-values.js';
 

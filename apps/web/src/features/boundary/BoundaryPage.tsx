@@ -11,10 +11,10 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
-import { useWholes } from '../composition/queries';
-import { writeDefinition } from '../drawings/made/definition';
+import { useWholes } from '../../shared/live/wholes';
+import { writeDefinition } from '../../shared/drawing/made-definition';
 import { useMakeLink } from '../linking/queries';
-import { useAddRelated } from '../trace-tree/queries';
+import { useAddRelated } from '../../shared/live/add-related';
 import { type Boundary, useAddMember, useBoundary, useMakeContext } from './queries';
 
 const address = z.object({ about: z.string().default(''), only: z.enum(['all', 'missing']).default('all') });

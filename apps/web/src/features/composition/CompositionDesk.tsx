@@ -14,7 +14,7 @@ import { Page } from '../../shared/ui/page';
 import { Panes } from '../../shared/ui/panes';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
-import { writeDefinition } from '../drawings/made/definition';
+import { writeDefinition } from '../../shared/drawing/made-definition';
 import { KindChoice } from '../linking/KindChoice';
 import { type ChosenLink, LinkedList } from '../linking/LinkedList';
 import { useLinksOfCollection, useMakeLink, useUnlink } from '../linking/queries';

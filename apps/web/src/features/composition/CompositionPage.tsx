@@ -5,7 +5,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { address } from './address';
 import { CompositionDesk } from './CompositionDesk';
-import { useWholes } from './queries';
+import { useWholes } from '../../shared/live/wholes';
 
 /** What a system is made of, use by use, beside a list of what it may be linked with. */
 export function CompositionPage() {

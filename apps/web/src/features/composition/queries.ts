@@ -1,12 +1,9 @@
-import { listUses, listWholes, type Use } from '@coomb/contract';
-import { useQueries, useQuery } from '@tanstack/react-query';
+import { listUses, type Use } from '@coomb/contract';
+import { useQueries } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 
 export type { Use };
-
-export const useWholes = (project: string) =>
-  useQuery({ queryKey: [...projectKey(project), 'composition'], queryFn: () => call(listWholes, { params: { project } }) });
 
 /** Uses directly below each of several, by their paths. */
 export const useUses = (project: string, paths: readonly string[]) =>

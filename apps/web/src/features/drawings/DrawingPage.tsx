@@ -1,9 +1,9 @@
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useParams } from 'react-router';
 import { useOutline, useProject } from '../../shared/live/project-queries';
-import { DrawingDesk } from './DrawingDesk';
+import { DrawingDesk } from './desk/DrawingDesk';
 import { KeptDrawing } from './made/KeptDrawing';
-import { useDrawing, useDrawings } from './queries';
+import { useDrawing, useDrawings } from './desk/queries';
 
 /** A drawing beside a list of what it may be linked with. */
 export function DrawingPage() {

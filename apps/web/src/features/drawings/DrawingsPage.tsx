@@ -8,9 +8,9 @@ import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
-import { sortWords } from './drawing-words';
+import { sortWords } from './desk/drawing-words';
 import { DrawingThumb } from '../../shared/drawing/DrawingThumb';
-import { useDrawings } from './queries';
+import { useDrawings } from './desk/queries';
 
 const address = z.object({ q: z.string().default('') });
 

@@ -7,7 +7,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { notify } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
 import { Reference } from '../../shared/ui/reference';
-import { useAddRelated } from '../trace-tree/queries';
+import { useAddRelated } from '../../shared/live/add-related';
 import { useAddItem, useMoveItem } from './queries';
 import { findSteps, numberOfStep } from './step-number';
 

@@ -6,7 +6,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
-import { useAddRelated } from './queries';
+import { useAddRelated } from '../../shared/live/add-related';
 
 const MOST = 8;
 

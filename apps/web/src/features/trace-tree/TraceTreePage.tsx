@@ -13,7 +13,7 @@ import { notify } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
-import { useKeepDrawing } from '../drawings/queries';
+import { useKeepDrawing } from '../../shared/drawing/made-queries';
 import { AddRelated } from './AddRelated';
 import { useTrace } from './queries';
 import { buildTreeDrawing } from './tree-drawing';

@@ -4,7 +4,7 @@ import type { HandPlaces, MadeDefinition } from '@coomb/core';
 import { useState } from 'react';
 import { useProject } from '../../../shared/live/project-queries';
 import { notify } from '../../../shared/ui/notices';
-import { usePlaceDrawing } from '../queries';
+import { usePlaceDrawing } from '../../../shared/drawing/made-queries';
 import { MadeDesk } from './MadeDesk';
 
 interface Props {

@@ -3,7 +3,7 @@ import type { OutlineReply } from '@coomb/contract';
 import { type MadeDefinition, type MadeDetail, madeDetails, madeSortsOf } from '@coomb/core';
 import { useProject } from '../../../shared/live/project-queries';
 import { Choice } from '../../../shared/ui/choice';
-import { useWholes } from '../../composition/queries';
+import { useWholes } from '../../../shared/live/wholes';
 
 const DETAIL_WORDS: Record<MadeDetail, string> = {
   reference: 'reference',

@@ -5,8 +5,8 @@ import { useMemo, useRef, useState } from 'react';
 import { useProject } from '../../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../../shared/ui/feedback';
 import { Page } from '../../../shared/ui/page';
-import { DrawingDesk, type Making } from '../DrawingDesk';
-import { usePlan } from '../queries';
+import { DrawingDesk, type Making } from '../desk/DrawingDesk';
+import { usePlan } from '../../../shared/drawing/made-queries';
 import { MadeBar } from './MadeBar';
 import { moveNode, useMade } from './use-made';
 

@@ -6,9 +6,9 @@ import { useAddress } from '../../../shared/address';
 import { useOutline, useProject } from '../../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../../shared/ui/feedback';
 import { notify } from '../../../shared/ui/notices';
-import { useWholes } from '../../composition/queries';
-import { useKeepDrawing } from '../queries';
-import { address, readDefinition } from './definition';
+import { useWholes } from '../../../shared/live/wholes';
+import { useKeepDrawing } from '../../../shared/drawing/made-queries';
+import { address, readDefinition } from '../../../shared/drawing/made-definition';
 import { keptPlaces } from './KeptDrawing';
 import { MadeDesk } from './MadeDesk';
 

@@ -1,6 +1,6 @@
 import type { MadeGraph } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import { address, readDefinition, writeDefinition } from './definition';
+import { address, readDefinition, writeDefinition } from '../../../shared/drawing/made-definition';
 import { moveNode } from './use-made';
 
 const node = (key: string, more: object = {}) => ({

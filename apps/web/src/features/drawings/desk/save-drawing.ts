@@ -1,5 +1,5 @@
-import { notifyError } from '../../shared/ui/notices';
-import { saveFile } from '../../shared/save-file';
+import { notifyError } from '../../../shared/ui/notices';
+import { saveFile } from '../../../shared/save-file';
 
 const named = (name: string, ending: string) => `${name.replace(/[\\/:*?"<>|]+/g, ' ').trim() || 'drawing'}.${ending}`;
 

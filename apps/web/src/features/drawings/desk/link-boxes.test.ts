@@ -1,6 +1,6 @@
 import { defaultScheme, type DrawnShape } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import { outlineOf } from '../../testing/outline';
+import { outlineOf } from '../../../testing/outline';
 import { buildLinkBoxes } from './link-boxes';
 
 const shape = (id: string, x: number, item: string | null = id): DrawnShape => ({

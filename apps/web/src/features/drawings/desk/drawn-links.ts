@@ -1,6 +1,6 @@
 import type { Drawing, LinkColumnsReply, OutlineReply } from '@coomb/contract';
 import type { Scheme } from '@coomb/core';
-import type { ChosenLink } from '../linking/LinkedList';
+import type { ChosenLink } from '../../linking/LinkedList';
 
 /** What the shapes of a drawing are linked with, by rows of the outline. */
 export interface DrawnLinks {

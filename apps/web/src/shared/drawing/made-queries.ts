@@ -1,14 +1,9 @@
-import { type BodyOf, type Drawing, getDrawing, keepDrawing, listDrawings, placeDrawing, planDrawing, setBoxes } from '@coomb/contract';
+import { keepDrawing, placeDrawing, planDrawing } from '@coomb/contract';
 import type { HandPlaces, MadeDefinition } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { call } from '../../shared/api/client';
-import { useChange } from '../../shared/live/use-change';
-import { projectKey } from '../../shared/api/keys';
-
-export type { Drawing };
-
-export const useDrawings = (project: string) =>
-  useQuery({ queryKey: [...projectKey(project), 'drawings'], queryFn: () => call(listDrawings, { params: { project } }) });
+import { call } from '../api/client';
+import { projectKey } from '../api/keys';
+import { useChange } from '../live/use-change';
 
 export const usePlan = (project: string, definition: MadeDefinition | undefined) =>
   useQuery({
@@ -33,13 +28,3 @@ const listsOf = ({ detail, without, opened, closed }: MadeDefinition) => ({
   detail: [...detail],
   ...{ without: without && [...without], opened: opened && [...opened], closed: closed && [...closed] },
 });
-
-export const useSetBoxes = (project: string) =>
-  useChange(
-    project,
-    ({ drawing, ...body }: { drawing: string } & BodyOf<typeof setBoxes>) => call(setBoxes, { params: { project, drawing }, body }),
-    'Kept. Undo takes it back.',
-  );
-
-export const useDrawing = (project: string, drawing: string) =>
-  useQuery({ queryKey: [...projectKey(project), 'drawing', drawing], queryFn: () => call(getDrawing, { params: { project, drawing } }) });

@@ -1,5 +1,5 @@
 import { findLinkKind, isAllowed, type Scheme } from '@coomb/core';
-import type { LinkEnd, LinkEnds } from '../gather/link-ends.js';
+import type { LinkEnd, LinkEnds } from './link-ends.js';
 import type { Change, LinkValue, WaitingEndValue } from '../ledger/change.js';
 
 /** The link that a waiting end becomes with an item at its other end; nothing where none of its kinds may join the two. */

@@ -1,6 +1,6 @@
 import { Box, Button, Checkbox, Popover, Portal } from '@chakra-ui/react';
 import type { LinkBoxes } from '@coomb/core';
-import { useProject } from '../../shared/live/project-queries';
+import { useProject } from '../../../shared/live/project-queries';
 
 interface Props {
   wish: LinkBoxes;

@@ -1,0 +1,20 @@
+import { type BodyOf, type Drawing, getDrawing, listDrawings, setBoxes } from '@coomb/contract';
+import { useQuery } from '@tanstack/react-query';
+import { call } from '../../../shared/api/client';
+import { useChange } from '../../../shared/live/use-change';
+import { projectKey } from '../../../shared/api/keys';
+
+export type { Drawing };
+
+export const useDrawings = (project: string) =>
+  useQuery({ queryKey: [...projectKey(project), 'drawings'], queryFn: () => call(listDrawings, { params: { project } }) });
+
+export const useSetBoxes = (project: string) =>
+  useChange(
+    project,
+    ({ drawing, ...body }: { drawing: string } & BodyOf<typeof setBoxes>) => call(setBoxes, { params: { project, drawing }, body }),
+    'Kept. Undo takes it back.',
+  );
+
+export const useDrawing = (project: string, drawing: string) =>
+  useQuery({ queryKey: [...projectKey(project), 'drawing', drawing], queryFn: () => call(getDrawing, { params: { project, drawing } }) });
