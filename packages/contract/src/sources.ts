@@ -21,7 +21,21 @@ export const clippingSchema = z.object({
 export const sourceContent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('document'), blocks: z.array(blockSchema) }),
   z.object({ type: z.literal('sheets'), sheets: z.array(sheetSchema) }),
-  /** Files of elements are shown as the text they are. */
+  /** Elements of a model in the order of the file, in columns; `parent` is an index, or -1. Drawings stand behind the elements. */
+  z.object({
+    type: z.literal('model'),
+    id: z.array(z.string()),
+    name: z.array(z.string()),
+    /** What each is, by its place in `sorts`: "«block» class". */
+    sort: z.array(z.number()),
+    sorts: z.array(z.string()),
+    parent: z.array(z.number()),
+    line: z.array(z.number()),
+    /** File of several that each stands in, by its place in `files`, or -1. */
+    file: z.array(z.number()),
+    files: z.array(z.string()),
+  }),
+  /** Other files of elements are shown as the text they are. */
   z.object({ type: z.literal('text'), lines: z.array(z.string()) }),
 ]);
 export const readSource = endpoint({
@@ -29,6 +43,8 @@ export const readSource = endpoint({
   path: '/projects/:project/sources/:source/content',
   summary: 'A stored original as it reads, the items that came from it, and what was clipped from it',
   params: sourceParams,
+  /** Models read as a tree of elements, or as the text that they are. */
+  query: z.object({ as: z.enum(['tree', 'text']).default('tree') }),
   reply: z.object({
     id: idSchema,
     name: z.string(),

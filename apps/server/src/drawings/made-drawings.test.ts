@@ -9,6 +9,7 @@ import {
   listDrawings,
   placeDrawing,
   planDrawing,
+  setBoxes,
   undo,
   withdrawItems,
 } from '@coomb/contract';
@@ -137,5 +138,23 @@ describe('drawings that are made here', () => {
         { title: 'parts', lines: ['gate'] },
       ],
     });
+  });
+
+  it('have boxes with links as any drawing has: kept for everybody, through what is placed later, not over somebody else', async () => {
+    const { client, project, weir, gate } = await scene();
+    const { drawing } = await client.call(keepDrawing, { params: { project }, body: { name: 'Weir', definition: define('composition', weir.id) } });
+    const read = () => server.client.call(getDrawing, { params: { project, drawing } });
+    expect((await read()).boxes).toEqual({ shown: [], layers: [], places: {} });
+    const key = (await read()).shapes.find(({ item }) => item === gate.id)!.id;
+    const boxes = { shown: [key], layers: ['requirements'], places: { [key]: { x: 400, y: -20 } } };
+    await client.call(setBoxes, { params: { project, drawing }, body: { revision: 1, boxes } });
+    await client.call(placeDrawing, { params: { project, drawing }, body: { revision: 2, hand: {} } });
+    await server.restart();
+    expect((await read()).boxes).toEqual(boxes);
+    const late = server.client.call(setBoxes, { params: { project, drawing }, body: { revision: 1, boxes: { ...boxes, shown: 'all' } } });
+    await expect(late).rejects.toMatchObject({ code: 'changed-meanwhile' });
+    await server.client.call(undo, { params: { project } });
+    await server.client.call(undo, { params: { project } });
+    expect((await read()).boxes.shown).toEqual([]);
   });
 });

@@ -39,8 +39,8 @@ export class SourcesController {
   }
 
   @Route(readSource)
-  read(@Call(readSource) { params }: Input<typeof readSource>) {
-    return this.sources.read(params.project, params.source);
+  read(@Call(readSource) { params, query }: Input<typeof readSource>) {
+    return this.sources.read(params.project, params.source, query.as);
   }
 
   @Route(clipPassage)

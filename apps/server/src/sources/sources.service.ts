@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { readSource, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { carryClippings, type Clipping, type SourceDocument, type SourcePlace } from '@coomb/core';
+import { carryClippings, type Clipping, labelOfSort, type ModelDocument, type SourceDocument, type SourcePlace } from '@coomb/core';
 import { fileFormats, findReqifParts, isArchive, openArchive, type ReadOptions } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { placePictures } from '../gather/build-import.js';
@@ -19,6 +19,7 @@ import { SourcesRepo } from '../gather/sources.repo.js';
 
 type Reply = ReplyOf<typeof readSource>;
 const READ_KEPT = 6;
+const MODELS = ['xmi', 'bpmn', 'dmn', 'ssp', 'ecore'];
 
 /** Stored originals as they read, with what came from them. */
 @Injectable()
@@ -36,10 +37,10 @@ export class SourcesService {
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  async read(projectId: string, id: string): Promise<Reply> {
+  async read(projectId: string, id: string, as: 'tree' | 'text' = 'tree'): Promise<Reply> {
     const state = await this.states.get(projectId);
     const source = await this.getSource(projectId, id);
-    const content = await this.readContent(projectId, source);
+    const content = await this.readContent(projectId, source, as);
     const lineage = source.lineageId ?? source.id;
     const versions = await this.repo.findVersions(projectId, lineage);
     const clippings = await this.repo.findClippings(projectId, [source.id, ...versions.map((one) => one.id)]);
@@ -102,18 +103,19 @@ export class SourcesService {
     return source;
   }
 
-  private readContent(projectId: string, source: SourceValue): Promise<Reply['content']> {
-    let content = this.contents.get(source.id);
+  private readContent(projectId: string, source: SourceValue, as: 'tree' | 'text'): Promise<Reply['content']> {
+    const key = `${source.id} ${as}`;
+    let content = this.contents.get(key);
     if (!content) {
-      content = this.parse(projectId, source);
-      this.contents.set(source.id, content);
-      content.catch(() => this.contents.delete(source.id));
+      content = this.parse(projectId, source, as);
+      this.contents.set(key, content);
+      content.catch(() => this.contents.delete(key));
       for (const old of [...this.contents.keys()].slice(0, Math.max(0, this.contents.size - READ_KEPT))) this.contents.delete(old);
     }
     return content;
   }
 
-  private async parse(projectId: string, source: SourceValue): Promise<Reply['content']> {
+  private async parse(projectId: string, source: SourceValue, as: 'tree' | 'text'): Promise<Reply['content']> {
     const original = await this.files.getOriginal(projectId, source.id);
     const bytes = Buffer.from(original.bytes);
     if (['docx', 'pdf', 'markdown', 'html', 'xlsx', 'csv'].includes(source.format)) {
@@ -121,6 +123,10 @@ export class SourcesService {
       const { content } = await this.reader.read(source.name, bytes, { dialect });
       if (content.type === 'document') return { type: 'document', blocks: await this.placeStored(projectId, source, content.document) };
       if (content.type === 'sheets') return { type: 'sheets', sheets: content.sheets };
+    }
+    if (as === 'tree' && MODELS.includes(source.format)) {
+      const { content } = await this.reader.read(source.name, bytes, {});
+      if (content.type === 'model') return layOutTree(content.model);
     }
     const text = await readText(bytes);
     return { type: 'text', lines: text.split(/\r?\n/).slice(0, 200_000) };
@@ -186,8 +192,42 @@ export function describeClipping(state: ProjectState, row: ClippingValue): Reply
   return [{ id, block, start, end, quote, field, item: state.brief(node) }];
 }
 
+/** A model as the tree that its file is, in columns. */
+function layOutTree(model: ModelDocument): Extract<Reply['content'], { type: 'model' }> {
+  const tree: Extract<Reply['content'], { type: 'model' }> = {
+    type: 'model',
+    id: [],
+    name: [],
+    sort: [],
+    sorts: [],
+    parent: [],
+    line: [],
+    file: [],
+    files: [],
+  };
+  const at = new Map<string, number>();
+  const numbers = new Map<string, number>();
+  const numberIn = (list: string[], text: string) => {
+    const key = `${list === tree.sorts ? 's' : 'f'} ${text}`;
+    if (!numbers.has(key)) numbers.set(key, list.push(text) - 1);
+    return numbers.get(key)!;
+  };
+  const add = (id: string, name: string, sort: string, parent: string | null, line: number, file: string | undefined) => {
+    at.set(id, tree.id.push(id) - 1);
+    tree.name.push(name);
+    tree.sort.push(numberIn(tree.sorts, sort));
+    tree.parent.push(parent === null ? -1 : (at.get(parent) ?? -1));
+    tree.line.push(line);
+    tree.file.push(file === undefined ? -1 : numberIn(tree.files, file));
+  };
+  for (const element of model.elements) add(element.id, element.name, labelOfSort(element), element.parent, element.line, element.file);
+  for (const { id, name, owner, line } of model.drawings) add(id, name, 'drawing', owner, line, undefined);
+  return tree;
+}
+
 /** Line of an element file that an item came from: named, or found by its identifier. */
 function lineOf(content: Reply['content'], place: SourcePlace): number | null {
+  if (content.type === 'model') return Number(/line (\d+)$/.exec(place.says)?.[1] ?? 0) || null;
   if (content.type !== 'text') return null;
   const named = /^line (\d+)$/.exec(place.says)?.[1];
   if (named) return Number(named);

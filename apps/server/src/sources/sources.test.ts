@@ -45,7 +45,9 @@ describe('a stored source', () => {
   });
 
   it.each([
-    ['3 Larkbeck model.xmi', 'text', true],
+    ['3 Larkbeck model.xmi', 'model', true],
+    ['11 Lock passage.bpmn', 'model', true],
+    ['13 Gate drive signals.ssd', 'model', true],
     ['7 Gate drive of the supplier.reqif', 'text', true],
     ['4 Larkbeck test cases.xlsx', 'sheets', false],
   ])('shows %s as %s, each item at its place', async (name, type, lines) => {
@@ -57,6 +59,17 @@ describe('a stored source', () => {
     expect(content.type).toBe(type);
     expect(items.every(({ line }) => (line !== null) === lines)).toBe(true);
     if (content.type === 'text') for (const { line } of items.slice(0, 20)) expect(content.lines[line! - 1]).toMatch(/</);
+    if (content.type !== 'model') return;
+    // Every item is an element of the tree, at the line that the text has it in.
+    const text = await client.call(readSource, { params: { project, source: source!.id }, query: { as: 'text' } });
+    const { lines: all } = text.content as { lines: string[] };
+    for (const { item, place, line } of items) {
+      const at = content.id.indexOf(place.element!);
+      expect(at, item.title).toBeGreaterThanOrEqual(0);
+      expect(content.line[at]).toBe(line);
+      expect(all[line! - 1]).toContain('<');
+    }
+    content.parent.forEach((parent, at) => expect(parent).toBeLessThan(at));
   });
 
   it('shows a newer version with the places that hold there', async () => {

@@ -10,19 +10,20 @@ import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { ClipDesk } from './ClipDesk';
+import { ModelTree } from './ModelTree';
 import { RowsView } from './RowsView';
 import { SheetRows } from './SheetRows';
 import { type SourceReading, useSource } from './queries';
 
 /** `at`: reference of the item whose place is shown. */
-const address = z.object({ at: z.string().optional() });
+const address = z.object({ at: z.string().optional(), as: z.enum(['tree', 'text']).default('tree') });
 
 /** A stored original as it reads, with its items at their places; documents can be clipped from. */
 export function SourcePage() {
   const project = useProject();
   const { source: id } = useParams();
-  const [{ at }] = useAddress(address);
-  const reading = useSource(project.id, id!);
+  const [{ at, as }, set] = useAddress(address);
+  const reading = useSource(project.id, id!, as);
   if (reading.error)
     return (
       <Box p="6">
@@ -38,6 +39,11 @@ export function SourcePage() {
       fill
       actions={
         <>
+          {(content.type === 'model' || as === 'text') && (
+            <Button size="xs" variant="outline" onClick={() => set({ as: as === 'text' ? 'tree' : 'text' })}>
+              {as === 'text' ? 'As a tree' : 'As the text that it is'}
+            </Button>
+          )}
           {newer && (
             <Button asChild size="xs" variant="outline">
               <Link to={`/p/${project.id}/gather/sources/${newer}${at ? `?at=${at}` : ''}`}>There is a newer version</Link>
@@ -54,6 +60,8 @@ export function SourcePage() {
       <Box h="100%" borderTopWidth="1px">
         {content.type === 'document' ? (
           <ClipDesk key={id} project={project} reading={reading.data} blocks={content.blocks as SourceBlock[]} at={at} />
+        ) : content.type === 'model' ? (
+          <ModelTree key={`${id} ${at}`} model={content} items={items} at={at} />
         ) : content.type === 'sheets' ? (
           <SheetRows key={`${id} ${at}`} sheets={content.sheets} items={items} at={at} />
         ) : (

@@ -6,8 +6,11 @@ import { useChange } from '../../shared/live/use-change';
 
 export type SourceReading = ReplyOf<typeof readSource>;
 
-export function useSource(project: string, source: string) {
-  return useQuery({ queryKey: [...projectKey(project), 'source', source], queryFn: () => call(readSource, { params: { project, source } }) });
+export function useSource(project: string, source: string, as: 'tree' | 'text') {
+  return useQuery({
+    queryKey: [...projectKey(project), 'source', source, as],
+    queryFn: () => call(readSource, { params: { project, source }, query: { as } }),
+  });
 }
 
 export const useClip = (project: string, source: string) =>
