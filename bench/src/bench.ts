@@ -1,6 +1,7 @@
 import { benchClients } from './clients.js';
 import { benchCore } from './core.js';
 import { benchDemoAtRest } from './demo-at-rest.js';
+import { benchDrawn } from './drawn.js';
 import { benchFormats } from './formats.js';
 import { benchGrowth } from './growth.js';
 import { benchHostile } from './hostile.js';
@@ -22,6 +23,7 @@ const add = (part: Part, rows: Row[]) => {
 
 if (isWanted('core')) add('Core', await benchCore());
 if (isWanted('models')) add('Models', await benchModels());
+if (isWanted('drawn')) add('Drawings', await benchDrawn());
 if (isWanted('server') || isWanted('page')) {
   await benchServer(async (folder, server) => {
     add('Server', server);

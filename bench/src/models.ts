@@ -106,6 +106,8 @@ export async function benchModels(): Promise<Row[]> {
       added: [],
       removedRelations: [],
       addedRelations: [],
+      boxes: new Map(),
+      points: new Map(),
     };
     rows.push({
       what: 'write it again with one name changed',

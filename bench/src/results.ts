@@ -11,6 +11,7 @@ Medians on a machine with 2 cores, Node ${process.version}. Such machines are no
 const order = [
   'Core',
   'Models',
+  'Drawings',
   'Server',
   'Browser',
   'Imports',

@@ -85,7 +85,7 @@ describe('from a document to a report', () => {
     await go('/gather');
     await ada.handIn(demoFile('3 Larkbeck model.xmi'));
     await ada.see('initial node stays in the file only');
-    await ada.see('162 items, 7 sections, 88 links');
+    await ada.see('162 items, 7 sections, 98 links');
     await ada.press('Import');
     await ada.see('Larkbeck Installation');
   });

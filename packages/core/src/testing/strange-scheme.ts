@@ -19,7 +19,10 @@ export function buildStrangeScheme(): SchemeFile {
       ...{ key: strangeKey(key), label: strange(label), plural: strange(plural), layer: strangeKey(layer) },
       ...kind,
     })),
-    fields: file.fields.map(({ key, label, kinds, ...field }) => ({ key: strangeKey(key), label: strange(label), ...field, kinds: keys(kinds) })),
+    fields: file.fields.map(({ key, label, kinds, linkKinds, ...field }) => ({
+      ...{ key: strangeKey(key), label: strange(label), ...field, kinds: keys(kinds) },
+      ...(linkKinds && { linkKinds: keys(linkKinds) }),
+    })),
     linkKinds: file.linkKinds.map(({ key, phrase, reverse, fromKinds, toKinds, ...link }) => ({
       ...{ key: strangeKey(key), phrase: strange(phrase), reverse: `${strange(reverse)} back`, fromKinds: keys(fromKinds), toKinds: keys(toKinds) },
       ...link,

@@ -71,7 +71,9 @@ export function MatrixPage() {
       </EmptyState>
     );
   if (!sides || !outline.data) return <Loading what="the matrix" />;
-  const hasUses = (used?.items.length ?? 0) > 0;
+  const sidesAt = [rowId, columnId].map((id) => collections.findIndex((one) => one.id === id));
+  const rowOfNode = new Map(outline.data.node.map((node, row) => [node, row]));
+  const hasUses = used?.items.some(({ node }) => sidesAt.includes(outline.data.collection[rowOfNode.get(node) ?? -1] ?? -2)) === true;
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   const present = project.scheme.linkKinds.filter((_, index) => links.data?.kind.includes(index) || index === kindIndex);
   const swap = () => set({ rows: columnId, columns: rowId, show: show === 'rowGaps' ? 'columnGaps' : show === 'columnGaps' ? 'rowGaps' : 'all' });
