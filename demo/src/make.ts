@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { makeDecisions } from './make-decisions.js';
@@ -41,4 +42,9 @@ for (const issue of [1, 2] as const) {
   writeFileSync(named('12 Warning stages', 'dmn'), makeDecisions(issue));
   writeFileSync(named('13 Gate drive signals', 'ssd'), makeSignals(issue));
 }
+// The drive as another tool has it, which renamed one thing, moved a shape and said what the motor depends on.
+const tool = fileURLToPath(new URL('../../apps/standins/src/main.ts', import.meta.url));
+const changes = ['--rename', 'Spring brake=Holding brake', '--move', 'Motor=40,30', '--connect', 'Motor>Spindle unit=Trace'];
+const drive = ['rowan', `${folder}10 Drive of the supplier.xmi`, '--save', `${folder}next/10 Drive of the supplier, from another tool.xmi`];
+execFileSync(process.execPath, [...process.execArgv, tool, ...drive, ...changes]);
 writeFileSync(`${folder}next/Rules of operation, changes tracked.docx`, await makeRules());
