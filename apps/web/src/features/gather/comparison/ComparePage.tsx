@@ -2,7 +2,7 @@ import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { useMemo, useState } from 'react';
-import { useLocation, useNavigate, useParams } from 'react-router';
+import { Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../../shared/address';
 import { useProject } from '../../../shared/live/project-queries';
@@ -21,7 +21,7 @@ import { EntryList } from './EntryList';
 
 const filters = ['all', 'conflicts', 'new', 'changed', 'moved', 'removed', 'returned', 'same', 'drawings'] as const;
 const address = z.object({
-  source: z.string(),
+  source: z.string().default(''),
   other: z.enum(['yes', '']).default(''),
   show: z.enum(filters).default('all'),
   part: z.string().optional(),
@@ -49,6 +49,8 @@ export function ComparePage() {
   );
   const differences = useMemo(() => countDifferences(sorted), [sorted]);
   const shown = useMemo(() => (part ? sorted.filter((entry) => differsIn(entry, readPartWish(part))) : sorted), [sorted, part]);
+  // Without the version that stands here there is nothing to compare with: the tray offers the choice.
+  if (!source) return <Navigate to={`/p/${project.id}/gather/${tray}`} replace />;
   if (comparison.error)
     return (
       <Box p="6">

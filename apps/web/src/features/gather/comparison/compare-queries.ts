@@ -11,7 +11,7 @@ export type Pairs = [number, string | null][];
 export function useComparison(project: string, tray: string, source: string, recipe: RecipeWish, pairs: Pairs, other = false) {
   return useQuery<Comparison>({
     queryKey: [...projectKey(project), 'compare', tray, source, recipe, pairs, other],
-    enabled: () => isWaiting(tray),
+    enabled: () => source !== '' && isWaiting(tray),
     queryFn: () => call(compareFile, { params: { project, tray }, body: { source, ...(other && { other }), pairs, ...recipe } }),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,

@@ -152,6 +152,12 @@ describe('a newer version beside what stands here', () => {
     expect(tick('SYS-002')).toHaveProperty('checked', false);
   });
 
+  it('leads back to the tray where the address names nothing to compare with', async () => {
+    show(<ComparePage />, { path: '/p/:project/gather/:tray/compare', at: `/p/${aProject.id}/gather/${tray}/compare` });
+    await waitFor(() => expect(presentAddress()).toBe(`/p/${aProject.id}/gather/${tray}`));
+    expect(calls.some(({ call }) => call.endsWith('/compare'))).toBe(false);
+  });
+
   it('compares again when a match is corrected', async () => {
     await open('&entry=t2');
     await userEvent.click(screen.getByRole('button', { name: 'It is a version of…' }));
