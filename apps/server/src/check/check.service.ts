@@ -37,7 +37,7 @@ export class CheckService {
     const question = state.question(rule);
     const explanation = buildExplanation(state.graph, question, node);
     const coverage = state.coverage(rule);
-    const usages = coverage instanceof UsageCoverage ? usagesAsked(state, node) : [];
+    const usages = coverage instanceof UsageCoverage ? state.usages.asked(state.items[node]!.id) : [];
     const along = rule.along.map(({ linkKind, direction }) => {
       const kind = state.scheme.linkKinds.find((one) => one.id === linkKind);
       return kind ? phraseAt(kind, direction === 'out' ? 'from' : 'to') : linkKind;
@@ -95,12 +95,6 @@ export class CheckService {
     });
     return describeWaiver(await this.states.get(projectId), after!);
   }
-}
-
-/** Usages in which a rule is asked of an item: all of them, once something holds in one only. */
-function usagesAsked(state: ProjectState, node: number) {
-  const { id } = state.items[node]!;
-  return state.usages.isTold(id) ? state.usages.of(id) : [];
 }
 
 function describeStep(state: ProjectState, entry: Reached): { phrase: string; item: ReturnType<ProjectState['brief']>; usage: string | null } {

@@ -112,6 +112,11 @@ export class ProjectUsages {
     return false;
   }
 
+  /** Uses in which a question is asked of an item: all of them, once something holds in one only. */
+  asked(item: string): readonly KnownUse[] {
+    return this.isTold(item) ? this.of(item) : [];
+  }
+
   /** Number of a path among all usages, as coverage counts them. */
   numberOf(path: readonly string[]): number {
     const key = path.join(' ');

@@ -29,7 +29,9 @@ describe('reports', () => {
     await addItem(client, project, requirements, 'Later');
     const { body, stale } = await client.call(getReport, { params: { project, report: id } });
     expect(stale).toBe(true);
-    expect(dataOf(body, traceMatrix)?.rows ?? []).toMatchObject([{ reference: 'REQ-001', state: 'planned', tests: ['TC-001'], design: [] }]);
+    expect(dataOf(body, traceMatrix)?.rows ?? []).toMatchObject([
+      { reference: 'REQ-001', state: 'planned', tests: [{ reference: 'TC-001', as: [], notAs: [] }], design: [] },
+    ]);
     expect(dataOf(body, gaps)!.gaps.map((gap) => [gap.item.reference, gap.why])).toEqual([['REQ-001', ['Not met: implemented']]]);
     expect(dataOf(body, changes)?.since ?? null).toBeNull();
   });

@@ -91,7 +91,11 @@ describe('the whole journey on a scheme that nobody’s code knows', () => {
       const { body } = await server.client.call(getReport, { params: { project, report: id } });
       return {
         gaps: dataOf(body, gaps)!.gaps.map(({ item }) => item.reference),
-        matrix: dataOf(body, traceMatrix)!.rows.map(({ reference, design, tests }) => [reference, [...design].sort(), [...tests].sort()]),
+        matrix: dataOf(body, traceMatrix)!.rows.map(({ reference, design, tests }) => [
+          reference,
+          design.map((one) => one.reference).sort(),
+          tests.map((one) => one.reference).sort(),
+        ]),
       };
     };
     const report = await made(strange);

@@ -19,44 +19,16 @@ import {
   undo,
 } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
-import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
-
-const triedRule = {
-  ...{ sort: 'rule' as const, key: 'tried', rank: 9, retired: false, revision: null },
-  body: {
-    ...{ label: 'Tried in each place', of: { kinds: ['component'] }, along: [{ linkKind: 'verifies', direction: 'in' as const }] },
-    ...{ steps: 1, atLeast: 1, reach: { kinds: ['testCase'] }, throughUsages: true },
-  },
-};
+import { driveInTwoPlaces, linkerOf } from '../testing/drive-in-two-places.js';
+import { triedInEachPlace } from '../testing/tried-rule.js';
+import { addLink, useServer } from '../testing/test-server.js';
 
 /** Larkbeck weir and Otterby lock both use the drive, as a part of their gates. */
 describe('an item that is used in several places', () => {
   const server = useServer();
 
-  async function scene() {
-    const { project, requirements, design, tests } = await makeProject(server.client);
-    const make = (collection: string, kind: string, title: string, parent: string | null = null) =>
-      server.client.call(createItem, { params: { project }, body: { collection, kind, title, parent } });
-    const weir = await make(design, 'component', 'Weir');
-    const lock = await make(design, 'component', 'Lock');
-    const drive = await make(design, 'component', 'Drive');
-    const motor = await make(design, 'component', 'Motor', drive.id);
-    const weirDrive = await make(design, 'part', 'weir drive', weir.id);
-    const lockDrive = await make(design, 'part', 'lock drive', lock.id);
-    await addLink(server.client, project, 'typed', weirDrive, drive);
-    await addLink(server.client, project, 'typed', lockDrive, drive);
-    const one = await addItem(server.client, project, requirements, 'The drive closes against 4 m of water');
-    const two = await addItem(server.client, project, requirements, 'The drive closes against 2 m of water');
-    const test = await addItem(server.client, project, tests, 'Close');
-    const inWeir = [weir.id, weirDrive.id, drive.id];
-    const inLock = [lock.id, lockDrive.id, drive.id];
-    return { project, make, design, drive, motor, one, two, test, inWeir, inLock, weir, lock };
-  }
-  const link = (project: string, linkKind: string, from: Item, to: Item, fromUsage?: string[], toUsage?: string[]) =>
-    server.client.call(createLinks, {
-      params: { project },
-      body: { links: [{ linkKind, from: from.id, to: to.id, ...(fromUsage && { fromUsage }), ...(toUsage && { toUsage }) }] },
-    });
+  const scene = () => driveInTwoPlaces(server.client);
+  const link = (...wanted: Parameters<ReturnType<typeof linkerOf>>) => linkerOf(server.client)(...wanted);
 
   it('is found by every path of parts that leads down to it', async () => {
     const { project, drive, motor } = await scene();
@@ -101,7 +73,7 @@ describe('an item that is used in several places', () => {
 
   it('must be covered in each usage where a rule says so, and the answer to "why?" is given for each', async () => {
     const { project, drive, one, test, inWeir, inLock } = await scene();
-    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedRule] } });
+    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedInEachPlace] } });
     const why = () => server.client.call(explainCoverage, { params: { project, rule: 'tried', item: drive.id } });
     await link(project, 'satisfies', drive, one, inLock);
     const { ids } = await link(project, 'verifies', test, drive, undefined, inWeir);
@@ -125,7 +97,7 @@ describe('an item that is used in several places', () => {
 
   it('asks in every usage as soon as something holds in one, and follows what is built in and taken out', async () => {
     const { project, make, design, drive, test, inWeir } = await scene();
-    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedRule] } });
+    await server.client.call(changeScheme, { params: { project }, body: { edits: [triedInEachPlace] } });
     const why = () => server.client.call(explainCoverage, { params: { project, rule: 'tried', item: drive.id } });
     const states = async () => (await why()).usages.map(({ says, state }) => `${says}: ${state}`).sort();
     await link(project, 'verifies', test, drive, undefined, inWeir);

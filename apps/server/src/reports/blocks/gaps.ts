@@ -1,10 +1,12 @@
 import { briefSchema } from '@coomb/contract';
-import { counted, escapeHtml, stateWords } from '@coomb/core';
+import { counted, type CoverageRule, escapeHtml, stateWords, UsageCoverage } from '@coomb/core';
 import { Paragraph } from 'docx';
 import { z } from 'zod';
 import { findOpen } from '../../check/findings.js';
+import type { ProjectState } from '../../project-state/project-state.js';
 import { table } from '../document-parts.js';
 import { titleWithClause } from '../title-with-clause.js';
+import { listSome } from '../list-some.js';
 import type { ReportBlock } from './block.js';
 
 const schema = z.object({ gaps: z.array(z.object({ item: briefSchema, why: z.array(z.string()) })) });
@@ -26,7 +28,7 @@ export const gaps: ReportBlock<Gaps> = {
       gaps: open.map((node) => {
         const why = state.scheme.rules
           .filter((rule) => state.question(rule).subject[node] && state.coverage(rule).stateOf(node) === 'notMet')
-          .map((rule) => `Not met: ${rule.label.toLowerCase()}`);
+          .map((rule) => `Not met: ${rule.label.toLowerCase()}${sayUses(state, rule, node)}`);
         if (state.stateOf(node) === 'failing') why.unshift(stateWords.failing.label);
         return { item: { ...state.brief(node), title: titleWithClause(state, node) }, why };
       }),
@@ -50,3 +52,11 @@ export const gaps: ReportBlock<Gaps> = {
           ),
         ],
 };
+
+/** Where an item is used in several places and some of them have what is asked: the others. */
+function sayUses(state: ProjectState, rule: CoverageRule, node: number): string {
+  const coverage = state.coverage(rule);
+  const uses = coverage instanceof UsageCoverage ? state.usages.asked(state.items[node]!.id) : [];
+  const open = uses.filter(({ number }) => (coverage as UsageCoverage).stateIn(node, number) === 'notMet');
+  return open.length === uses.length ? '' : `, as ${listSome(open.map(({ path }) => state.usages.sayPath(path)))}`;
+}
