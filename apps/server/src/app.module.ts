@@ -42,6 +42,7 @@ import { StagedChanges } from './ledger/staged-changes.js';
 import { LedgerService } from './changes/ledger.service.js';
 import { LinksController } from './links/links.controller.js';
 import { RelatedService } from './links/related.service.js';
+import { LinkDifferenceService } from './links/link-difference.service.js';
 import { LinksService } from './links/links.service.js';
 import { LiveController } from './changes/live.controller.js';
 import { LiveService } from './live/live.service.js';
@@ -188,6 +189,7 @@ export class AppModule {
         ReshapeService,
         SavedViewsService,
         LinksService,
+        LinkDifferenceService,
         RelatedService,
         GatherRepo,
         FilesRepo,

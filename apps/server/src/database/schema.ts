@@ -157,6 +157,8 @@ export const usages = pgTable(
     path: jsonb('path').$type<string[]>().notNull(),
     /** What the fields of the item say in this use and in no other. */
     fields: jsonb('fields').$type<Record<string, FieldValue>>().notNull().default({}),
+    /** Number of the batch in which meaning-bearing fields came to say here what they say; 0 where none ever said anything. */
+    meaningSeq: integer('meaning_seq').notNull().default(0),
   },
   (table) => [index('usage_item').on(table.itemId)],
 );

@@ -14,7 +14,7 @@ import { type LinkEnd, LinkEnds } from '../link-rows/link-ends.js';
 
 /** What an import must know of the project that it goes into. */
 export type ImportTarget = Partial<Pick<ProjectState, 'usages' | 'linkUsage'>> &
-  Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex'> & {
+  Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex' | 'meaningOf'> & {
     byReference: Pick<ProjectState['byReference'], 'get' | 'has'>;
     graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
   };
@@ -206,7 +206,8 @@ export function* buildLinks(
     const key = `${kind.id} ${from.id} ${to.id} ${fromUsage} ${toUsage}`;
     if (seen.has(key) || isLinked(state, kind.id, from.id, to.id, { from: fromUsage, to: toUsage })) continue;
     seen.add(key);
-    links.push({ ...buildLink(context, kind.id, from, to), fromUsage, toUsage, ...(link.sort && { origin: importedAs(link.sort) }) });
+    const held = (end: LinkEnd, usage: string | null) => (usage && finder ? { ...end, usage: { id: usage, path: finder.pathOf(usage) } } : end);
+    links.push({ ...buildLink(context, kind.id, held(from, fromUsage), held(to, toUsage)), ...(link.sort && { origin: importedAs(link.sort) }) });
   }
   return { links, waiting, usages: finder?.made ?? [] };
 }

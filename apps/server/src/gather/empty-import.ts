@@ -25,6 +25,7 @@ export function emptyImport(scheme: Scheme): ImportContext {
       byReference: new Map(),
       nodeOf: new Map(),
       nextNumber: () => 1,
+      meaningOf: ({ meaningSeq }) => meaningSeq,
       linkKindIndex: (id) => scheme.linkKinds.findIndex((kind) => kind.id === id),
       graph: { findLinks: () => [], to: new Uint32Array(0) },
     },

@@ -288,9 +288,12 @@ function describeEdit(scheme: Scheme, before: ItemValue, after: ItemValue): stri
 export function changesMeaning(scheme: Scheme, before: ItemValue, after: ItemValue): boolean {
   if (before.title !== after.title || before.html !== after.html || before.kind !== after.kind) return true;
   if (JSON.stringify(before.details) !== JSON.stringify(after.details)) return true;
-  return getKind(scheme, after.kind).fields.some(
-    (field) => field.meaning && JSON.stringify(before.fields[field.id]) !== JSON.stringify(after.fields[field.id]),
-  );
+  return fieldsChangeMeaning(scheme, after.kind, before.fields, after.fields);
+}
+
+/** Whether a field that bears meaning says something else. */
+export function fieldsChangeMeaning(scheme: Scheme, kind: string, before: ItemValue['fields'], after: ItemValue['fields']): boolean {
+  return getKind(scheme, kind).fields.some(({ id, meaning }) => meaning && JSON.stringify(before[id]) !== JSON.stringify(after[id]));
 }
 
 /** Refuses a kind that new items cannot have: one that is not there, or is retired. */

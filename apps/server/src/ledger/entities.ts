@@ -91,7 +91,11 @@ function placeDrawn({ body, ...drawing }: Value): Value {
 export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   project: { table: schema.projects, keys: keysOf<'project'>()(...tracked, 'name', 'archived'), upgrades: [(value) => ({ ...value, archived: false })] },
   collection: { table: schema.collections, keys: keysOf<'collection'>()(...tracked, 'name', 'holds', 'prefix', 'kind', 'rank', 'setId'), upgrades: [] },
-  usage: { table: schema.usages, keys: keysOf<'usage'>()(...tracked, 'itemId', 'path', 'fields'), upgrades: [(value) => ({ ...value, fields: {} })] },
+  usage: {
+    table: schema.usages,
+    keys: keysOf<'usage'>()(...tracked, 'itemId', 'path', 'fields', 'meaningSeq'),
+    upgrades: [(value) => ({ ...value, fields: {} }), (value) => ({ ...value, meaningSeq: 0 })],
+  },
   waitingEnd: {
     table: schema.waitingEnds,
     keys: keysOf<'waitingEnd'>()(...tracked, 'itemId', 'linkKinds', 'reversed', 'target', 'partner'),

@@ -87,6 +87,8 @@ export interface UsageValue extends Tracked {
   path: string[];
   /** What the fields of the item say in this use and in no other. */
   fields: Record<string, FieldValue>;
+  /** Number of the change in which what bears meaning came to say so here; 0 where nothing ever did. */
+  meaningSeq: number;
 }
 
 /** An end of an item's link that lies in a file which may come later. */

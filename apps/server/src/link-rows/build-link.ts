@@ -4,7 +4,7 @@ import type { LinkEnd } from './link-ends.js';
 
 /** Who makes links, and when. */
 interface Making {
-  state: Pick<ProjectState, 'id'>;
+  state: Pick<ProjectState, 'id' | 'meaningOf'>;
   person: string;
   now: string;
   newId: () => string;
@@ -17,7 +17,13 @@ type Known = Partial<Pick<ProjectState, 'linkUsage'>> &
 /** Where a link of a model came from, with what it is there. */
 export const importedAs = (sort: string): string => `imported as ${sort}`;
 
-export function buildLink({ state, person, now, newId }: Making, kind: string, from: LinkEnd, to: LinkEnd): LinkValue {
+interface Held {
+  /** The use of the end that the link holds in only. */
+  usage?: { id: string; path: readonly string[] } | null;
+}
+
+/** A link that holds against what its ends mean now; in one use of them only, where such is named. */
+export function buildLink({ state, person, now, newId }: Making, kind: string, from: LinkEnd & Held, to: LinkEnd & Held): LinkValue {
   return {
     id: newId(),
     projectId: state.id,
@@ -26,12 +32,12 @@ export function buildLink({ state, person, now, newId }: Making, kind: string, f
     kind,
     fromId: from.id,
     toId: to.id,
-    fromUsage: null,
-    toUsage: null,
+    fromUsage: from.usage?.id ?? null,
+    toUsage: to.usage?.id ?? null,
     fields: {},
     origin: 'imported',
-    fromSeq: from.meaningSeq,
-    toSeq: to.meaningSeq,
+    fromSeq: state.meaningOf(from, from.usage?.path),
+    toSeq: state.meaningOf(to, to.usage?.path),
     confirmedBy: person,
     confirmedAt: now,
   };

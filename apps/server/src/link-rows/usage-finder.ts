@@ -35,10 +35,17 @@ export class UsageFinder {
           `${this.nameOf(part)} is no part of ${this.nameOf(path[index]!)}, so that this is no usage of ${item.reference}.`,
         );
     });
-    const row: UsageValue = { id: this.newId(), projectId: this.state.id, revision: 1, withdrawn: false, itemId: item.id, path: [...path], fields: {} };
+    const nothing = { revision: 1, withdrawn: false, fields: {}, meaningSeq: 0 };
+    const row: UsageValue = { ...nothing, id: this.newId(), projectId: this.state.id, itemId: item.id, path: [...path] };
     this.made.push({ entity: 'usage', before: null, after: row });
     this.byPath.set(path.join(' '), row.id);
     return row.id;
+  }
+
+  /** The path of a usage that was found. */
+  pathOf(usage: string): readonly string[] {
+    for (const { after } of this.made) if (after.id === usage) return (after as UsageValue).path;
+    return this.state.usages.pathOf(usage);
   }
 
   private nameOf(id: string): string {

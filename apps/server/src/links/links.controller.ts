@@ -2,6 +2,7 @@ import { addRelated, confirmLinks, createLinks, editLink, getLinkDifference, lis
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { RelatedService } from './related.service.js';
+import { LinkDifferenceService } from './link-difference.service.js';
 import { LinksService } from './links.service.js';
 
 @Controller()
@@ -9,6 +10,7 @@ export class LinksController {
   constructor(
     @Inject(LinksService) private readonly links: LinksService,
     @Inject(RelatedService) private readonly related: RelatedService,
+    @Inject(LinkDifferenceService) private readonly differences: LinkDifferenceService,
   ) {}
 
   @Route(addRelated)
@@ -43,7 +45,7 @@ export class LinksController {
 
   @Route(getLinkDifference)
   difference(@Call(getLinkDifference) { params }: Input<typeof getLinkDifference>) {
-    return this.links.getDifference(params.project, params.link);
+    return this.differences.get(params.project, params.link);
   }
 
   @Route(suggestLinks)

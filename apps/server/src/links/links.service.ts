@@ -1,17 +1,15 @@
-import type { LinkColumnsReply, ReplyOf, getLinkDifference, suggestLinks } from '@coomb/contract';
+import type { LinkColumnsReply, ReplyOf, suggestLinks } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { buildWordDiff, type FieldValue, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
-import { plainText } from '@coomb/formats';
+import { type FieldValue, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
 import { ItemReadingService } from '../items/item-reading.service.js';
 import { getNode } from '../project-state/get-node.js';
-import type { Change, ItemValue, LinkValue } from '../ledger/change.js';
+import type { Change, LinkValue } from '../ledger/change.js';
 import { presentBase } from '../http/caller.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { assertSeen } from '../ledger/assert-seen.js';
-import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -35,7 +33,6 @@ export class LinksService {
   constructor(
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
-    @Inject(LedgerReader) private readonly reader: LedgerReader,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(PersonsService) private readonly persons: PersonsService,
@@ -140,8 +137,8 @@ export class LinksService {
       toUsage,
       fields: {},
       origin,
-      fromSeq: a.meaningSeq,
-      toSeq: b.meaningSeq,
+      fromSeq: state.meaningOf(a, wanted.fromUsage),
+      toSeq: state.meaningOf(b, wanted.toUsage),
       confirmedBy: person,
       confirmedAt: now,
     };
@@ -202,8 +199,8 @@ export class LinksService {
           : `Confirm ${counted(rows.length, 'link')}`,
       after: (row: LinkValue) => ({
         ...row,
-        fromSeq: meaningOf(state, row.fromId),
-        toSeq: meaningOf(state, row.toId),
+        fromSeq: meaningOf(state, row.fromId, row.fromUsage),
+        toSeq: meaningOf(state, row.toId, row.toUsage),
         confirmedBy: person,
         confirmedAt: this.clock.now().toISOString(),
       }),
@@ -211,7 +208,11 @@ export class LinksService {
     return this.changeRows(projectId, person, ids, plan, (state, rows) => {
       const base = presentBase();
       if (base === undefined) return;
-      const newer = [...new Set(rows.flatMap((row) => [row.fromId, row.toId]))].filter((id) => meaningOf(state, id) > base);
+      const ends = rows.flatMap((row) => [
+        { id: row.fromId, usage: row.fromUsage },
+        { id: row.toId, usage: row.toUsage },
+      ]);
+      const newer = [...new Set(ends.filter(({ id, usage }) => meaningOf(state, id, usage) > base).map(({ id }) => id))];
       if (newer.length === 0) return;
       throw new CoombError(
         'changed-meanwhile',
@@ -222,29 +223,6 @@ export class LinksService {
         { changed: newer },
       );
     });
-  }
-
-  async getDifference(projectId: string, id: string): Promise<ReplyOf<typeof getLinkDifference>> {
-    const state = await this.states.get(projectId);
-    const link = (await this.reader.findRows(projectId, 'link', [id])).get(id);
-    if (!link) throw new CoombError('not-found', `There is no link ${id}.`);
-    const ends: ReplyOf<typeof getLinkDifference>['ends'] = [];
-    for (const [itemId, seq] of [
-      [link.fromId, link.fromSeq],
-      [link.toId, link.toSeq],
-    ] as const) {
-      if (meaningOf(state, itemId) === seq) continue;
-      const history = await this.rows.findHistory(projectId, 'item', itemId, state.seq);
-      const now = (await this.reader.findRows(projectId, 'item', [itemId])).get(itemId)!;
-      const then = history.map(({ change }) => change.after as ItemValue).find((row) => row.meaningSeq === seq);
-      const changed = history.find(({ batch }) => batch.seq === now.meaningSeq);
-      ends.push({
-        item: state.brief(state.nodeOf.get(itemId)!),
-        words: buildWordDiff(then ? textOf(then) : '', textOf(now)),
-        changedBy: changed?.batch.person ?? null,
-      });
-    }
-    return { linkKind: link.kind, confirmedBy: link.confirmedBy, ends };
   }
 
   async suggest(projectId: string, item: string, collection: string, most: number): Promise<ReplyOf<typeof suggestLinks>> {
@@ -299,10 +277,6 @@ function referenceOf(state: ProjectState, id: string): string {
   return state.items[getNode(state, id)]!.reference;
 }
 
-function meaningOf(state: ProjectState, id: string): number {
-  return state.items[getNode(state, id)]!.meaningSeq;
-}
-
-function textOf(row: ItemValue): string {
-  return `${row.title}\n${plainText(row.html)}`;
+function meaningOf(state: ProjectState, id: string, usage: string | null): number {
+  return state.meaningOf(state.items[getNode(state, id)]!, usage ? state.usages.pathOf(usage) : undefined);
 }

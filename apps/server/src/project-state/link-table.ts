@@ -45,14 +45,14 @@ export class LinkTable {
   constructor(
     nodes: number,
     links: LightLinks,
-    private readonly items: { meaningOf: (node: number) => number; isPresent: (node: number) => boolean },
+    private readonly items: { meaningOf: (node: number, usage: string | null | undefined) => number; isPresent: (node: number) => boolean },
   ) {
     this.ids = new LinkIds(links.id);
     this.fromSeq = links.fromSeq;
     this.toSeq = links.toSeq;
     this.graph = TraceGraph.build({ nodes, from: links.from, to: links.to, kind: links.kind });
-    for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
     for (const [id, usage] of links.inUsage) this.inUsage.set(this.ids.find(id)!, usage);
+    for (let link = 0; link < links.from.length; link++) if (this.isOutdated(link)) this.graph.setSuspect(link, true);
   }
 
   /** The live links as they could be loaded now. */
@@ -198,7 +198,9 @@ export class LinkTable {
   }
 
   private isOutdated(link: number): boolean {
-    return this.fromSeq[link] !== this.items.meaningOf(this.graph.from[link]!) || this.toSeq[link] !== this.items.meaningOf(this.graph.to[link]!);
+    const usage = this.inUsage.get(link);
+    const { from, to } = this.graph;
+    return this.fromSeq[link] !== this.items.meaningOf(from[link]!, usage?.from) || this.toSeq[link] !== this.items.meaningOf(to[link]!, usage?.to);
   }
 }
 

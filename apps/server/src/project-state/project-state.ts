@@ -12,7 +12,7 @@ import {
   type VerificationReading,
   type VerificationState,
 } from '@coomb/core';
-import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, WaiverValue } from '../ledger/change.js';
+import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
 import { asideEntities } from '../ledger/entities.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
@@ -27,6 +27,7 @@ import { NodesByKind } from './nodes-by-kind.js';
 import type { OutlineOrder } from './outline-order.js';
 import { ProjectCoverage } from './project-coverage.js';
 import { ProjectUsages } from './project-usages.js';
+import { UseMeanings } from './use-meanings.js';
 import { ProjectVerification } from './project-verification.js';
 import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
 
@@ -83,6 +84,7 @@ export class ProjectState {
   readonly byReference: NodesByReference;
   readonly waivers = new Map<string, WaiverValue>();
   readonly usages: ProjectUsages;
+  private readonly useMeanings: UseMeanings;
   latest: Map<string, TestResult>;
   sources: number;
   private readonly fields: FieldValues;
@@ -122,8 +124,9 @@ export class ProjectState {
         this.byReference.set(item.reference.toLowerCase(), node);
       });
     for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
+    this.useMeanings = new UseMeanings(parts.usages);
     this.links = new LinkTable(parts.items.length, parts.links, {
-      meaningOf: (node) => this.items[node]!.meaningSeq,
+      meaningOf: (node, usage) => this.useMeanings.newest(this.items[node]!, this.useMeanings.pathOf(usage)),
       isPresent: (node) => !this.items[node]!.withdrawn,
     });
     const { items, nodeOf, links, graph } = this;
@@ -206,7 +209,7 @@ export class ProjectState {
         this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
       if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
       if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
-      if (change.entity === 'usage') this.usages.apply(change.after);
+      if (change.entity === 'usage') this.applyUsage(change.after);
       if (change.entity === 'waiver') {
         this.waivers.set(change.after.id, change.after);
         moved.add(this.nodeOf.get(change.after.itemId)!);
@@ -233,6 +236,18 @@ export class ProjectState {
     if (anew || changes.length > MOST_FOLLOWED) this.verifying.forgetStates();
     else this.verifying.refresh(this.findTouched(changes));
     for (const follower of this.followers) follower(changes);
+  }
+
+  private applyUsage(usage: UsageValue): void {
+    this.usages.apply(usage);
+    this.useMeanings.apply(usage);
+    const node = this.nodeOf.get(usage.itemId);
+    if (node !== undefined) this.links.followMeaning(node);
+  }
+
+  /** Number of the newest change of what an end of a link means: wherever it holds, or in the use that the link holds in only. */
+  meaningOf(item: { id: string; meaningSeq: number }, path: readonly string[] | undefined): number {
+    return this.useMeanings.newest(item, path);
   }
 
   /** Whether a change makes parts of something, or of something else. */

@@ -5,6 +5,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields } from '../items/check-fields.js';
+import { fieldsChangeMeaning } from '../items/items.service.js';
 import type { Change, UsageValue } from '../ledger/change.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -62,9 +63,10 @@ export class UsagesService {
       const kept = Object.fromEntries(Object.entries({ ...before.fields, ...fields }).filter(([, value]) => !isNoValue(value)));
       const own = cleanFields(state.scheme, item.kind, kept);
       const action = `Say what ${namesOf(state.scheme, item.kind, Object.keys(fields))} of ${item.reference} ${Object.keys(fields).length === 1 ? 'is' : 'are'} as ${state.usages.sayPath(path)}`;
+      const meaningSeq = fieldsChangeMeaning(state.scheme, item.kind, before.fields, own) ? state.seq + 1 : before.meaningSeq;
       const change: Change = made
-        ? { entity: 'usage', before: null, after: { ...made, fields: own } }
-        : { entity: 'usage', before, after: { ...before, fields: own, revision: before.revision + 1 } };
+        ? { entity: 'usage', before: null, after: { ...made, fields: own, meaningSeq } }
+        : { entity: 'usage', before, after: { ...before, fields: own, meaningSeq, revision: before.revision + 1 } };
       return { person, action: action.slice(0, 300), changes: [change] };
     });
   }

@@ -1,10 +1,10 @@
 import {
   addFields,
   changeScheme,
-  createItem,
-  createLinks,
+  confirmLinks,
   explainCoverage,
   getItem,
+  getLinkDifference,
   getReadiness,
   getScheme,
   getTrace,
@@ -158,6 +158,57 @@ describe('an item that is used in several places', () => {
     expect((await told())['Lock › lock drive › Drive']).toBe(80);
     const { items } = await server.client.call(listUsed, { params: { project } });
     expect(items.map(({ node, usages }) => [node, usages.length])).toEqual([[drive.node, 2]]);
+  });
+
+  it('makes links suspect that hold where a value changed, and those only, with the value then and now', async () => {
+    const { project, make, design, drive, one, two, test, inWeir, inLock } = await scene();
+    const travel = await make(design, 'value', 'travel', drive.id);
+    const [weirTravel, lockTravel] = [
+      [...inWeir, travel.id],
+      [...inLock, travel.id],
+    ];
+    const set = (path: string[], amount: string | null, revision: number) =>
+      server.client.call(setInUsage, { params: { project }, body: { path, fields: { amount }, revision } });
+    const made = async (...wanted: Parameters<typeof link>) => (await link(...wanted)).ids[0]!;
+    await set(weirTravel, '2.4 m', 0);
+    const names = {
+      weir: await made(project, 'satisfies', travel, one, weirTravel),
+      lock: await made(project, 'satisfies', travel, one, lockTravel),
+      everywhere: await made(project, 'satisfies', travel, two),
+    };
+    const suspect = async () => {
+      const links = await server.client.call(listLinks, { params: { project }, query: {} });
+      return Object.entries(names).flatMap(([name, id]) => (links.suspect[links.id.indexOf(id)] ? [name] : []));
+    };
+    const difference = async (id: string) => {
+      const { ends } = await server.client.call(getLinkDifference, { params: { project, link: id } });
+      return ends.map(({ item, words, changedBy }) => [
+        item.title,
+        changedBy,
+        words.flatMap(({ text, type }) => (type === 'same' ? [] : [`${type} ${text.trim()}`])),
+      ]);
+    };
+    // Made after the value came to be: they hold against it.
+    expect(await suspect()).toEqual([]);
+    await set(weirTravel, '2.6 m', 1);
+    for (const restarted of [false, true]) {
+      if (restarted) await server.restart();
+      expect(await suspect()).toEqual(['weir', 'everywhere']);
+      expect(await difference(names.weir)).toEqual([['travel', 'Ada Wick', ['removed 2.4', 'added 2.6']]]);
+      expect(await difference(names.lock)).toEqual([]);
+    }
+    await server.client.call(undo, { params: { project } });
+    expect(await suspect()).toEqual([]);
+    await set(weirTravel, '2.8 m', 3);
+    await server.client.call(confirmLinks, { params: { project }, body: { links: [names.weir] } });
+    expect(await suspect()).toEqual(['everywhere']);
+    // A link that is made in another use beside it, or in one that nothing was said of yet, is not suspect from the beginning.
+    await made(project, 'verifies', test, travel, undefined, lockTravel);
+    const { downstream } = await server.client.call(getItem, { params: { project, item: travel.id }, query: {} });
+    expect(downstream.filter(({ other, suspect }) => other.id === test.id && suspect)).toEqual([]);
+    // What says the same again, and what bears no meaning, changes nothing.
+    await set(lockTravel, null, 1);
+    expect(await suspect()).toEqual(['everywhere']);
   });
 
   it('lets paths go on only in the usage in which they came', async () => {

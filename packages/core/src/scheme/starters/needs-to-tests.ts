@@ -56,7 +56,7 @@ export const defaultScheme: Scheme = withSentences({
       plural: 'Values',
       roles: ['value'],
       layer: 'components',
-      fields: [{ id: 'amount', label: 'Amount', type: 'text' }],
+      fields: [{ id: 'amount', label: 'Amount', type: 'text', meaning: true }],
     },
     { id: 'drawing', label: 'Drawing', plural: 'Drawings', layer: 'components', fields: [], informative: true, roles: ['drawing'] },
     {

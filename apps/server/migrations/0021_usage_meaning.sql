@@ -1,0 +1,1 @@
+ALTER TABLE "usage" ADD COLUMN "meaning_seq" integer DEFAULT 0 NOT NULL;
