@@ -30,6 +30,6 @@ const style = `
 :root{color:#23241f;background:#f6f3ec;font:15px/1.5 'Literata','Georgia',serif}main{max-width:60rem;margin:0 auto;padding:2rem 1.5rem;background:#fffdf8}
 .cover{border-bottom:6px solid #5b7f3a;padding:5rem 0 2rem;margin-bottom:2rem}.project{letter-spacing:.04em;color:#55594c}h1{font-size:2.4rem;line-height:1.15;margin:.2em 0}
 h2{margin-top:2.2rem}nav ol{columns:2}table{border-collapse:collapse;width:100%;margin:.8rem 0;font-size:.87rem}th{text-align:left;border-bottom:2px solid #23241f;padding:.3rem .5rem}td{border-bottom:1px solid #ddd6c8;padding:.3rem .5rem;vertical-align:top}
-.n{text-align:right;font-variant-numeric:tabular-nums}i{display:inline-block;width:.8em;height:.8em;margin-right:.45em;border-radius:2px}.legend span{margin-right:1.2em;white-space:nowrap}small{color:#55594c}tr.heading td{font-weight:bold;background:#efe9dc}
+.n{text-align:right;font-variant-numeric:tabular-nums}i{display:inline-block;width:.8em;height:.8em;margin-right:.45em;border-radius:2px}.legend span{margin-right:1.2em;white-space:nowrap}small{color:#55594c}td.state{white-space:nowrap}tr.heading td{font-weight:bold;background:#efe9dc}
 svg{width:100%;font:13px 'Commissioner',sans-serif}svg .in{fill:#fff;font-size:11px}a{color:#3d5c22}footer{margin-top:3rem;color:#55594c;font-size:.85rem}em{color:#8a3423}
 @media print{main{max-width:none}section{break-inside:auto}tr{break-inside:avoid}}`;

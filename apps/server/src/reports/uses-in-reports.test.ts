@@ -37,7 +37,7 @@ describe('a report about items that are used in several places', () => {
     // Nothing is told where every use lacks it.
     expect(dataOf(body, gaps)!.gaps.find(({ item }) => item.reference === motor.reference)!.why).toContain('Not met: tried in each place');
     const page = (await client.bytes(getReportPage, { project, report: id })).toString();
-    expect(page).toContain('as Weir › weir drive › Drive; not as Lock › lock drive › Drive');
+    expect(page).toContain('title="Not linked as Lock › lock drive › Drive"> as Weir › weir drive › Drive; not linked in 1 other use<');
   });
 
   it('of the time before uses were told apart still reads', () => {

@@ -181,7 +181,6 @@ async function linkInUses(client: Client, project: string, scheme: Scheme): Prom
     if (to) links.push({ linkKind, from: path.at(-1)!, to, fromUsage: path });
     amounts.push({ path, amount });
   }
-  if (links.length > 0) await client.call(createLinks, { params: { project }, body: { links } });
   for (const { path, amount } of amounts) {
     const { usages } = await client.call(listUsages, { params: { project, item: path.at(-1)! } });
     const usage = usages.find((one) => one.path.map(({ id }) => id).join() === path.join());
@@ -190,6 +189,8 @@ async function linkInUses(client: Client, project: string, scheme: Scheme): Prom
     if (field?.type === 'text')
       await client.call(setInUsage, { params: { project }, body: { path, fields: { [field.id]: amount }, revision: usage!.revision } });
   }
+  // Links hold against the values, which come first.
+  if (links.length > 0) await client.call(createLinks, { params: { project }, body: { links } });
 }
 
 async function reword(client: Client, project: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { stateSchema } from '@coomb/contract';
-import { addToGroup, escapeHtml, isUseWithin, linkKindsOfRole, stateWords } from '@coomb/core';
+import { addToGroup, counted, escapeHtml, isUseWithin, linkKindsOfRole, stateWords } from '@coomb/core';
 import { z } from 'zod';
 import type { ProjectState } from '../../project-state/project-state.js';
 import { type Cell, table } from '../document-parts.js';
@@ -20,9 +20,12 @@ interface Former {
 }
 const everywhere = (reference: string): Other => ({ reference, as: [], notAs: [] });
 
-/** Behind a reference: in which uses the link holds, and in which it does not. */
+const sayNot = ({ notAs }: Other) => (notAs.length > 0 ? `Not linked as ${notAs.join(', ')}` : '');
+
+/** Behind a reference: in which uses the link holds, and in how many it does not. */
 function sayUses({ as, notAs }: Other): string {
-  return `${as.length > 0 ? ` as ${listSome(as)}` : ''}${notAs.length > 0 ? `; not as ${listSome(notAs)}` : ''}`;
+  if (as.length === 0) return '';
+  return ` as ${listSome(as)}${notAs.length > 0 ? `; not linked in ${counted(notAs.length, 'other use')}` : ''}`;
 }
 
 /** Requirements with what satisfies and what verifies them, in reading order; only where it was asked for. */
@@ -41,11 +44,14 @@ export const traceMatrix: ReportBlock<TraceMatrix> = {
   isEmpty: ({ rows }) => rows.length === 0,
   ownPage: true,
   page: ({ rows }, { item }) => {
-    const cell = (others: Other[]) => others.map((one) => `${item(one.reference)}${escapeHtml(sayUses(one))}`).join('<br>') || '<em>none</em>';
+    const cell = (others: Other[]) =>
+      others
+        .map((one) => `${item(one.reference)}${one.as.length > 0 ? `<small title="${escapeHtml(sayNot(one))}">${escapeHtml(sayUses(one))}</small>` : ''}`)
+        .join('<br>') || '<em>none</em>';
     const lines = rows.map((row) =>
       row.heading
         ? `<tr class="heading"><td colspan="5">${escapeHtml(row.title)}</td></tr>`
-        : `<tr><td>${item(row.reference)}</td><td>${escapeHtml(row.title)}</td><td><i style="background:#${paperColours[row.state]}"></i>${stateWords[row.state].label}</td><td>${cell(row.design)}</td><td>${cell(row.tests)}</td></tr>`,
+        : `<tr><td>${item(row.reference)}</td><td>${escapeHtml(row.title)}</td><td class="state"><i style="background:#${paperColours[row.state]}"></i>${stateWords[row.state].label}</td><td>${cell(row.design)}</td><td>${cell(row.tests)}</td></tr>`,
     );
     return `<table><thead><tr><th>Requirement</th><th>Title</th><th>State</th><th>Satisfied or refined by</th><th>Verified by</th></tr></thead><tbody>${lines.join('')}</tbody></table>`;
   },
