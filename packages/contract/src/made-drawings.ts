@@ -15,6 +15,7 @@ export const madeDefinition = z.object({
   /** Of a trace: how far upstream, kinds of links that are not followed, places that are unfolded and folded. */
   up: z.number().int().min(0).max(20).optional(),
   without: z.array(z.string().max(120)).max(200).optional(),
+  derived: z.boolean().optional(),
   opened: keys.optional(),
   closed: keys.optional(),
 });

@@ -14,6 +14,8 @@ export const tracePlace = z.object({
   phrase: z.string(),
   link: idSchema.nullable(),
   suspect: z.boolean(),
+  /** Names of what lies inside the item before and has the link, where the step only follows from that; null for a link of its own. */
+  through: z.array(z.string()).nullable(),
   /** The usage that the link holds in only. */
   usage: z.string().nullable(),
   /** Index of the place where the item was met first, or -1. */
@@ -34,6 +36,8 @@ export const growTrace = endpoint({
     kinds: z.array(z.string()).max(200).optional(),
     up: z.number().int().min(0).max(20).default(2),
     down: z.number().int().min(0).max(20).default(2),
+    /** Whether steps are shown that follow from what items are made of. */
+    derived: z.boolean().default(false),
     opened: places,
     closed: places,
   }),

@@ -106,6 +106,7 @@ export * from './recipe/use-text.js';
 export * from './composition/composition.js';
 export * from './composition/find-paths.js';
 export * from './drawing/tidy-tree.js';
+export * from './trace/derived-steps.js';
 export * from './trace/trace-tree.js';
 export * from './drawing/compare-drawn.js';
 export * from './drawing/made/index.js';

@@ -1,4 +1,4 @@
-import { createLinks, createProject, getOutline, growTrace, listUses, listWholes, undo } from '@coomb/contract';
+import { createLinks, createProject, getDrawing, getOutline, growTrace, keepDrawing, listUses, listWholes, undo } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
 import { useServer } from '../testing/test-server.js';
@@ -75,6 +75,31 @@ describe('the composition of a system', () => {
     await expect(ask(`${idOf('Site')},${idOf('Drive')}`)).rejects.toThrow('is no part of');
     await expect(ask('')).rejects.toThrow('Say the path');
     await expect(ask('00000000-0000-4000-8000-000000000000')).rejects.toThrow('not there any more');
+  });
+
+  it('tells what is derived from what is inside from what is given, in a trace tree and the drawing that is kept of it', async () => {
+    const { client, project, idOf } = await scene();
+    const satisfies = (from: string, to: string) => ({ linkKind: 'satisfies', from: idOf(from), to: idOf(to) });
+    await client.call(createLinks, {
+      params: { project },
+      body: { links: [satisfies('travel', 'Travel'), satisfies('travel', 'Load'), satisfies('Drive', 'Load')] },
+    });
+    const upstream = async (derived: boolean) =>
+      (await client.call(growTrace, { params: { project }, body: { item: idOf('Drive'), kinds: ['satisfies'], up: 1, down: 0, derived } })).upstream
+        .slice(1)
+        .map(({ item, through }) => [item.title, through]);
+    expect(await upstream(false)).toEqual([['Load', null]]);
+    expect(await upstream(true)).toEqual([
+      ['Load', null],
+      ['Travel', ['travel']],
+    ]);
+    const definition = { sort: 'trace' as const, about: idOf('Drive'), levels: 0, up: 1, detail: [], derived: true };
+    const { drawing } = await client.call(keepDrawing, { params: { project }, body: { name: 'Trace', definition, hand: {} } });
+    const kept = await client.call(getDrawing, { params: { project, drawing } });
+    expect(kept.made!.definition.derived).toBe(true);
+    const label = (title: string) => kept.routes.find((route) => kept.shapes[route.to]!.name === title)!;
+    expect([label('Travel').dashed, label('Load').dashed]).toEqual([true, false]);
+    expect(label('Travel').label).toContain('travel');
   });
 
   it('leads on in a trace tree, to either side, along the kinds that are asked for', async () => {

@@ -1,6 +1,7 @@
-import type { BodyOf, keepDrawing, placeDrawing, planDrawing, ReplyOf } from '@coomb/contract';
+import type { BodyOf, keepDrawing, placeDrawing, planDrawing, ReplyOf, TracePlaceReply } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import {
+  counted,
   drawMade,
   type DrawnBody,
   fieldTypeOf,
@@ -167,7 +168,10 @@ export class MadeDrawingsService {
     }
   }
 
-  private async trace(state: ProjectState, { about, levels, up, without = [], opened, closed, detail }: MadeDefinition): Promise<MadeGraph | undefined> {
+  private async trace(
+    state: ProjectState,
+    { about, levels, up, without = [], derived = false, opened, closed, detail }: MadeDefinition,
+  ): Promise<MadeGraph | undefined> {
     const root = state.nodeOf.get(about);
     if (root === undefined || !state.isPresent(root)) return undefined;
     const kinds = offeredLinkKinds(state.scheme)
@@ -178,6 +182,7 @@ export class MadeDrawingsService {
       kinds,
       up: up ?? levels,
       down: levels,
+      derived,
       opened: [...(opened ?? [])],
       closed: [...(closed ?? [])],
     });
@@ -200,12 +205,25 @@ export class MadeDrawingsService {
           }) - 1;
         indexOf.push(index);
         if (branch >= 0)
-          graph.edges.push({ from: branch, to: index, label: place.phrase, links: [], derived: false, suspect: place.suspect, start: 'none', end: 'none' });
+          graph.edges.push({
+            from: branch,
+            to: index,
+            label: sayPlace(place),
+            links: [],
+            derived: place.through !== null,
+            suspect: place.suspect,
+            start: 'none',
+            end: 'none',
+          });
       }
     }
     return graph;
   }
 }
+
+/** How a place is reached; what it goes through, where that only follows from what is inside. */
+const sayPlace = ({ phrase, through }: TracePlaceReply) =>
+  through ? `${phrase}: ${through.length > 2 ? counted(through.length, 'thing inside', 'things inside') : through.join(', ')}` : phrase;
 
 /** Where the item of a drawing goes: to what it is about, or to where drawings are at home, or to a model. */
 function findPlace(state: ProjectState, { about }: MadeDefinition, home: string | undefined): { collection?: string } {

@@ -1,5 +1,5 @@
 import type { BodyOf, growTrace, ReplyOf, TracePlaceReply } from '@coomb/contract';
-import { buildTraceTree, phraseAt, type TracePlace, type TraceStep } from '@coomb/core';
+import { buildTraceTree, deriveSteps, findKind, phraseAt, type TracePlace, type TraceStep } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -16,12 +16,19 @@ export class TraceTreeService {
     const state = await this.states.get(projectId);
     const root = getNode(state, wish.item);
     const kinds = wish.kinds && new Set(wish.kinds);
+    // What things are made of is what derived steps go through, not where they lead.
+    const tracing = new Set(
+      state.scheme.linkKinds.filter(({ id, role }) => role !== 'types' && role !== 'composes' && (!kinds || kinds.has(id))).map(({ id }) => id),
+    );
     const side = (towards: 'up' | 'down') => {
       const mark = towards === 'up' ? 'u' : 'd';
       const own = (keys: readonly string[]) => new Set(keys.flatMap((key) => (key.startsWith(mark) ? [key.slice(1)] : [])));
       const { places, isCut } = buildTraceTree({
         root,
-        stepsOf: (node) => findSteps(state, node, towards, kinds),
+        stepsOf: (node) => {
+          const given = findSteps(state, node, towards, kinds);
+          return wish.derived ? [...given, ...deriveSteps(given, findInside(state, node), (inner) => findSteps(state, inner, towards, tracing))] : given;
+        },
         levels: towards === 'up' ? (wish.up ?? 2) : (wish.down ?? 2),
         opened: own(wish.opened ?? []),
         closed: own(wish.closed ?? []),
@@ -49,6 +56,23 @@ function findSteps(state: ProjectState, node: number, towards: 'up' | 'down', ki
   return steps;
 }
 
+/** Everything that stands below an item in its outline: its parts, values, steps. Sections and what only orders others are made of nothing. */
+function findInside(state: ProjectState, node: number): number[] {
+  const item = state.items[node]!;
+  if (item.heading || findKind(state.scheme, item.kind)?.informative) return [];
+  const { nodes, rowOf } = state.outline();
+  const ids = new Set([item.id]);
+  const inside: number[] = [];
+  // What stands below a row follows it.
+  for (let row = rowOf[node]! + 1; row < nodes.length; row++) {
+    const { id, parentId } = state.items[nodes[row]!]!;
+    if (parentId === null || !ids.has(parentId)) break;
+    ids.add(id);
+    inside.push(nodes[row]!);
+  }
+  return inside;
+}
+
 function describe(state: ProjectState, { key, node, parent, step, again, hidden }: TracePlace, mark: string): TracePlaceReply {
   const usage = step && state.linkUsage(step.link);
   const own = usage && (usage.from ?? usage.to);
@@ -58,6 +82,7 @@ function describe(state: ProjectState, { key, node, parent, step, again, hidden 
     parent,
     phrase: step ? phraseAt(state.scheme.linkKinds[step.kind]!, step.reversed ? 'to' : 'from') : '',
     link: step ? state.linkIds.at(step.link) : null,
+    through: step?.through?.map((inner) => state.items[inner]!.title) ?? null,
     suspect: step ? state.graph.isSuspect(step.link) : false,
     usage: own ? state.usages.say(own) : null,
     again,

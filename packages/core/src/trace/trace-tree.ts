@@ -5,6 +5,8 @@ export interface TraceStep {
   /** Index of the link kind, and whether the item that it leads from stands at its `to` end. */
   kind: number;
   reversed: boolean;
+  /** Of a step that is derived: what lies inside the item and has the link. */
+  through?: readonly number[];
 }
 
 /** A place of a trace tree. */

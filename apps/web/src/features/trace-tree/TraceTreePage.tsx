@@ -1,5 +1,6 @@
 import { Box, Button, Checkbox, Flex, Popover, Portal } from '@chakra-ui/react';
-import { figure, offeredLinkKinds, stateWords } from '@coomb/core';
+import type { TracePlaceReply } from '@coomb/contract';
+import { counted, offeredLinkKinds, stateWords } from '@coomb/core';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
@@ -23,6 +24,8 @@ const address = z.object({
   down: z.coerce.number().int().min(0).max(9).default(2),
   /** Link kinds that are not followed, parted by commas. */
   without: z.string().default(''),
+  /** Steps that only follow from what items are made of are shown, too. */
+  derived: z.enum(['yes', '']).default(''),
   at: z.string().default(''),
 });
 
@@ -68,7 +71,7 @@ function TraceTree({ root }: { root: string }) {
   const trace = useTrace(project.id, {
     item: root,
     kinds: kinds.filter(({ id }) => !without.has(id)).map(({ id }) => id),
-    ...{ up: view.up, down: view.down, opened: [...opened], closed: [...closed] },
+    ...{ up: view.up, down: view.down, derived: view.derived === 'yes', opened: [...opened], closed: [...closed] },
   });
   const labels = useMemo(() => new Map(scheme.kinds.map((kind) => [kind.id, kind.label.toLowerCase()])), [scheme]);
   const drawing = useMemo(() => trace.data && buildTreeDrawing(trace.data, (kind) => labels.get(kind) ?? kind), [trace.data, labels]);
@@ -117,15 +120,16 @@ function TraceTree({ root }: { root: string }) {
   };
   const describe = (index: number) => {
     const one = drawing.placeOf[index]!;
-    return `${one.phrase} ${one.item.reference} ${one.item.title}, ${stateWords[one.item.state].label.toLowerCase()}${one.again >= 0 ? ', shown before' : one.hidden > 0 ? `, ${one.hidden} more not shown` : ''}`;
+    return `${one.phrase}${sayThrough(one)} ${one.item.reference} ${one.item.title}, ${stateWords[one.item.state].label.toLowerCase()}${one.again >= 0 ? ', shown before' : one.hidden > 0 ? `, ${one.hidden} more not shown` : ''}`;
   };
+  const derive = () => set({ derived: view.derived ? '' : 'yes' });
   const count = trace.data.upstream.length + trace.data.downstream.length - 2;
   const levels = Array.from({ length: 7 }, (_, at) => ({ value: String(at), label: at === 1 ? '1 level' : `${at} levels` }));
   return (
     <Page
       fill
       title={`Trace of ${drawing.placeOf[0]!.item.reference}`}
-      lead={`${drawing.placeOf[0]!.item.title}: ${figure(count)} places${trace.data.isCut ? ', cut where there would be too many; follow fewer kinds or levels' : ''}`}
+      lead={`${drawing.placeOf[0]!.item.title}: ${counted(count, 'place')}${trace.data.isCut ? ', cut where there would be too many; follow fewer kinds or levels' : ''}`}
       actions={
         <>
           <Box color="fg.muted" fontSize="13px">
@@ -136,6 +140,15 @@ function TraceTree({ root }: { root: string }) {
             downstream
           </Box>
           <Choice label="Levels downstream" value={String(view.down)} options={levels} onChange={(down) => set({ down: Number(down) })} />
+          <Button
+            size="2xs"
+            variant={view.derived ? 'subtle' : 'outline'}
+            aria-pressed={view.derived === 'yes'}
+            title="Also what only follows from parts, values and steps inside an item; drawn dashed  D"
+            onClick={derive}
+          >
+            through parts
+          </Button>
           <Popover.Root positioning={{ placement: 'bottom-end' }} lazyMount unmountOnExit>
             <Popover.Trigger asChild>
               <Button size="2xs" variant="outline">
@@ -179,7 +192,9 @@ function TraceTree({ root }: { root: string }) {
             {place.item.reference}
           </Box>
           <OneLine fontFamily="serif" maxW="46ch" text={place.item.title} />
-          <Box color="fg.muted">{place.phrase && `${place.phrase}${place.suspect ? ', suspect' : ''}${place.usage ? `, in ${place.usage} only` : ''}`}</Box>
+          <Box color="fg.muted">
+            {place.phrase && `${place.phrase}${sayThrough(place)}${place.suspect ? ', suspect' : ''}${place.usage ? `, in ${place.usage} only` : ''}`}
+          </Box>
           <Flex ml="auto" gap="1">
             {place.again >= 0 ? (
               <Button size="2xs" variant="outline" onClick={toFirst}>
@@ -199,7 +214,7 @@ function TraceTree({ root }: { root: string }) {
                 const { item } = drawing.placeOf[0]!;
                 const definition = {
                   ...{ sort: 'trace' as const, about: item.id, levels: view.down, up: view.up, detail: ['reference' as const] },
-                  ...{ without: [...without], opened: [...opened], closed: [...closed] },
+                  ...{ without: [...without], derived: view.derived === 'yes', opened: [...opened], closed: [...closed] },
                 };
                 keep.mutate(
                   { name: `Trace of ${item.reference}`, definition, hand: {} },
@@ -242,6 +257,7 @@ function TraceTree({ root }: { root: string }) {
             keys={{
               ' ': toggle,
               g: toFirst,
+              d: derive,
               a: () => setAdding(true),
               o: () => void navigate(itemAddress(place.item.reference)),
               r: () => void navigate(`/p/${project.id}/link/tree/${encodeURIComponent(place.item.reference)}`),
@@ -252,4 +268,10 @@ function TraceTree({ root }: { root: string }) {
       {adding && <AddRelated item={place.item} onClose={() => setAdding(false)} />}
     </Page>
   );
+}
+
+/** What a step goes through that only follows from what lies inside. */
+function sayThrough({ through }: TracePlaceReply): string {
+  if (!through) return '';
+  return ` (through ${through.slice(0, 3).join(', ')}${through.length > 3 ? ` and ${through.length - 3} more` : ''})`;
 }

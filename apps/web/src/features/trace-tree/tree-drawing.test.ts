@@ -11,13 +11,14 @@ const place = (key: string, parent: number, more: Partial<Place> = {}): Place =>
     phrase: 'leads to',
     link: key,
     suspect: false,
+    through: null,
     usage: null,
     again: -1,
     hidden: 0,
     ...more,
   }) as unknown as Place;
 const trace: Trace = {
-  upstream: [place('u', -1), place('u1', 0), place('u2', 0)],
+  upstream: [place('u', -1), place('u1', 0), place('u2', 0, { through: ['travel'] })],
   downstream: [place('d', -1), place('d1', 0, { suspect: true }), place('d1 2', 1, { again: 0 })],
   isCut: false,
 };
@@ -32,6 +33,15 @@ describe('a trace tree as a drawing', () => {
     expect(right!.x).toBeGreaterThan(root!.x + root!.width);
     expect(further!.x).toBeGreaterThan(right!.x + right!.width);
     expect(left!.x + left!.width).toBeLessThan(root!.x);
+  });
+
+  it('dashes what only follows from what is inside', () => {
+    expect(routes.map(({ id, dashed }) => [id, dashed])).toEqual([
+      ['to d1', true],
+      ['to d1 2', false],
+      ['to u1', false],
+      ['to u2', true],
+    ]);
   });
 
   it('leads lines from border to border, dashed where a link is suspect', () => {

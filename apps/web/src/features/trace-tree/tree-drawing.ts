@@ -58,7 +58,7 @@ export function buildTreeDrawing({ upstream, downstream }: Trace, kindLabel: (ki
       routes.push({
         ...{ id: `to ${place.key}`, element: place.link ?? '', from: shapeOf[place.parent]!, to: shapeOf[index]! },
         points: from === to ? [point(start, from), point(end, to)] : [point(start, from), point(bend, from), point(bend, to), point(end, to)],
-        ...{ dashed: place.suspect, start: 'none', end: 'none', label: place.phrase },
+        ...{ dashed: place.suspect || place.through !== null, start: 'none', end: 'none', label: place.phrase },
         // On the stretch that is this link's alone.
         labelBox: { x: Math.min(bend, end), y: to - 7, width: Math.abs(end - bend), height: 14 },
       });

@@ -12,6 +12,7 @@ export const traceTreeView: View = {
     ['G', 'To the first place of an item that is shown again'],
     ['R', 'Grow the tree from the chosen item'],
     ['A', 'Add a related item'],
+    ['D', 'Also what only follows from parts inside, dashed'],
     ['O', 'Open the sheet of the chosen item'],
     ['+ − 0', 'Zoom, show all'],
   ],

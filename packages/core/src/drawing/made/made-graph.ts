@@ -12,9 +12,10 @@ export interface MadeDefinition {
   levels: number;
   /** What stands in a node beside its name. */
   detail: readonly MadeDetail[];
-  /** Of a trace: how far upstream, kinds of links that are not followed, places that are folded or unfolded. */
+  /** Of a trace: how far upstream, kinds of links that are not followed, with what follows from parts, places that are folded or unfolded. */
   up?: number | undefined;
   without?: readonly string[] | undefined;
+  derived?: boolean | undefined;
   opened?: readonly string[] | undefined;
   closed?: readonly string[] | undefined;
 }
