@@ -76,7 +76,8 @@ export async function benchDrawn(): Promise<Row[]> {
             const look = () => {
               const canvas = document.querySelector('[aria-roledescription="drawing"] canvas');
               const pixels = canvas && canvas.width > 0 && canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height).data;
-              if (pixels && pixels.some((value, at) => at % 4 === 3 && value > 0)) return done(performance.now() - start);
+              // Something else than the ground of the corner: shapes, not only paper.
+              if (pixels && pixels[3] > 0 && pixels.some((value, at) => value !== pixels[at % 4])) return done(performance.now() - start);
               requestAnimationFrame(look);
             };
             requestAnimationFrame(look);`),

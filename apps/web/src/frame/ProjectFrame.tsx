@@ -13,6 +13,7 @@ import { CourseBar } from './CourseBar';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
 import { TopLine } from './TopLine';
+import { usePreloaded } from './use-preloaded';
 import { belowProject, viewAt } from './view-at';
 import { useWindowPlace } from '../shared/ui/window-title';
 
@@ -23,6 +24,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
   const about = useQuery(projectQuery(project));
   useWindowPlace(about.data?.name ?? '');
   const live = useLive(project, about.data !== undefined);
+  usePreloaded(views, about.data !== undefined);
   const [overlay, setOverlay] = useState<'find' | 'keys' | null>(null);
   const [params, setParams] = useSearchParams();
   const item = params.get('item');

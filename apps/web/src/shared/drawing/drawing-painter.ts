@@ -27,6 +27,8 @@ export interface Look {
 const LARGER = 1.8;
 /** Time for painting within a frame, in milliseconds. */
 const SLICE_MS = 6;
+/** The same while nothing is shown yet, and nothing can be moved. */
+const FIRST_SLICE_MS = 60;
 /** Rest after which a blurred picture is painted sharp. */
 const REST_MS = 120;
 const THUMB = 1400;
@@ -106,7 +108,7 @@ export class DrawingPainter {
   private frame(): void {
     const { scene, width, height, canvas } = this;
     if (!scene || width === 0 || height === 0) return;
-    const until = performance.now() + SLICE_MS;
+    const until = performance.now() + (this.thumb || this.front ? SLICE_MS : FIRST_SLICE_MS);
     this.paint(until);
     const density = window.devicePixelRatio || 1;
     const [wide, tall] = [Math.round(width * density), Math.round(height * density)];
