@@ -1,6 +1,9 @@
+/** Made once: it takes longer than thousands of figures. */
+const FIGURES = new Intl.NumberFormat('en-GB');
+
 /** A number as people read it: 22,500. */
 export function figure(count: number): string {
-  return count.toLocaleString('en-GB');
+  return FIGURES.format(count);
 }
 
 /** A number with what it counts: "1 link", "1,436 links". `many` where the plural is not made by an s. */

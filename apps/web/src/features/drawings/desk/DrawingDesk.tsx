@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import type { Drawing, DrawingBrief, OutlineReply } from '@coomb/contract';
-import { type AllowedLink, figure, findAllowedLinks, type LinkBoxes, phraseAt } from '@coomb/core';
+import { type AllowedLink, counted, figure, findAllowedLinks, type LinkBoxes, phraseAt } from '@coomb/core';
 import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, Printer } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress, useQuick } from '../../../shared/address';
@@ -207,12 +207,15 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     setBoxes({ ...boxWish, shown: own.includes(shape.id) ? own.filter((id) => id !== shape.id) : [...own, shape.id] });
   };
   const name = drawing.name || 'Unnamed drawing';
-  const describe = (shape: number) => {
-    const row = rowOfShape(shape);
-    const one = drawing.shapes[shape]!;
-    const count = drawn.counts.get(shape) ?? 0;
-    return `${one.keyword ?? ''} ${one.name}${row >= 0 ? `, ${labelOf(row)} ${outline.reference[row]}` : ''}, ${count === 1 ? '1 link' : `${count} links`}`;
-  };
+  const describe = useCallback(
+    (shape: number) => {
+      const row = drawn.rowOf[shape] ?? -1;
+      const one = drawing.shapes[shape];
+      const kind = row >= 0 ? `, ${scheme.kinds[outline.kind[row]!]!.label.toLowerCase()} ${outline.reference[row]}` : '';
+      return `${one?.keyword ?? ''} ${one?.name ?? ''}${kind}, ${counted(drawn.counts.get(shape) ?? 0, 'link')}`;
+    },
+    [drawing, drawn, outline, scheme],
+  );
   return (
     <Page
       fill

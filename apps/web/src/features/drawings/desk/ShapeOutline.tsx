@@ -1,20 +1,34 @@
 import { Box } from '@chakra-ui/react';
 import type { Drawing } from '@coomb/contract';
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 
 const MOST = 2000;
+
+type Words = Pick<Drawing, 'shapes' | 'routes'>;
+const NOTHING: Words = { shapes: [], routes: [] };
 
 /** The drawing in words, for those who hear it: every shape with what it lies in, and every line by its ends. */
 export const ShapeOutline = memo(function ShapeOutline({
   drawing,
   describe,
 }: {
-  drawing: Pick<Drawing, 'shapes' | 'routes'>;
+  drawing: Words;
+  /** The same as long as it says the same: thousands of lines are not written again for every move of the hand. */
   describe: (shape: number) => string;
 }) {
-  const { shapes, routes } = drawing;
+  // The picture comes first.
+  const { shapes, routes } = useDeferredValue(drawing, NOTHING);
   return (
-    <Box srOnly>
+    <Box
+      position="absolute"
+      top="0"
+      // So far from what is seen that it is never laid out, and read all the same.
+      left="-30000px"
+      width="600px"
+      height="400px"
+      overflow="hidden"
+      style={{ contentVisibility: 'auto' }}
+    >
       <h2>The drawing in words</h2>
       <ul aria-label="Shapes">
         {shapes.slice(0, MOST).map((shape, index) =>
