@@ -22,12 +22,13 @@ export const ShapeOutline = memo(function ShapeOutline({
     <Box
       position="absolute"
       top="0"
-      // So far from what is seen that it is never laid out, and read all the same.
-      left="-30000px"
+      left="-10000px"
       width="600px"
       height="400px"
       overflow="hidden"
-      style={{ contentVisibility: 'auto' }}
+      whiteSpace="nowrap"
+      // Nothing outside hangs on how it is laid out. (What is not laid out at all would not be read out.)
+      style={{ contain: 'strict' }}
     >
       <h2>The drawing in words</h2>
       <ul aria-label="Shapes">
@@ -43,7 +44,7 @@ export const ShapeOutline = memo(function ShapeOutline({
       <ul aria-label="Lines">
         {routes.slice(0, MOST).map((route) => (
           <li key={route.id}>
-            {shapes[route.from]?.name ?? 'something'} {route.label || 'leads to'} {shapes[route.to]?.name ?? 'something'}
+            {shapes[route.from]?.name || 'something'} {route.label || 'leads to'} {shapes[route.to]?.name || 'something'}
           </li>
         ))}
       </ul>
