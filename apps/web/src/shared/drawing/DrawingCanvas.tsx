@@ -121,8 +121,9 @@ export function DrawingCanvas({
     painter.current!.setScene(scene, { paper, fillOf });
     // Letters that have not come yet are measured anew when they have.
     let isHere = true;
+    const areHere = document.fonts?.status === 'loaded';
     void document.fonts?.ready.then(() => {
-      if (!isHere) return;
+      if (!isHere || areHere) return;
       forgetWidths();
       painter.current?.setScene(scene, { paper, fillOf });
     });

@@ -52,7 +52,7 @@ export class DrawingPainter {
   private rest: ReturnType<typeof setTimeout> | undefined;
   view: ViewPort = { x: 0, y: 0, scale: 1 };
 
-  /** `overlay` draws what changes with the hand on top, in pixels of the screen; `shown` hears of each view that has been painted sharp. */
+  /** `overlay` draws what changes with the hand on top, in pixels of the screen; `shown` hears of each view that came to rest and has been painted sharp. */
   constructor(
     private readonly canvas: HTMLCanvasElement,
     private readonly overlay: (context: CanvasRenderingContext2D, view: ViewPort) => void,
@@ -123,10 +123,12 @@ export class DrawingPainter {
     this.drawMap();
     const isResting = performance.now() - this.moved > REST_MS;
     if (this.work || this.thumbWork) this.ask();
-    else if (!this.isSharp()) {
+    else if (isResting && this.isSharp()) this.shown(this.view);
+    else {
+      // Who hears of a view writes its words: not for each frame of a movement.
       clearTimeout(this.rest);
       this.rest = setTimeout(() => this.ask(), isResting ? 0 : REST_MS + 10);
-    } else this.shown(this.view);
+    }
   }
 
   private blit(context: CanvasRenderingContext2D, from: OffscreenCanvas, at: ViewPort): void {
