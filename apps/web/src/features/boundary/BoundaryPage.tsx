@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Grid, Input } from '@chakra-ui/react';
 import type { Brief } from '@coomb/contract';
 import { counted, findAllowedLinks, findKindOfRole, linkKindsOfRole } from '@coomb/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
@@ -11,10 +11,10 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
-import { useWholes } from '../../shared/live/wholes';
 import { writeDefinition } from '../../shared/drawing/made-definition';
 import { useMakeLink } from '../linking/queries';
 import { useAddRelated } from '../../shared/live/add-related';
+import { ComponentField, findNamed, useComponents } from './ComponentField';
 import { type Boundary, useAddMember, useBoundary, useMakeContext } from './queries';
 
 const address = z.object({ about: z.string().default(''), only: z.enum(['all', 'missing']).default('all') });
@@ -229,53 +229,39 @@ function Giver({
 function AddSystem({ context, members }: { context: Brief; members: Boundary['members'] }) {
   const project = useProject();
   const add = useAddMember(project.id);
-  const wholes = useWholes(project.id).data?.wholes ?? [];
-  const [title, setTitle] = useState('');
-  const known = new Set([context.id, ...members.map(({ system }) => system.id)]);
-  const offered = wholes.filter(({ item }) => !known.has(item.id));
+  const [text, setText] = useState('');
+  const known = useMemo(() => new Set([context.id, ...members.map(({ system }) => system.id)]), [context.id, members]);
+  const offered = useComponents(known);
+  const there = findNamed(offered, text);
   return (
     <Flex
       as="form"
       gap="2"
       pt="2"
-      wrap="wrap"
       align="center"
       onSubmit={(event) => {
         event.preventDefault();
-        if (title.trim()) add.mutate({ context: context.id, title: title.trim() }, { onSuccess: () => setTitle('') });
+        const wanted = there ? { system: there.id } : { title: text.trim() };
+        if (text.trim()) add.mutate({ context: context.id, ...wanted }, { onSuccess: () => setText('') });
       }}
     >
-      <Input
-        size="2xs"
-        flex="1"
-        minW="12rem"
-        aria-label="A system that is outside"
-        placeholder="Another system, by its name"
-        value={title}
-        maxLength={200}
-        onChange={(event) => setTitle(event.target.value)}
-      />
-      <Button size="2xs" type="submit" variant="outline" disabled={!title.trim()} loading={add.isPending}>
-        Add
+      <ComponentField label="Another system, one that is there or a new one" offered={offered} value={text} onChange={setText} />
+      <Button size="2xs" type="submit" variant="outline" disabled={!text.trim()} loading={add.isPending}>
+        {text.trim() && !there ? 'Add as new' : 'Add'}
       </Button>
-      {offered.length > 0 && (
-        <Choice
-          label="A system that is there"
-          value=""
-          options={[{ value: '', label: 'or one that is there' }, ...offered.map(({ item }) => ({ value: item.id, label: item.title }))]}
-          onChange={(system) => system && add.mutate({ context: context.id, system })}
-        />
-      )}
     </Flex>
   );
 }
 
+const NONE: ReadonlySet<string> = new Set();
+
 function NewContext({ onMade }: { onMade: (id: string) => void }) {
   const project = useProject();
   const make = useMakeContext(project.id);
-  const wholes = useWholes(project.id).data?.wholes ?? [];
+  const offered = useComponents(NONE);
   const [title, setTitle] = useState<string>();
-  const [system, setSystem] = useState('');
+  const [text, setText] = useState('');
+  const system = findNamed(offered, text);
   if (title === undefined)
     return (
       <Button size="2xs" onClick={() => setTitle('')}>
@@ -289,12 +275,13 @@ function NewContext({ onMade }: { onMade: (id: string) => void }) {
       align="center"
       onSubmit={(event) => {
         event.preventDefault();
-        if (title.trim())
+        if (title.trim() && system)
           make.mutate(
-            { title: title.trim(), systems: system ? [system] : [] },
+            { title: title.trim(), systems: [system.id] },
             {
               onSuccess: ({ context }) => {
                 setTitle(undefined);
+                setText('');
                 onMade(context);
               },
             },
@@ -311,12 +298,7 @@ function NewContext({ onMade }: { onMade: (id: string) => void }) {
         maxLength={200}
         onChange={(event) => setTitle(event.target.value)}
       />
-      <Choice
-        label="The system"
-        value={system}
-        options={[{ value: '', label: 'the system…' }, ...wholes.map(({ item }) => ({ value: item.id, label: item.title }))]}
-        onChange={setSystem}
-      />
+      <ComponentField label="The system" offered={offered} value={text} onChange={setText} />
       <Button size="2xs" type="submit" disabled={!title.trim() || !system} loading={make.isPending}>
         Make it
       </Button>

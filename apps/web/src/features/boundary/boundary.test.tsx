@@ -1,7 +1,8 @@
-import { addMember, addRelated, createLinks, getBoundary, getProject, listWholes, makeContext } from '@coomb/contract';
+import { addMember, addRelated, createLinks, getBoundary, getOutline, getProject, makeContext } from '@coomb/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { outlineOf } from '../../testing/outline';
 import { answer, aProject, calls, idOf, presentAddress, show, usePage } from '../../testing/page';
 import { BoundaryPage } from './BoundaryPage';
 import type { Boundary } from './queries';
@@ -38,24 +39,20 @@ const boundary: Boundary = {
   ],
   missing: { functions: 1, performers: 1 },
 };
-const whole = (item: typeof gate) => ({
-  item,
-  type: null,
-  path: [item.id],
-  rows: 2,
-  below: 2,
-  repeats: false,
-  here: 0,
-  everywhere: 0,
-  elsewhere: 0,
-  used: false,
-});
+/** What the project holds: components in the context and others, and what is none. */
+const lines = [context, gate, river, named(207, 'component', 'Walkway'), lift, named(211, 'component', 'Fish')];
+const outline = {
+  ...outlineOf(lines.map(({ reference }) => ({ reference }))),
+  id: lines.map(({ id }) => id),
+  title: lines.map(({ title }) => title),
+  kind: lines.map(({ kind }) => aProject.scheme.kinds.findIndex((one) => one.id === kind)),
+};
 
 describe('the boundary of a system', () => {
   usePage();
   beforeEach(() => {
     answer(getProject, aProject);
-    answer(listWholes, { wholes: [whole(context), whole(named(207, 'component', 'Walkway'))] });
+    answer(getOutline, outline);
   });
   const open = async (change: Partial<Boundary> = {}, query = '') => {
     answer(getBoundary, { ...boundary, ...change });
@@ -112,15 +109,25 @@ describe('the boundary of a system', () => {
     expect(screen.getByText('Each is performed.')).toBeTruthy();
   });
 
-  it('adds a system by its name, or one that is there and not in it yet', async () => {
+  it('adds a system that is there, by what is offered or its reference, or a new one by its name', async () => {
     answer(addMember, { seq: 8, part: idOf(209) });
     await open();
-    await userEvent.type(screen.getByRole('textbox', { name: 'A system that is outside' }), 'Fish{Enter}');
-    await waitFor(() => expect(sent(`/boundary/${context.id}/members`)).toEqual({ title: 'Fish' }));
-    const there = screen.getByRole('combobox', { name: 'A system that is there' });
-    expect(within(there).queryByRole('option', { name: 'Weir at large' })).toBeNull();
-    await userEvent.selectOptions(there, idOf(207));
-    await waitFor(() => expect(sent(`/boundary/${context.id}/members`)).toEqual({ system: idOf(207) }));
+    const field = screen.getByRole('combobox', { name: 'Another system, one that is there or a new one' });
+    // Those that are in it already are not offered again, and nothing that is no component.
+    await waitFor(() =>
+      expect([...document.querySelectorAll('datalist option')].map((one) => one.getAttribute('value'))).toEqual(['MOD-207 Walkway', 'MOD-211 Fish']),
+    );
+    for (const [text, button, wanted] of [
+      ['MOD-207 Walkway', 'Add', { system: idOf(207) }],
+      ['mod-211', 'Add', { system: idOf(211) }],
+      ['fish', 'Add', { system: idOf(211) }],
+      ['Boats', 'Add as new', { title: 'Boats' }],
+    ] as const) {
+      await userEvent.type(field, text);
+      await userEvent.click(screen.getByRole('button', { name: button }));
+      await waitFor(() => expect(sent(`/boundary/${context.id}/members`)).toEqual(wanted));
+      await waitFor(() => expect(field).toHaveProperty('value', ''));
+    }
   });
 
   it('leads on to a drawing of it', async () => {
@@ -136,7 +143,10 @@ describe('the boundary of a system', () => {
     await userEvent.click(screen.getByRole('button', { name: 'New context' }));
     await userEvent.type(screen.getByRole('textbox', { name: 'Name of the context' }), 'Valley');
     expect(screen.getByRole('button', { name: 'Make it' })).toHaveProperty('disabled', true);
-    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'The system' }), idOf(207));
+    await userEvent.type(screen.getByRole('combobox', { name: 'The system' }), 'Nothing like it');
+    expect(screen.getByRole('button', { name: 'Make it' })).toHaveProperty('disabled', true);
+    await userEvent.clear(screen.getByRole('combobox', { name: 'The system' }));
+    await userEvent.type(screen.getByRole('combobox', { name: 'The system' }), 'MOD-207');
     await userEvent.click(screen.getByRole('button', { name: 'Make it' }));
     await waitFor(() => expect(sent('/boundary')).toEqual({ title: 'Valley', systems: [idOf(207)] }));
     await waitFor(() => expect(presentAddress()).toContain(`about=${idOf(210)}`));
