@@ -130,6 +130,12 @@ describe('from a document to a report', () => {
     await ada.press('Save');
     await ada.see('Undo: Add SYS-124');
     await ada.find('//*[@role="article"][@aria-current][starts-with(@aria-label, "SYS-124")]', 'the new item, marked');
+    // The form is gone before keys mean the item again.
+    await ada.driver.wait(
+      () => ada.driver.executeScript<boolean>(`return document.querySelector('form, [contenteditable="true"]') === null`),
+      45_000,
+      'the form is still there',
+    );
     await ada.hold(Key.ALT, Key.ARROW_UP);
     await ada.see('Undo: Move SYS-124');
     await ada.type(Key.DELETE);
