@@ -32,6 +32,13 @@ const FIRST_SLICE_MS = 60;
 /** Rest after which a blurred picture is painted sharp. */
 const REST_MS = 120;
 const THUMB = 1400;
+/** How far a picture is shrunk and stretched before it is painted anew. */
+const SHRUNK = 0.7;
+const STRETCHED = 1.5;
+/** Sizes between one and twice that are painted while zooming: letters that were once shaped at a size serve again. */
+const SIZES = 3;
+/** Figures painted at a time. */
+const AT_A_TIME = 20;
 
 /**
  * Shows a drawing through two buffers: the front one is moved and scaled within each frame, the back one is painted a few milliseconds at a
@@ -44,6 +51,8 @@ export class DrawingPainter {
   private thumbWork: Generator<void> | undefined;
   private scene: DrawingScene | undefined;
   private look: Look | undefined;
+  /** The canvas that is shown no more, for the next picture: making one of this size takes as long as a frame. */
+  private spare: OffscreenCanvas | undefined;
   private holding = new Set<number>();
   private width = 0;
   private height = 0;
@@ -161,15 +170,19 @@ export class DrawingPainter {
     }
     const isResting = performance.now() - this.moved > REST_MS;
     const aged = this.front ? this.view.scale / this.front.view.scale : 0;
-    const isNeeded = !this.covers(this.front) || aged < 0.8 || aged > 1.25 || (isResting && !this.isSharp());
+    const isNeeded = !this.covers(this.front) || aged < SHRUNK || aged > STRETCHED || (isResting && !this.isSharp());
     const serves = (buffer: Buffer) => {
       const ratio = this.view.scale / buffer.view.scale;
-      return this.covers(buffer) && ratio > 0.8 && ratio < 1.25;
+      return this.covers(buffer) && ratio > SHRUNK && ratio < STRETCHED;
     };
-    if (this.work && !serves(this.work.buffer)) this.work = undefined;
+    if (this.work && !serves(this.work.buffer)) {
+      this.spare = this.work.buffer.canvas;
+      this.work = undefined;
+    }
     if (!this.work && isNeeded) this.work = this.begin(isResting);
     while (this.work && performance.now() < until)
       if (this.work.steps.next().done) {
+        this.spare = this.front?.canvas;
         this.front = this.work.buffer;
         this.work = undefined;
       }
@@ -179,14 +192,18 @@ export class DrawingPainter {
     const { view, width, height } = this;
     const density = isResting ? Math.min(2, window.devicePixelRatio || 1) : 1;
     const [wide, tall] = [width * LARGER, height * LARGER];
-    const canvas = new OffscreenCanvas(Math.ceil(wide * density), Math.ceil(tall * density));
-    const at = { x: view.x - (wide - width) / 2 / view.scale, y: view.y - (tall - height) / 2 / view.scale, scale: view.scale };
+    const [across, down] = [Math.ceil(wide * density), Math.ceil(tall * density)];
+    const canvas = this.spare?.width === across && this.spare.height === down ? this.spare : new OffscreenCanvas(across, down);
+    this.spare = undefined;
+    const scale = isResting ? view.scale : 2 ** (Math.round(Math.log2(view.scale) * SIZES) / SIZES);
+    const at = { x: view.x + (width / view.scale - wide / scale) / 2, y: view.y + (height / view.scale - tall / scale) / 2, scale };
     const buffer = { canvas, view: at, density };
     return { buffer, steps: this.paintPart(canvas, at, density) };
   }
 
   private *paintPart(canvas: OffscreenCanvas, view: ViewPort, density: number): Generator<void> {
-    const context = canvas.getContext('2d')!;
+    const context = canvas.getContext('2d', { willReadFrequently: true })!;
+    context.setTransform(1, 0, 0, 1, 0, 0);
     context.fillStyle = this.look!.paper.ground;
     context.fillRect(0, 0, canvas.width, canvas.height);
     const scale = view.scale * density;
@@ -194,7 +211,14 @@ export class DrawingPainter {
     const part: Box = { x: view.x, y: view.y, width: canvas.width / scale, height: canvas.height / scale };
     // Names beside small figures reach out of them.
     const margin = 160;
-    yield* this.paintBox(new CanvasPen(context), { x: part.x - margin, y: part.y - 40, width: part.width + 2 * margin, height: part.height + 80 }, view.scale);
+    const around = { x: part.x - margin, y: part.y - 40, width: part.width + 2 * margin, height: part.height + 80 };
+    for (const _ of this.paintBox(new CanvasPen(context), around, view.scale)) {
+      // A canvas only notes what is painted, and does it all when the picture is asked for: a point that is asked for spreads the work over frames.
+      context.getImageData(0, 0, 1, 1);
+      yield;
+    }
+    context.getImageData(0, 0, 1, 1);
+    yield;
   }
 
   private *paintThumb(): Generator<void> {
@@ -220,16 +244,16 @@ export class DrawingPainter {
     for (const index of shapes)
       if (this.holding.has(index)) {
         paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index), holderOf(index));
-        if (++count % 60 === 0) yield;
+        if (++count % AT_A_TIME === 0) yield;
       }
     for (const index of routes) {
       paintRoute(pen, paper, scene.routes[index]!, detail, groundOf(scene.shapes, paper, scene.routes[index]!));
-      if (++count % 100 === 0) yield;
+      if (++count % AT_A_TIME === 0) yield;
     }
     for (const index of shapes)
       if (!this.holding.has(index)) {
         paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index), holderOf(index));
-        if (++count % 60 === 0) yield;
+        if (++count % AT_A_TIME === 0) yield;
       }
   }
 
