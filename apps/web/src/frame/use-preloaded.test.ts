@@ -16,7 +16,14 @@ describe('views that are loaded beforehand', () => {
   });
   const loaded: string[] = [];
   const view = (name: string, fails = false) =>
-    ({ name, load: () => (loaded.push(name), fails ? Promise.reject(new Error('away')) : Promise.resolve(() => null)) }) as unknown as View;
+    ({
+      name,
+      load: async () => {
+        loaded.push(name);
+        if (fails) throw new Error('away');
+        return () => null;
+      },
+    }) as unknown as View;
   const rest = async () => {
     const [run] = idle.splice(0, 1);
     run?.();

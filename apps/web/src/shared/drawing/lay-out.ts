@@ -17,11 +17,53 @@ export class LayOutGivenUp extends Error {
   override readonly name = 'LayOutGivenUp';
 }
 
-/** Lays a graph out in a worker of its own, which is ended when it is done, takes too long, or is not wanted any more. */
-export async function layOut(graph: MadeGraph, signal: AbortSignal, makeWorker = () => new Worker(workerAddress)): Promise<LaidOut> {
+type Engine = InstanceType<typeof ELK>;
+
+let working = 0;
+/** An engine that is loaded and not at work: loading one takes longer than laying out a hundred nodes. */
+let waiting: { engine: Engine; end: ReturnType<typeof setTimeout> } | undefined;
+/** Milliseconds after which one that nobody asked for is ended. */
+const WAITS = 120_000;
+
+function keepWaiting(engine: Engine): void {
+  if (waiting) return engine.terminateWorker();
+  const end = setTimeout(() => {
+    waiting = undefined;
+    engine.terminateWorker();
+  }, WAITS);
+  waiting = { engine, end };
+}
+
+function takeEngine(): Engine {
+  if (!waiting) return new ELK({ workerFactory: () => new Worker(workerAddress) });
+  const { engine, end } = waiting;
+  clearTimeout(end);
+  waiting = undefined;
+  return engine;
+}
+
+/** Loads what lays out, where a graph may have to be laid out soon. */
+export function prepareLayOut(): void {
+  if (waiting || working > 0) return;
+  const engine = takeEngine();
+  // Its code is compiled when it first runs.
+  const two = {
+    id: 'root',
+    layoutOptions: OPTIONS,
+    children: ['0', '1'].map((id) => ({ id, width: 10, height: 10 })),
+    edges: [{ id: 'e', sources: ['0'], targets: ['1'] }],
+  };
+  engine.layout(two).then(
+    () => keepWaiting(engine),
+    () => engine.terminateWorker(),
+  );
+}
+
+/** Lays a graph out in a worker, which is ended when it takes too long or is not wanted any more. */
+export async function layOut(graph: MadeGraph, signal: AbortSignal): Promise<LaidOut> {
   if (graph.nodes.length === 0) return { boxes: [], bends: new Map() };
-  const worker = makeWorker();
-  const elk = new ELK({ workerFactory: () => worker });
+  const engine = takeEngine();
+  working++;
   const isTogether = graph.nodes.length <= TOGETHER;
   let timer: ReturnType<typeof setTimeout> | undefined;
   const givenUp = new Promise<never>((_, reject) => {
@@ -29,11 +71,16 @@ export async function layOut(graph: MadeGraph, signal: AbortSignal, makeWorker =
     signal.addEventListener('abort', () => reject(new LayOutGivenUp('Not wanted any more')), { once: true });
   });
   try {
-    const laid = await Promise.race([elk.layout(buildElkGraph(graph, isTogether)), givenUp]);
-    return readLayout(graph, laid as ElkNode, isTogether);
+    const laid = await Promise.race([engine.layout(buildElkGraph(graph, isTogether)), givenUp]);
+    const out = readLayout(graph, laid as ElkNode, isTogether);
+    keepWaiting(engine);
+    return out;
+  } catch (cause) {
+    engine.terminateWorker();
+    throw cause;
   } finally {
+    working--;
     clearTimeout(timer);
-    elk.terminateWorker();
   }
 }
 

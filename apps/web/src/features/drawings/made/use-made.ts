@@ -1,7 +1,7 @@
 import type { OutlineReply } from '@coomb/contract';
 import { drawMade, type DrawnRoute, type DrawnShape, type HandPlaces, type MadeGraph, placeByHand, placeTree, sizeOf } from '@coomb/core';
 import { useEffect, useMemo, useState } from 'react';
-import { type LaidOut, layOut, LayOutGivenUp } from '../../../shared/drawing/lay-out';
+import { type LaidOut, layOut, LayOutGivenUp, prepareLayOut } from '../../../shared/drawing/lay-out';
 
 export interface Made {
   shapes: DrawnShape[];
@@ -37,6 +37,11 @@ export function useMade(graph: MadeGraph | undefined, outline: OutlineReply, han
     );
     return () => control.abort();
   }, [needsWorker, graph]);
+  useEffect(() => {
+    // Another sort is chosen next, or the whole instead of a part.
+    const soon = setTimeout(prepareLayOut, 300);
+    return () => clearTimeout(soon);
+  }, []);
   const made = useMemo(() => {
     if (!graph) return undefined;
     const idOfNode = new Map(outline.node.map((node, row) => [node, outline.id[row]!]));
