@@ -1,3 +1,5 @@
+export * from './records/new-record.js';
+export * from './records/table-of.js';
 export * from './steps/stepwise.js';
 export * from './ids/uuid7.js';
 export * from './ids/id-index.js';

@@ -1,4 +1,4 @@
-import { cleanAllTexts, counted, markContents } from '@coomb/core';
+import { tableOf, cleanAllTexts, counted, markContents } from '@coomb/core';
 import { bpmn } from './bpmn/format.js';
 import { csv } from './csv/format.js';
 import { dmn } from './dmn/format.js';
@@ -25,11 +25,11 @@ export function findFormat(name: string, bytes: Uint8Array, among = fileFormats)
 }
 
 /** Formats that another program turns into one that is read. */
-const advice: Record<string, string> = {
+const advice = tableOf<string>({
   ...Object.fromEntries(['doc', 'rtf', 'odt', 'pages', 'wpd'].map((one) => [one, 'Save it as .docx in a word processor and hand that in.'])),
   ...Object.fromEntries(['xls', 'xlsb', 'ods', 'numbers'].map((one) => [one, 'Save it as .xlsx in a spreadsheet program and hand that in.'])),
   ...Object.fromEntries(['zip', '7z', 'rar', 'gz', 'tar'].map((one) => [one, 'Unpack it and hand in the files in it.'])),
-};
+});
 
 function findAdvice(name: string): string | undefined {
   return advice[name.slice(name.lastIndexOf('.') + 1).toLowerCase()];

@@ -1,3 +1,4 @@
+import { tableOf } from '../records/table-of.js';
 import type { ModelElement, ModelRelation } from '../source/model.js';
 
 /** Shapes that the notations define. What a figure looks like is the painter's business; what it says is the same for all of them. */
@@ -50,7 +51,7 @@ export const figures = [
 ] as const;
 export type Figure = (typeof figures)[number];
 
-const BY_TYPE: Record<string, Figure> = {
+const BY_TYPE = tableOf<Figure>({
   Package: 'package',
   Model: 'package',
   Profile: 'package',
@@ -122,9 +123,9 @@ const BY_TYPE: Record<string, Figure> = {
   DecisionService: 'service',
   // SSP
   Connector: 'port',
-};
+});
 
-const PSEUDOSTATES: Record<string, Figure> = {
+const PSEUDOSTATES = tableOf<Figure>({
   initial: 'initial',
   choice: 'diamond',
   junction: 'point',
@@ -135,7 +136,7 @@ const PSEUDOSTATES: Record<string, Figure> = {
   terminate: 'terminate',
   entryPoint: 'event',
   exitPoint: 'exit',
-};
+});
 
 /** The figure that a notation gives an element; a box with a keyword where it gives none of its own. */
 export function figureOf({ type, values, role }: Pick<ModelElement, 'type' | 'values' | 'role'>): Figure {
@@ -151,7 +152,7 @@ export function figureOf({ type, values, role }: Pick<ModelElement, 'type' | 'va
 }
 
 /** Metaclasses that UML says by a keyword rather than by a figure. */
-const KEYWORDS: Record<string, string> = {
+const KEYWORDS = tableOf<string>({
   Interface: 'interface',
   DataType: 'dataType',
   PrimitiveType: 'primitive',
@@ -165,7 +166,7 @@ const KEYWORDS: Record<string, string> = {
   InformationItem: 'information',
   DataStoreNode: 'datastore',
   CentralBufferNode: 'centralBuffer',
-};
+});
 
 /** What stands above the name: stereotypes first, as they are applied, with a small letter at the beginning. */
 export function keywordOf({ type, stereotypes }: Pick<ModelElement, 'type' | 'stereotypes'>): string {

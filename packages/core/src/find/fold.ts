@@ -1,7 +1,8 @@
+import { tableOf } from '../records/table-of.js';
 const MARKS = /(?<=[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}])\p{Mn}+/gu;
 const PLAIN = /^[\x20-\x7e\s]*$/;
 /** Letters that no decomposition opens. */
-const LETTERS: Readonly<Record<string, string>> = { ß: 'ss', ø: 'o', đ: 'd', ł: 'l', æ: 'ae', œ: 'oe', ı: 'i' };
+const LETTERS = tableOf<string>({ ß: 'ss', ø: 'o', đ: 'd', ł: 'l', æ: 'ae', œ: 'oe', ı: 'i' });
 const SPECIAL = new RegExp(`[${Object.keys(LETTERS).join('')}]`, 'g');
 
 /** Text as it is looked for: small letters, one form of each sign, without the accents of Latin, Greek and Cyrillic letters. */

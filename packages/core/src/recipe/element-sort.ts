@@ -1,3 +1,4 @@
+import { tableOf } from '../records/table-of.js';
 import type { ModelDocument, ModelElement, ModelRelation } from '../source/model.js';
 
 /** Elements or relations of one sort: recipes say what becomes of each sort, not of each element. */
@@ -24,7 +25,7 @@ export function sortOf(one: Sorted): string {
   return `${marks(one)}${one.role ? `${one.role} ` : ''}${one.type}`;
 }
 
-const WORDS: Record<string, string> = {
+const WORDS = tableOf<string>({
   EClass: 'class',
   EPackage: 'package',
   EAttribute: 'attribute',
@@ -33,7 +34,7 @@ const WORDS: Record<string, string> = {
   EEnum: 'enumeration',
   EEnumLiteral: 'literal',
   EDataType: 'data type',
-};
+});
 
 /** A metaclass in words: `OpaqueAction` is an opaque action. */
 export function sayType(type: string): string {

@@ -1,3 +1,4 @@
+import { tableOf } from '../records/table-of.js';
 import type { LinkRole } from '../scheme/role-names.js';
 import { getUsualKind } from '../scheme/roles.js';
 import { offeredKinds, offeredLinkKinds, type Scheme } from '../scheme/scheme.js';
@@ -9,12 +10,12 @@ import { proposeMeaning } from './propose-meaning.js';
 import { KindNames } from './row-kind.js';
 
 /** Attribute names that the ReqIF implementation guide reserves, and what they mean. */
-const RESERVED: Record<string, ExchangeMeaning> = {
+const RESERVED = tableOf<ExchangeMeaning>({
   'reqif.foreignid': { as: 'reference' },
   'reqif.name': { as: 'title' },
   'reqif.text': { as: 'text' },
   'reqif.chaptername': { as: 'heading' },
-};
+});
 
 /** A first recipe, from the names of types, attributes and relations. */
 export function proposeExchangeRecipe(scheme: Scheme, document: ExchangeDocument, kind = getUsualKind(scheme).id): ExchangeRecipe {

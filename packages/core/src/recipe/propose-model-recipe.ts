@@ -1,3 +1,4 @@
+import { tableOf } from '../records/table-of.js';
 import { findKindOfRole, kindsOfRole, linkKindsOfRole } from '../scheme/roles.js';
 import type { KindRole, LinkRole } from '../scheme/role-names.js';
 import type { Scheme } from '../scheme/scheme.js';
@@ -21,7 +22,7 @@ const BY_STEREOTYPE: [RegExp, Usual][] = [
 ];
 
 /** What metaclasses become when no stereotype says more. Those that are not named stay in the file. */
-const BY_TYPE: Record<string, Usual> = {
+const BY_TYPE = tableOf<Usual>({
   Model: 'package',
   Package: 'package',
   Class: 'component',
@@ -95,12 +96,12 @@ const BY_TYPE: Record<string, Usual> = {
   EAttribute: 'detail',
   EOperation: 'detail',
   EEnumLiteral: 'detail',
-};
+});
 
-const BY_ROLE: Record<string, Usual> = { part: 'part', reference: 'detail', value: 'detail', constraint: 'part', end: 'file' };
+const BY_ROLE = tableOf<Usual>({ part: 'part', reference: 'detail', value: 'detail', constraint: 'part', end: 'file' });
 
 /** Which part each relation plays, by stereotype or metaclass; the first that the scheme has and that may join the two is taken. */
-const LINKS: Record<string, readonly LinkRole[]> = {
+const LINKS = tableOf<readonly LinkRole[]>({
   satisfy: ['satisfies', 'realises', 'depends'],
   verify: ['verifies', 'depends'],
   refine: ['refines', 'satisfies', 'depends'],
@@ -134,7 +135,7 @@ const LINKS: Record<string, readonly LinkRole[]> = {
   objectflow: ['leads'],
   transition: ['leads'],
   emodelsupertype: ['depends'],
-};
+});
 
 /** A first recipe for a model: by stereotypes and metaclasses, through the roles of the scheme. */
 export function proposeModelRecipe(scheme: Scheme, model: Pick<ModelDocument, 'elements' | 'relations'>): ModelRecipe {

@@ -1,3 +1,4 @@
+import { tableOf } from '../records/table-of.js';
 import type { ModelElement } from '../source/model.js';
 import { sayType } from './element-sort.js';
 
@@ -10,7 +11,7 @@ export interface ItemDetail {
   element: string;
 }
 
-const VISIBILITY: Record<string, string> = { private: '-', protected: '#', package: '~' };
+const VISIBILITY = tableOf<string>({ private: '-', protected: '#', package: '~' });
 
 /** An element in one line, in the notation of UML: `travel: m [1..2] = 3.4`, `stop(): Boolean`. */
 export function sayElement(element: ModelElement, typeName: string): string {

@@ -1,9 +1,19 @@
-import type { Issue, ModelDocument, ModelDrawing, ModelElement, ModelRelation, ModelRoute, ModelShape } from '@coomb/core';
+import {
+  newRecord,
+  tableOf,
+  type Issue,
+  type ModelDocument,
+  type ModelDrawing,
+  type ModelElement,
+  type ModelRelation,
+  type ModelRoute,
+  type ModelShape,
+} from '@coomb/core';
 import { nestByBounds, readBounds, readLook, readWaypoints } from '../xml/diagram-parts.js';
 import { ModelIssues } from '../xml/model-issues.js';
 import { childOf, childrenOf, readXmlTree, textOf, walkTree, type XmlNode } from '../xml/xml-tree.js';
 
-const NAMES: Record<string, string> = {
+const NAMES = tableOf<string>({
   process: 'Process',
   collaboration: 'Collaboration',
   participant: 'Participant',
@@ -27,10 +37,10 @@ const NAMES: Record<string, string> = {
   message: 'Message',
   textAnnotation: 'TextAnnotation',
   group: 'Group',
-};
+});
 const named = (tag: string): string | undefined => NAMES[tag] ?? (/(?:Task|Gateway)$/.test(tag) ? tag[0]!.toUpperCase() + tag.slice(1) : undefined);
 
-const FLOWS: Record<string, string> = { sequenceFlow: 'SequenceFlow', messageFlow: 'MessageFlow', association: 'TextAssociation' };
+const FLOWS = tableOf<string>({ sequenceFlow: 'SequenceFlow', messageFlow: 'MessageFlow', association: 'TextAssociation' });
 /** Told by others, or of the serialisation. */
 const SILENT = new Set(
   [
@@ -156,7 +166,7 @@ class BpmnReader {
       node.attributes.id = `${id}~2`;
       return this.addElement(node, type);
     }
-    const values: Record<string, string> = {};
+    const values = newRecord<string>();
     const definition = node.children.find(({ tag }) => /EventDefinition$/.test(tag));
     if (definition) values.event = definition.tag.replace(/EventDefinition$/, '');
     const timer = definition && ['timeDuration', 'timeDate', 'timeCycle'].map((tag) => textOf(childOf(definition, tag))).find(Boolean);
@@ -202,7 +212,7 @@ class BpmnReader {
       from: from.filter(Boolean),
       to: to.filter(Boolean),
       name: (node.attributes.name ?? '').trim(),
-      values: {},
+      values: newRecord(),
       line: node.line,
     };
     this.byId.set(relation.id, relation);

@@ -1,3 +1,4 @@
+import { tableOf } from '@coomb/core';
 /** How a file of separated values is written. */
 export interface CsvDialect {
   separator: string;
@@ -8,8 +9,8 @@ const SEPARATORS = [',', ';', '\t', '|'];
 const LINES = 60;
 const LOOKED_AT = 60_000;
 
-export const separatorNames: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' };
-export const quoteNames: Record<string, string> = { '"': 'double quotation marks', "'": 'single quotation marks' };
+export const separatorNames = tableOf<string>({ ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' });
+export const quoteNames = tableOf<string>({ '"': 'double quotation marks', "'": 'single quotation marks' });
 
 /**
  * Separator and quotation mark by the first lines: the separator that the first line has, and that parts most others into as many values;

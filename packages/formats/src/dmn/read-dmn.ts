@@ -1,9 +1,19 @@
-import type { Issue, ModelDocument, ModelDrawing, ModelElement, ModelRelation, ModelRoute, ModelShape } from '@coomb/core';
+import {
+  newRecord,
+  tableOf,
+  type Issue,
+  type ModelDocument,
+  type ModelDrawing,
+  type ModelElement,
+  type ModelRelation,
+  type ModelRoute,
+  type ModelShape,
+} from '@coomb/core';
 import { nestByBounds, readBounds, readLook, readWaypoints } from '../xml/diagram-parts.js';
 import { ModelIssues } from '../xml/model-issues.js';
 import { childOf, childrenOf, readXmlTree, textOf, walkTree, type XmlNode } from '../xml/xml-tree.js';
 
-const NAMES: Record<string, string> = {
+const NAMES = tableOf<string>({
   decision: 'Decision',
   inputData: 'InputData',
   knowledgeSource: 'KnowledgeSource',
@@ -11,12 +21,12 @@ const NAMES: Record<string, string> = {
   decisionService: 'DecisionService',
   textAnnotation: 'TextAnnotation',
   itemDefinition: 'ItemDefinition',
-};
-const NEEDS: Record<string, { type: string; ends: string[] }> = {
+});
+const NEEDS = tableOf<{ type: string; ends: string[] }>({
   informationRequirement: { type: 'InformationRequirement', ends: ['requiredDecision', 'requiredInput'] },
   knowledgeRequirement: { type: 'KnowledgeRequirement', ends: ['requiredKnowledge'] },
   authorityRequirement: { type: 'AuthorityRequirement', ends: ['requiredDecision', 'requiredInput', 'requiredAuthority'] },
-};
+});
 
 /** Reads decisions of DMN 1.1 to 1.5: requirements between them, decision tables, and their drawing. Throws ReadError. */
 export async function readDmn(bytes: Uint8Array): Promise<{ model: ModelDocument; issues: Issue[] }> {
@@ -62,7 +72,7 @@ export async function readDmn(bytes: Uint8Array): Promise<{ model: ModelDocument
         if (!need.ends.includes(end.tag)) continue;
         const needed = refOf(end.attributes.href ?? '');
         const relation: ModelRelation = {
-          ...{ id: idOf(node), type: need.type, stereotypes: [], name: '', values: {}, line: node.line },
+          ...{ id: idOf(node), type: need.type, stereotypes: [], name: '', values: newRecord(), line: node.line },
           // What needs depends on what it needs.
           ...{ from: [idOf(owner)], to: byId.has(needed) ? [needed] : [] },
         };
@@ -84,7 +94,7 @@ export async function readDmn(bytes: Uint8Array): Promise<{ model: ModelDocument
     if (node.tag === 'association') {
       const ends = ['sourceRef', 'targetRef'].map((tag) => refOf(childOf(node, tag)?.attributes.href ?? ''));
       const relation: ModelRelation = {
-        ...{ id: idOf(node), type: 'TextAssociation', stereotypes: [], name: '', values: {}, line: node.line },
+        ...{ id: idOf(node), type: 'TextAssociation', stereotypes: [], name: '', values: newRecord(), line: node.line },
         ...{ from: [ends[0]!].filter(Boolean), to: [ends[1]!].filter(Boolean) },
       };
       byId.set(relation.id, relation);
@@ -118,7 +128,7 @@ export async function readDmn(bytes: Uint8Array): Promise<{ model: ModelDocument
 const refOf = (href: string) => href.slice(href.indexOf('#') + 1);
 
 function valuesOf(node: XmlNode): Record<string, string> {
-  const values: Record<string, string> = {};
+  const values = newRecord<string>();
   for (const tag of ['question', 'allowedAnswers', 'type', 'locationURI']) {
     const text = textOf(childOf(node, tag)) || node.attributes[tag] || '';
     if (text) values[tag] = text;

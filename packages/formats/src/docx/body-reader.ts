@@ -1,4 +1,4 @@
-import { escapeHtml, type Issue, type SourceBlock } from '@coomb/core';
+import { tableOf, escapeHtml, type Issue, type SourceBlock } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { pictureScheme } from '../rich-text/sanitise.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
@@ -19,9 +19,9 @@ interface OpenParagraph {
   level: number | undefined;
 }
 
-const MARKS: Record<string, string> = { b: 'strong', i: 'em', u: 'u', strike: 's' };
+const MARKS = tableOf<string>({ b: 'strong', i: 'em', u: 'u', strike: 's' });
 const SKIPPED = new Set(['Fallback', 'instrText', 'delInstrText', 'sectPr', 'pPrChange', 'rPrChange', 'tblPrChange', 'tcPrChange', 'trPrChange']);
-const REVISIONS: Record<string, Revision> = { ins: 'in', moveTo: 'in', del: 'out', moveFrom: 'out' };
+const REVISIONS = tableOf<Revision>({ ins: 'in', moveTo: 'in', del: 'out', moveFrom: 'out' });
 /** Remarks on tracked changes, of which a rewritten document may hold very many. */
 const MOST_REMARKS = 500;
 const DEEPEST_TABLES = 3;

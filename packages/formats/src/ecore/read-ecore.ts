@@ -1,4 +1,4 @@
-import type { Issue, ModelDocument, ModelElement, ModelRelation } from '@coomb/core';
+import { newRecord, type Issue, type ModelDocument, type ModelElement, type ModelRelation } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { first } from '../xmi/say-value.js';
 import { allOf, type XmiObject } from '../xmi/xmi-objects.js';
@@ -70,7 +70,7 @@ export async function readEcore(bytes: Uint8Array): Promise<{ model: ModelDocume
           from: [path],
           to: [general.id],
           name: '',
-          values: {},
+          values: newRecord(),
           line: object.line,
         });
       else
@@ -90,7 +90,7 @@ function documentationOf(object: XmiObject): string {
 }
 
 function valuesOf(object: XmiObject): Record<string, string> {
-  const values: Record<string, string> = {};
+  const values = newRecord<string>();
   const [lower, upper] = [first(object, 'lowerBound'), first(object, 'upperBound')];
   if (lower || upper) {
     const [from, to] = [lower || '0', upper === '-1' ? '*' : upper || '1'];

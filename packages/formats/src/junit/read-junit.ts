@@ -1,15 +1,15 @@
+import { tableOf, type Outcome } from '@coomb/core';
 import type { ResultCase, ResultsReading } from '../format/results-reading.js';
-import type { Outcome } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { inChunks, localName, walkXml } from '../xml/walk-xml.js';
 
-const OUTCOMES: Record<string, Outcome> = { failure: 'failed', error: 'broken', skipped: 'skipped' };
+const OUTCOMES = tableOf<Outcome>({ failure: 'failed', error: 'broken', skipped: 'skipped' });
 /** What a case is that has none of these elements but says so in an attribute, as several test runners write it. */
-const SAID: Record<string, Outcome> = {
+const SAID = tableOf<Outcome>({
   ...Object.fromEntries(['notrun', 'not run', 'disabled', 'suppressed', 'skipped', 'ignored', 'pending', 'inactive'].map((word) => [word, 'skipped' as const])),
   ...Object.fromEntries(['failed', 'failure', 'fail'].map((word) => [word, 'failed' as const])),
   ...Object.fromEntries(['error', 'broken', 'errored', 'aborted', 'timeout'].map((word) => [word, 'broken' as const])),
-};
+});
 /** The worse outcome counts where a case has several. */
 const WORSE: readonly Outcome[] = ['passed', 'skipped', 'broken', 'failed'];
 const MOST_LETTERS = 4000;

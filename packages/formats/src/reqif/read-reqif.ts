@@ -1,4 +1,14 @@
-import type { ExchangeAttribute, ExchangeDocument, ExchangeNode, ExchangeObject, ExchangeRelation, ExchangeType, Issue } from '@coomb/core';
+import {
+  newRecord,
+  tableOf,
+  type ExchangeAttribute,
+  type ExchangeDocument,
+  type ExchangeNode,
+  type ExchangeObject,
+  type ExchangeRelation,
+  type ExchangeType,
+  type Issue,
+} from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
 import { useNames } from './use-names.js';
@@ -6,7 +16,7 @@ import { XhtmlReader } from './xhtml-reader.js';
 
 type AttributeType = ExchangeAttribute['type'];
 
-const DATATYPES: Record<string, AttributeType> = {
+const DATATYPES = tableOf<AttributeType>({
   'DATATYPE-DEFINITION-STRING': 'text',
   'DATATYPE-DEFINITION-XHTML': 'rich',
   'DATATYPE-DEFINITION-ENUMERATION': 'choice',
@@ -14,8 +24,8 @@ const DATATYPES: Record<string, AttributeType> = {
   'DATATYPE-DEFINITION-REAL': 'number',
   'DATATYPE-DEFINITION-BOOLEAN': 'yesNo',
   'DATATYPE-DEFINITION-DATE': 'date',
-};
-const KIND_OF: Record<string, AttributeType> = {
+});
+const KIND_OF = tableOf<AttributeType>({
   STRING: 'text',
   XHTML: 'rich',
   ENUMERATION: 'choice',
@@ -23,12 +33,12 @@ const KIND_OF: Record<string, AttributeType> = {
   REAL: 'number',
   BOOLEAN: 'yesNo',
   DATE: 'date',
-};
+});
 
 const VALUE = 'ATTRIBUTE-VALUE-';
 /** Elements that have no place here, in words. */
-const ASIDE: Record<string, string> = { 'RELATION-GROUP': 'relation groups', 'TOOL-EXTENSIONS': 'tool extensions' };
-const ROLES: Record<string, string> = {
+const ASIDE = tableOf<string>({ 'RELATION-GROUP': 'relation groups', 'TOOL-EXTENSIONS': 'tool extensions' });
+const ROLES = tableOf<string>({
   TITLE: 'words',
   'REQ-IF-TOOL-ID': 'words',
   'ENUM-VALUE': 'option',
@@ -41,7 +51,7 @@ const ROLES: Record<string, string> = {
   'RELATION-GROUP': 'aside',
   'TOOL-EXTENSIONS': 'aside',
   'THE-VALUE': 'rich',
-};
+});
 
 /** What an element is to the reader. A file of a million elements has some dozens of names: each is looked at once. */
 const roleOf = remember((name: string): { local: string; role: string | undefined } => {
@@ -156,7 +166,7 @@ class ReqifReader {
         this.openDefinition(local, id, longName, attributes);
         break;
       case 'object':
-        this.object = { id, type: '', name: longName, values: {}, line };
+        this.object = { id, type: '', name: longName, values: newRecord(), line };
         break;
       case 'specification':
         this.specification = { id, name: longName, line, nodes: [] };

@@ -1,7 +1,7 @@
-import { escapeHtml, richTextTags } from '@coomb/core';
+import { tableOf, escapeHtml, richTextTags } from '@coomb/core';
 import { embeddedScheme, pictureScheme } from '../rich-text/sanitise.js';
 
-const TAGS: Record<string, string> = { b: 'strong', i: 'em', del: 's', ins: 'u' };
+const TAGS = tableOf<string>({ b: 'strong', i: 'em', del: 's', ins: 'u' });
 /** Ends a division: what stands in it is a paragraph of its own. */
 const BREAK = '\uE000';
 /** Marks the end of an embedded object. */

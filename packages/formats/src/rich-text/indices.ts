@@ -1,4 +1,5 @@
-const RAISED: Record<string, string> = {
+import { tableOf } from '@coomb/core';
+const RAISED = tableOf<string>({
   '0': '⁰',
   '1': '¹',
   '2': '²',
@@ -17,8 +18,8 @@ const RAISED: Record<string, string> = {
   ')': '⁾',
   n: 'ⁿ',
   i: 'ⁱ',
-};
-const LOWERED: Record<string, string> = {
+});
+const LOWERED = tableOf<string>({
   '0': '₀',
   '1': '₁',
   '2': '₂',
@@ -52,7 +53,7 @@ const LOWERED: Record<string, string> = {
   u: 'ᵤ',
   v: 'ᵥ',
   x: 'ₓ',
-};
+});
 
 export type Index = 'sup' | 'sub';
 

@@ -1,4 +1,5 @@
-const PICTURES: Record<string, string> = {
+import { tableOf } from '@coomb/core';
+const PICTURES = tableOf<string>({
   png: 'image/png',
   jpg: 'image/jpeg',
   jpeg: 'image/jpeg',
@@ -6,7 +7,7 @@ const PICTURES: Record<string, string> = {
   webp: 'image/webp',
   bmp: 'image/bmp',
   svg: 'image/svg+xml',
-};
+});
 
 /** Media type of a picture that browsers show, by the ending of its name; undefined for all else. */
 export function pictureTypeOf(name: string): string | undefined {

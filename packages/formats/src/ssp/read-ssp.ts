@@ -1,4 +1,14 @@
-import type { Issue, ModelBox, ModelDocument, ModelDrawing, ModelElement, ModelRelation, ModelRoute, ModelShape } from '@coomb/core';
+import {
+  newRecord,
+  type Issue,
+  type ModelBox,
+  type ModelDocument,
+  type ModelDrawing,
+  type ModelElement,
+  type ModelRelation,
+  type ModelRoute,
+  type ModelShape,
+} from '@coomb/core';
 import { isArchive, openArchive } from '../archive/zip.js';
 import { ReadError } from '../read-error.js';
 import { ModelIssues } from '../xml/model-issues.js';
@@ -48,7 +58,7 @@ class SspReader {
     };
   }
 
-  private addElement(node: XmlNode, type: string, parent: string | null, path: string, values: Record<string, string> = {}, typeName = ''): ModelElement {
+  private addElement(node: XmlNode, type: string, parent: string | null, path: string, values = newRecord<string>(), typeName = ''): ModelElement {
     let id = path;
     for (let number = 2; this.ids.has(id); number++) id = `${path}~${number}`;
     if (id !== path) this.issues.add('warning', 'name-twice', `line ${node.line}`, `${path} stands twice; the second is kept as ${id}`);
@@ -112,7 +122,7 @@ class SspReader {
       if (!this.ids.has(one)) this.issues.add('warning', 'relation-dangling', `line ${node.line}`, `A connection ends at ${one}, which is not in the file`);
     this.relations.push({
       ...{ id: node.attributes.id ?? `${from} > ${to}`, type: 'Connection', stereotypes: [], from: [from], to: [to] },
-      ...{ name: description, values: factor ? { factor } : {}, line: node.line },
+      ...{ name: description, values: factor ? { factor } : newRecord<string>(), line: node.line },
     });
   }
 

@@ -1,3 +1,4 @@
+import { tableOf } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { type Index, writeIndex } from '../rich-text/indices.js';
 import { localName, walkXml } from '../xml/walk-xml.js';
@@ -9,7 +10,7 @@ export interface SharedStrings {
 }
 
 /** Places of a run of text above or below the line, and what they are called in markup. */
-export const INDICES: Record<string, Index> = { superscript: 'sup', subscript: 'sub' };
+export const INDICES = tableOf<Index>({ superscript: 'sup', subscript: 'sub' });
 const MOST_TEXTS = 1_500_000;
 
 export async function readSharedStrings(chunks: AsyncIterable<Uint8Array>): Promise<SharedStrings> {

@@ -1,4 +1,4 @@
-import type { DrawingSort, ModelBox, ModelDrawing, ModelRoute, ModelShape, ShapeStyle } from '@coomb/core';
+import { tableOf, type DrawingSort, type ModelBox, type ModelDrawing, type ModelRoute, type ModelShape, type ShapeStyle } from '@coomb/core';
 import { first } from './say-value.js';
 import type { ModelUnderWay } from './under-way.js';
 import type { XmiFile } from './xmi-file.js';
@@ -12,7 +12,7 @@ const STYLE = /Style$/;
 /** Drawings of UML DI, wherever in the file they stand. */
 export const isDiagram = (object: XmiObject): boolean => (object.space === 'di' || object.type.startsWith('UML')) && DIAGRAM.test(object.type);
 
-const SORTS: Record<string, DrawingSort> = {
+const SORTS = tableOf<DrawingSort>({
   class: 'class',
   component: 'component',
   compositestructure: 'structure',
@@ -26,7 +26,7 @@ const SORTS: Record<string, DrawingSort> = {
   object: 'object',
   deployment: 'deployment',
   requirement: 'requirement',
-};
+});
 
 /** One drawing of UML Diagram Interchange: shapes with what lies in them, routes, labels and styles, as its tool placed them. */
 export function buildDrawings(builder: ModelUnderWay, object: XmiObject, file: XmiFile): ModelDrawing[] {

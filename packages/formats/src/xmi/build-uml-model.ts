@@ -1,4 +1,4 @@
-import type { ElementRole, Issue, ModelDocument, ModelElement, ModelRelation } from '@coomb/core';
+import { newRecord, tableOf, type ElementRole, type Issue, type ModelDocument, type ModelElement, type ModelRelation } from '@coomb/core';
 import { buildDrawings, isDiagram } from './build-drawings.js';
 import { fillRelation, sayTriggers } from './fill-relations.js';
 import { isElement, JOINING, RELATIONS, SILENT } from './metamodel.js';
@@ -15,7 +15,7 @@ export function buildUmlModel(files: readonly XmiFile[]): { model: ModelDocument
 }
 
 /** Properties of an object that name what it is an occurrence of, by its class; `type` for the rest. */
-const TYPED_BY: Record<string, string> = {
+const TYPED_BY = tableOf<string>({
   CallBehaviorAction: 'behavior',
   CallOperationAction: 'operation',
   SendSignalAction: 'signal',
@@ -27,10 +27,10 @@ const TYPED_BY: Record<string, string> = {
   State: 'submachine',
   Reception: 'signal',
   CollaborationUse: 'type',
-};
+});
 
 /** Texts and flags that are told of any element that has them, and the word they are told by. */
-const TOLD: Record<string, string | undefined> = {
+const TOLD = tableOf<string | undefined>({
   visibility: 'visibility',
   isAbstract: 'abstract',
   isDerived: 'derived',
@@ -47,9 +47,9 @@ const TOLD: Record<string, string | undefined> = {
   isControl: 'control',
   isOrdered: 'ordered',
   isUnique: 'unique',
-};
+});
 /** What a file says although it goes without saying. */
-const USUAL: Record<string, string> = { visibility: 'public', aggregation: 'none', abstract: 'false', derived: 'false', static: 'false', unique: 'true' };
+const USUAL = tableOf<string>({ visibility: 'public', aggregation: 'none', abstract: 'false', derived: 'false', static: 'false', unique: 'true' });
 
 const CONTAINERS = new Set(['Class', 'Component', 'Actor', 'Node', 'Device', 'ExecutionEnvironment', 'Collaboration', 'AssociationClass', 'Artifact']);
 /** Behaviours that are no more than a text on their owner. */
@@ -115,10 +115,10 @@ export class UmlBuilder implements ModelUnderWay {
         from: [],
         to: [],
         name: first(object, 'name'),
-        values: {},
+        values: newRecord(),
         line: object.line,
-        ...(name && { file: name }),
       };
+      if (name) relation.file = name;
       object.relation = relation;
       this.model.relations.push(relation);
       if (type !== 'AssociationClass') return;
@@ -137,17 +137,17 @@ export class UmlBuilder implements ModelUnderWay {
       typedBy: null,
       text: '',
       reference: null,
-      values: {},
+      values: newRecord(),
       line: object.line,
-      ...(name && { file: name }),
     };
+    if (name) element.file = name;
     object.element = element;
     this.model.elements.push(element);
   }
 
   /** The file's own identifier; with the file's name, or a number, where another object of the model has it. */
   private giveId(object: XmiObject, file: XmiFile): string {
-    const isTwin = file.byId.get(object.id) !== object;
+    const isTwin = file.twins.has(object);
     if (this.files.length === 1 && !isTwin) return object.id;
     const count = this.ids.get(object.id) ?? (isTwin ? 1 : 0);
     this.ids.set(object.id, count + 1);
@@ -248,10 +248,7 @@ export class UmlBuilder implements ModelUnderWay {
       const value = first(object, property);
       if (value && value !== USUAL[word]) values[word] = value;
     }
-    if (object.type === 'Property' || object.type === 'Port') {
-      const [type] = this.refer(object, 'type', file);
-      if (object.type === 'Property') element.role = roleOf(object, type);
-    }
+    if (object.type === 'Property') element.role = roleOf(object, typed);
     this.fillTexts(object, element, file, nameOf);
   }
 

@@ -1,7 +1,8 @@
+import { tableOf } from '@coomb/core';
 /** What UML 2.5.1 says of its classes, as far as reading a file needs it. Names are the standard's. */
 
 /** Type of what a property owns, which a file may leave out when it is the declared one. */
-export const DECLARED_TYPES: Record<string, string> = {
+export const DECLARED_TYPES = tableOf<string>({
   ownedComment: 'Comment',
   ownedAttribute: 'Property',
   ownedEnd: 'Property',
@@ -54,7 +55,7 @@ export const DECLARED_TYPES: Record<string, string> = {
   eLiterals: 'EEnumLiteral',
   eParameters: 'EParameter',
   eAnnotations: 'EAnnotation',
-};
+});
 
 /** Value specifications: part of whatever owns them. */
 export const VALUES = new Set([
@@ -85,7 +86,7 @@ interface Ends {
 const DEPENDENCY: Ends = { from: ['client'], to: ['supplier'] };
 
 /** Relations, and which of their properties hold the ends. */
-export const RELATIONS: Record<string, Ends> = {
+export const RELATIONS = tableOf<Ends>({
   Dependency: DEPENDENCY,
   Abstraction: DEPENDENCY,
   Realization: DEPENDENCY,
@@ -105,7 +106,7 @@ export const RELATIONS: Record<string, Ends> = {
   ControlFlow: { from: ['source'], to: ['target'] },
   ObjectFlow: { from: ['source'], to: ['target'] },
   Transition: { from: ['source'], to: ['target'] },
-};
+});
 
 /** Relations whose ends are told by elements that they own, or by members: read by hand. */
 export const JOINING = new Set(['Association', 'AssociationClass', 'CommunicationPath', 'Extension', 'Connector', 'Message']);

@@ -22,13 +22,13 @@ export async function readXmi(bytes: Uint8Array): Promise<ReadModel> {
 }
 
 /** Parts of an archive that are XML, in the order of their names: which of them comes first decides whose identifiers stay as they are. */
-export async function openModelParts(bytes: Uint8Array): Promise<XmiFile[]> {
+export async function openModelParts(bytes: Uint8Array, keepsPlaces = false): Promise<XmiFile[]> {
   const archive = await openArchive(bytes);
   try {
     const files: XmiFile[] = [];
     for (const name of archive.names.toSorted()) {
       if (!/\.(?:xmi|uml|xml)$/i.test(name) || /(?:^|\/)(?:__MACOSX\/|\._)/.test(name)) continue;
-      files.push(await openXmiFile(name, await archive.read(name)));
+      files.push(await openXmiFile(name, await archive.read(name), keepsPlaces));
     }
     if (files.length === 0) throw new ReadError('not-xmi', 'The archive holds no model: no .xmi, .uml or .xml file. Unpack it and hand in the files in it.');
     return files;

@@ -12,10 +12,10 @@ import { buildXmiEdits } from './write-edits.js';
  */
 export async function rewriteXmi(bytes: Uint8Array, edits: ModelEdits): Promise<Buffer> {
   if (!isArchive(bytes)) {
-    const file = await openXmiFile('', bytes);
+    const file = await openXmiFile('', bytes, true);
     return rewriteXml(bytes, buildXmiEdits([file], edits).get('') ?? new Map());
   }
-  const files: XmiFile[] = await openModelParts(bytes);
+  const files: XmiFile[] = await openModelParts(bytes, true);
   const written = buildXmiEdits(files, edits);
   const archive = await openArchive(bytes);
   try {

@@ -1,3 +1,4 @@
+import { tableOf } from '@coomb/core';
 import { VALUES } from './metamodel.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
@@ -72,7 +73,7 @@ function sayBound(object: XmiObject, tag: string, nameOf: (reference: string) =>
   return owned && sayValue(owned, nameOf);
 }
 
-const DIRECTIONS: Record<string, string> = { in: '', inout: 'inout ', out: 'out ' };
+const DIRECTIONS = tableOf<string>({ in: '', inout: 'inout ', out: 'out ' });
 
 /** `move(to: Distance, speed: Speed): Boolean`. */
 export function saySignature(operation: XmiObject, typeOf: (object: XmiObject) => string, nameOf: (reference: string) => string): string {

@@ -8,19 +8,31 @@ export interface XmiFile {
   content: XmiObjects;
   byId: ReadonlyMap<string, XmiObject>;
   /** Objects whose identifier an earlier one has. */
-  twins: readonly XmiObject[];
+  twins: ReadonlySet<XmiObject>;
 }
 
-export async function openXmiFile(name: string, bytes: Uint8Array | AsyncIterable<Uint8Array>): Promise<XmiFile> {
-  const content = new XmiObjects();
+/** Opens one file; `keepsPlaces` where it is to be written again, and each property must be found in it. */
+export async function openXmiFile(name: string, bytes: Uint8Array | AsyncIterable<Uint8Array>, keepsPlaces = false): Promise<XmiFile> {
+  const content = new XmiObjects(keepsPlaces);
   await walkXml(bytes instanceof Uint8Array ? inChunks(bytes) : bytes, content);
   const byId = new Map<string, XmiObject>();
-  const twins: XmiObject[] = [];
+  const twins = new Set<XmiObject>();
+  let withUuid = 0;
   for (const object of content.objects) {
-    if (byId.has(object.id)) twins.push(object);
-    else byId.set(object.id, object);
+    const size = byId.size;
+    byId.set(object.id, object);
+    if (byId.size === size) twins.add(object);
+    if (object.uuid && object.uuid !== object.id) withUuid++;
   }
-  for (const object of content.objects) if (object.uuid && object.uuid !== object.id && !byId.has(object.uuid)) byId.set(object.uuid, object);
+  if (twins.size > 0) {
+    // The first keeps the identifier.
+    byId.clear();
+    twins.clear();
+    for (const object of content.objects)
+      if (byId.has(object.id)) twins.add(object);
+      else byId.set(object.id, object);
+  }
+  if (withUuid > 0) for (const object of content.objects) if (object.uuid && !byId.has(object.uuid)) byId.set(object.uuid, object);
   return { name, content, byId, twins };
 }
 

@@ -1,4 +1,4 @@
-import type { ModelElement, ModelRelation } from '@coomb/core';
+import { newRecord, tableOf, type ModelElement, type ModelRelation } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { NameSpaces, prefixOf } from '../xml/name-spaces.js';
 import { localName, type XmlVisitor } from '../xml/walk-xml.js';
@@ -25,7 +25,7 @@ export interface XmiObject {
   structures: { tag: string; attributes: Record<string, string>; at: number }[] | undefined;
   /** Its number among the elements of the file, in the order in which they begin. */
   at: number;
-  /** Numbers of the elements that hold its properties, for those that are written as elements. */
+  /** Numbers of the elements that hold its properties, for those that are written as elements; kept only where the file is to be written again. */
   propertyAt: Record<string, number[]> | undefined;
   /** Name of its element, with its prefix. */
   name: string;
@@ -67,7 +67,7 @@ function spaceOf(uri: string): Space {
 }
 
 /** What usual prefixes stand for in files that do not declare them rightly. */
-const USUAL: Record<string, Space> = { xmi: 'xmi', uml: 'uml', umldi: 'di', di: 'di', dc: 'di', ecore: 'ecore' };
+const USUAL = tableOf<Space>({ xmi: 'xmi', uml: 'uml', umldi: 'di', di: 'di', dc: 'di', ecore: 'ecore' });
 
 const XMI_TAGS = new Set(['XMI', 'Documentation', 'Extension', 'Difference', 'Add', 'Delete', 'Replace']);
 
@@ -106,6 +106,10 @@ export class XmiObjects implements XmlVisitor {
   private skipping = 0;
   private rootIsXmi = false;
   private number = -1;
+  /** Names of elements recur by the thousand: one string of each is kept. */
+  private readonly names = new Map<string, string>();
+
+  constructor(private readonly keepsPlaces = false) {}
 
   open(name: string, attributes: Record<string, string>, line: number): void {
     this.number++;
@@ -114,6 +118,7 @@ export class XmiObjects implements XmlVisitor {
       return;
     }
     this.scope.open(attributes);
+    name = this.keepOne(name);
     const tag = localName(name);
     const prefix = prefixOf(name);
     const tagSpace = this.spaceOf(prefix);
@@ -135,6 +140,12 @@ export class XmiObjects implements XmlVisitor {
       return this.openXmi(tag, attributes);
     if (parent) parent.hasChildren = true;
     this.openObject(name, tag, tagSpace, attributes, line);
+  }
+
+  private keepOne(name: string): string {
+    const known = this.names.get(name);
+    if (known === undefined) this.names.set(name, name);
+    return known ?? name;
   }
 
   private learnPrefixes(attributes: Record<string, string>): void {
@@ -169,7 +180,7 @@ export class XmiObjects implements XmlVisitor {
       const at = key.indexOf(':');
       if (at < 0) {
         if (key === 'href') reference = value;
-        else if (key !== 'xmlns') (properties ??= {})[key] = value;
+        else if (key !== 'xmlns') (properties ??= newRecord())[key] = value;
         continue;
       }
       const local = key.slice(at + 1);
@@ -182,11 +193,11 @@ export class XmiObjects implements XmlVisitor {
       else if (local === 'type' && (isXmi || own === 'xsi' || /XMLSchema-instance/.test(this.scope.find(own)))) typeName = value;
       else if (local === 'nil') isNil = value === 'true' || value === '1';
       else if (local === 'href') reference = value;
-      else if (!isXmi && own !== 'xsi') (properties ??= {})[local] = value;
+      else if (!isXmi && own !== 'xsi') (properties ??= newRecord())[local] = value;
     }
     if (reference && parent?.object) {
       add(parent.object.properties, tag, reference);
-      noteAt(parent.object, tag, this.number);
+      this.noteAt(parent.object, tag, this.number);
       return this.push({ tag, isReference: true });
     }
     const type = typeName ? localName(typeName) : isOutermost ? tag : (DECLARED_TYPES[tag] ?? (id ? tag : ''));
@@ -199,7 +210,7 @@ export class XmiObjects implements XmlVisitor {
       space: typeName ? this.spaceOf(prefixOf(typeName)) : isOutermost ? tagSpace : (parent?.object?.space ?? 'none'),
       tag,
       owner: parent?.object ?? null,
-      properties: properties ?? {},
+      properties: properties ?? newRecord(),
       structures: undefined,
       at: this.number,
       propertyAt: undefined,
@@ -245,12 +256,12 @@ export class XmiObjects implements XmlVisitor {
       this.objects.pop();
       parent.object.children?.pop();
       add(parent.object.properties, frame.tag, frame.text);
-      noteAt(parent.object, frame.tag, frame.at);
+      this.noteAt(parent.object, frame.tag, frame.at);
     } else if (frame.attributes)
       (parent.object.structures ??= []).push({ tag: frame.tag, attributes: text ? { ...frame.attributes, '': text } : frame.attributes, at: frame.at });
     else if (!frame.hasChildren) {
       add(parent.object.properties, frame.tag, frame.text);
-      noteAt(parent.object, frame.tag, frame.at);
+      this.noteAt(parent.object, frame.tag, frame.at);
     }
   }
 
@@ -262,6 +273,13 @@ export class XmiObjects implements XmlVisitor {
 
   private push({ tag, isReference, object, attributes }: Pick<Frame, 'tag' | 'isReference'> & Partial<Frame>): void {
     this.frames.push({ tag, isReference, object, attributes, text: '', at: this.number, hasChildren: false, counts: undefined });
+  }
+
+  private noteAt(object: XmiObject, property: string, at: number): void {
+    if (!this.keepsPlaces) return;
+    const places = (object.propertyAt ??= newRecord());
+    if (places[property]) places[property].push(at);
+    else places[property] = [at];
   }
 
   private spaceOf(prefix: string): Space {
@@ -281,12 +299,6 @@ export class XmiObjects implements XmlVisitor {
     }
     return `${owner.id}/@${tag}.${parent.counts.get(tag) ?? 0}`;
   }
-}
-
-function noteAt(object: XmiObject, property: string, at: number): void {
-  const places = (object.propertyAt ??= {});
-  if (places[property]) places[property].push(at);
-  else places[property] = [at];
 }
 
 function add(properties: Record<string, string | string[]>, name: string, value: string): void {

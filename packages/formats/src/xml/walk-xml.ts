@@ -1,3 +1,4 @@
+import { newRecord } from '@coomb/core';
 import { SaxesParser, type SaxesTagPlain } from 'saxes';
 import { ReadError } from '../read-error.js';
 import { openXmlFilter } from './xml-characters.js';
@@ -38,6 +39,10 @@ export async function walkXml(chunks: Iterable<Uint8Array> | AsyncIterable<Uint8
       new ReadError('xml-broken', `Line ${parser.line}: the file is not well-formed XML (${error.message.replace(/^\d+:\d+:\s*/, '').replace(/\.$/, '')}).`),
     ),
   );
+  parser.on('opentagstart', (tag) => {
+    // The parser's own are hash tables, made and read at several times the cost.
+    tag.attributes = newRecord<string>();
+  });
   parser.on('opentag', (tag: SaxesTagPlain) => {
     sinceTag = 0;
     if (++depth > DEEPEST) fail(new ReadError('xml-deep', `Line ${parser.line}: elements are nested more than ${DEEPEST} deep; the file was refused.`));
@@ -79,9 +84,11 @@ const localNames = new Map<string, string>();
 
 /** Name without its namespace prefix. Names recur by the thousand: each is cut once, so that comparing it later is comparing one and the same string. */
 export function localName(name: string): string {
+  const at = name.indexOf(':');
+  if (at < 0) return name;
   const known = localNames.get(name);
   if (known !== undefined) return known;
-  const local = name.slice(name.indexOf(':') + 1);
+  const local = name.slice(at + 1);
   if (localNames.size < MOST_NAMES && name.length < 100) localNames.set(name, local);
   return local;
 }

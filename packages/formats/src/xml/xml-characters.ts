@@ -57,7 +57,7 @@ export function openXmlFilter(): (piece: string, isLast?: boolean) => string {
         drop(code, at);
         return '';
       });
-    line += whole.match(/\n/g)?.length ?? 0;
+    for (let at = whole.indexOf('\n'); at >= 0; at = whole.indexOf('\n', at + 1)) line++;
     return clean;
   };
 }

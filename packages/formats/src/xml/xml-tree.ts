@@ -1,3 +1,4 @@
+import { newRecord } from '@coomb/core';
 import { ReadError } from '../read-error.js';
 import { NameSpaces, prefixOf } from './name-spaces.js';
 import { inChunks, localName, walkXml } from './walk-xml.js';
@@ -32,7 +33,7 @@ export async function readXmlTree(bytes: Uint8Array): Promise<XmlNode> {
       scope.open(attributes);
       if (++count > MOST_NODES)
         throw new ReadError('model-too-large', `Line ${line}: the file holds more than ${MOST_NODES.toLocaleString('en-GB')} elements and was refused.`);
-      const own: Record<string, string> = {};
+      const own = newRecord<string>();
       for (const key in attributes) {
         const at = key.indexOf(':');
         if (at < 0) {
