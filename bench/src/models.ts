@@ -102,6 +102,7 @@ export async function benchModels(): Promise<Row[]> {
       texts: new Map(),
       references: new Map(),
       values: new Map(),
+      types: new Map(),
       removed: new Set<string>(),
       added: [],
       removedRelations: [],

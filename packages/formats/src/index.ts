@@ -26,4 +26,5 @@ export * from './reqif/build-reqif-edits.js';
 export * from './reqif/reqif-skeleton.js';
 export * from './model-out/model-edits.js';
 export * from './model-out/moved-drawings.js';
+export * from './model-out/new-model.js';
 export * from './rewrite-model.js';

@@ -105,12 +105,12 @@ export class ExportsService {
     const { head, nodes } = openScene(state, wanted);
     const formats = PARTNERS[format];
     const found = formats && 'collection' in wanted ? await this.findPartnerFile(projectId, wanted, formats) : undefined;
-    if ((format === 'model' || format === 'xmi') && !found)
+    if (format === 'model' && !found)
       throw new CoombError(
         'input-invalid',
         'collection' in wanted
-          ? `${head.name} came from no ${format === 'xmi' ? 'UML model' : 'model file'}. Save it as ReqIF or as a workbook.`
-          : 'A model goes out as a whole collection. Choose "Save as a file" of the collection that came from it.',
+          ? `${head.name} came from no model file. Save it as UML in XMI, which makes a new model of it.`
+          : 'A model file goes out as it came only as a whole collection. Choose "Save as a file" of the collection that came from it, or UML in XMI.',
       );
     const partner = found?.file;
     const { repo } = this;

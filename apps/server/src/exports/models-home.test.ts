@@ -103,6 +103,46 @@ describe('a model', () => {
     ]);
   });
 
+  it('says what a part is a use of, where that was said or changed here', async () => {
+    const { client, project, collection } = await bring('3 Larkbeck model.xmi');
+    const before = (await readXmi(demo('3 Larkbeck model.xmi'))).model;
+    const nameOf = (model: typeof before, id: string | null) => model.elements.find((one) => one.id === id)?.name;
+    const outline = await client.call(getOutline, { params: { project } });
+    const at = outline.kind.findIndex((kind, row) => outline.kinds[kind] === 'part' && outline.kinds[outline.kind[row]!] === 'part');
+    const part = await client.call(getItem, { params: { project, item: outline.id[at]! } });
+    const typed = [...part.upstream, ...part.downstream].find((link) => link.linkKind === 'typed')!;
+    const owner = part.path.at(-1)!.id;
+    const other =
+      outline.id[outline.kind.findIndex((kind, row) => outline.kinds[kind] === 'component' && ![typed.other.id, owner].includes(outline.id[row]!))]!;
+    await client.call(removeLinks, { params: { project }, body: { links: [typed.id] } });
+    await client.call(createLinks, { params: { project }, body: { links: [{ linkKind: 'typed', from: part.id, to: other }] } });
+    const made = await client.call(createItem, { params: { project }, body: { collection, parent: owner, title: 'stand-by', kind: 'part' } });
+    await client.call(createLinks, { params: { project }, body: { links: [{ linkKind: 'typed', from: made.id, to: other }] } });
+    const { model } = await readXmi(await fetchModel(project, collection));
+    const title = outline.title[outline.id.indexOf(other)]!;
+    const types = (one: typeof before) => new Map(one.elements.map(({ id, typedBy }) => [id, nameOf(one, typedBy)]));
+    const expected = types(before)
+      .set(before.elements.find(({ name, role }) => name === part.title && role === 'part')!.id, title)
+      .set(`coomb-${made.id}`, title);
+    expect(types(model)).toEqual(expected);
+  });
+
+  it('is made anew of requirements that came from a document, which a modelling tool can take', async () => {
+    const { client, project, collection } = await bring('9 Control software requirements.xlsx', {
+      collection: { name: 'Software', prefix: 'SW', holds: 'specification' },
+    });
+    const back = await client.call(tryExport, { params: { project, format: 'xmi' }, body: { collection } });
+    expect(back.differences.filter(({ isMarkup }) => !isMarkup)).toEqual([]);
+    expect(back.items).toEqual({ out: back.items.out, back: back.items.out });
+    const outline = await client.call(getOutline, { params: { project } });
+    const other = await client.call(createProject, { body: { name: 'The modelling side' } });
+    const written = await fetchModel(project, collection, 'xmi');
+    await importThrough(client, other.id, 'Software.xmi', written, { collection: { name: 'Software', prefix: 'X', holds: 'model' } });
+    const there = await client.call(getOutline, { params: { project: other.id } });
+    const told = ({ reference, title, heading }: typeof outline) => reference.flatMap((one, row) => (heading[row] ? [] : [`${one} ${title[row]}`])).toSorted();
+    expect(told(there)).toEqual(told(outline));
+  });
+
   it('goes from tool to tool and comes home with exactly what was changed on the way', async () => {
     const { client, project, collection } = await bring('10 Drive of the supplier.xmi');
     const motor = await byTitle(project, 'Motor');

@@ -63,7 +63,7 @@ describe('a model that goes from tool to tool', () => {
     const names = new Map(model.elements.map(({ id, name }) => [id, name]));
     return {
       elements: model.elements
-        .map(({ id, type, name, text, stereotypes, typedBy, values }) => [id, type, name, text, stereotypes.toSorted(), typedBy, values])
+        .map(({ id, type, name, text, stereotypes, typedBy, values }) => [id, type, name, text, stereotypes.toSorted(), typedBy, { ...values }])
         .toSorted(),
       relations: model.relations
         .map(({ type, stereotypes, from, to }) => `${from.map((id) => names.get(id))} ${stereotypes} ${type} ${to.map((id) => names.get(id))}`)

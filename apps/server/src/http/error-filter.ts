@@ -10,6 +10,8 @@ export class ErrorFilter implements ExceptionFilter {
 
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
+    // Who asked went away, and the work was ended for that: nobody is left to be told.
+    if (response.destroyed && error instanceof Error && error.name === 'AbortError') return;
     const { code, message, details } = this.read(error);
     if (response.headersSent) return void response.end();
     response.status(errorStatus[code]).json({ error: { code, message, ...(details && { details }) } });

@@ -2,8 +2,8 @@ import {
   applyModelRecipe,
   type ElementRule,
   expandUse,
+  findKindOfRole,
   findLinkKind,
-  type LinkRole,
   type ModelDocument,
   type ModelElement,
   type ModelRecipe,
@@ -11,6 +11,7 @@ import {
   type RelationRule,
   type Scheme,
 } from '@coomb/core';
+import { USUAL_RELATIONS } from './usual-relations.js';
 import { findMoved, type KeptDrawing, type MovedDrawings } from './moved-drawings.js';
 import { plainText } from '../rich-text/plain-text.js';
 import type { ReqifItem } from '../reqif/build-reqif-edits.js';
@@ -27,6 +28,8 @@ export interface AddedElement {
   /** Element that owns it, or nothing for the outermost. */
   parent: string | null;
   values: ReadonlyMap<string, string>;
+  /** Element that it is a use of. */
+  typedBy?: string;
 }
 
 export interface AddedRelation {
@@ -46,6 +49,8 @@ export interface ModelEdits extends MovedDrawings {
   texts: ReadonlyMap<string, string>;
   references: ReadonlyMap<string, string>;
   values: ReadonlyMap<string, ReadonlyMap<string, string | null>>;
+  /** What uses are uses of now; nothing for those that are uses of nothing any more. */
+  types: ReadonlyMap<string, string | null>;
   removed: ReadonlySet<string>;
   added: readonly AddedElement[];
   removedRelations: readonly { relation: string; from: string; to: string }[];
@@ -62,17 +67,6 @@ const NOTHING_KEPT: Kept = { drawings: [], linkSorts: new Map() };
 
 /** Relations of UML that may join any two; others ask for ends of a sort. */
 const BETWEEN_ANY = new Set(['Dependency', 'Abstraction', 'Realization', 'Usage']);
-
-/** What each part of a trace is in SysML, for link kinds that the file has no relation for yet. */
-const USUAL: Partial<Record<LinkRole, { type: string; stereotypes: string[] }>> = {
-  satisfies: { type: 'Abstraction', stereotypes: ['Satisfy'] },
-  verifies: { type: 'Abstraction', stereotypes: ['Verify'] },
-  refines: { type: 'Abstraction', stereotypes: ['Refine'] },
-  derives: { type: 'Abstraction', stereotypes: ['DeriveReqt'] },
-  allocates: { type: 'Abstraction', stereotypes: ['Allocate'] },
-  realises: { type: 'Realization', stereotypes: [] },
-  depends: { type: 'Dependency', stereotypes: [] },
-};
 
 /** The parts of a sort as recipes name it: `«Block» «Risky» part Property`. */
 function partsOf(sort: string): { type: string; role: string | undefined; stereotypes: string[] } {
@@ -100,7 +94,16 @@ export function buildModelEdits(
     texts: new Map<string, string>(),
     references: new Map<string, string>(),
     values: new Map<string, Map<string, string | null>>(),
+    types: new Map<string, string | null>(),
     added: [] as AddedElement[],
+  };
+  const section = findKindOfRole(scheme, 'package')?.id;
+  const ids = new Map(items.map((item) => [item.id, idOf(item)]));
+  const isTyping = (linkKind: string) => findLinkKind(scheme, linkKind)?.role === 'types';
+  const typeOf = (item: ReqifItem) => {
+    const ends = item.ends.flatMap(({ linkKind, reversed, other }) => (!reversed && isTyping(linkKind) ? (ids.get(other) ?? []) : []));
+    const before = elements.get(idOf(item))?.typedBy;
+    return ends.find((end) => end === before) ?? ends[0];
   };
   const kept = new Set<string>();
   for (const item of items) {
@@ -112,14 +115,22 @@ export function buildModelEdits(
       continue;
     }
     if (!element) {
-      const rule = ruleOfKind.get(item.kind);
+      const rule = (item.heading && section !== undefined && ruleOfKind.get(section)) || ruleOfKind.get(item.kind);
       if (!rule) continue;
       const parent = item.parentAt < 0 ? null : idOf(items[item.parentAt]!);
       const values = new Map(rule.values.flatMap(({ name, meaning }) => sayField(item, meaning).map((text) => [name, text] as const)));
-      edits.added.push({ id, ...partsOf(rule.sort), name: item.title, text: plainText(item.html), reference: item.reference, parent, values });
+      const typedBy = typeOf(item);
+      edits.added.push({
+        ...{ id, ...partsOf(rule.sort), name: item.title, text: plainText(item.html), reference: item.reference, parent, values },
+        ...(typedBy !== undefined && { typedBy }),
+      });
       continue;
     }
     if (item.changed.has('title')) edits.names.set(id, item.title);
+    const typedBy = typeOf(item);
+    if (typedBy !== undefined && typedBy !== element.typedBy) edits.types.set(id, typedBy);
+    else if (typedBy === undefined && element.typedBy !== null && item.gone?.some((one) => isTyping(one.linkKind) && ids.get(one.other) === element.typedBy))
+      edits.types.set(id, null);
     if (item.changed.has('text')) edits.texts.set(id, plainText(item.html));
     for (const { name, meaning } of rules.get(sortIn(model, recipe, element.id))?.values ?? []) {
       if (meaning.as !== 'field' || !item.changed.has(`field:${meaning.field}`)) continue;
@@ -157,6 +168,7 @@ function sortIn(model: ModelDocument, _: ModelRecipe, id: string): string {
 }
 
 function sayField(item: ReqifItem, meaning: { as: string; field?: string }): string[] {
+  if (meaning.as === 'reference') return [item.reference];
   if (meaning.as !== 'field') return [];
   const value = item.fields[meaning.field!];
   if (value === undefined || value === null || value === '') return [];
@@ -231,7 +243,7 @@ function buildRelations(
       recipe.relations.find((one) => one.sort === told) ??
       recipe.relations.find((one) => one.linkKinds[0] === linkKind && fits(one)) ??
       recipe.relations.find((one) => one.linkKinds.includes(linkKind) && fits(one));
-    const usual = told !== undefined && BETWEEN_ANY.has(partsOf(told).type) ? partsOf(told) : rule ? partsOf(rule.sort) : role && USUAL[role];
+    const usual = told !== undefined && BETWEEN_ANY.has(partsOf(told).type) ? partsOf(told) : rule ? partsOf(rule.sort) : role && USUAL_RELATIONS[role];
     if (!usual) return [];
     const [a, b] = rule?.reversed ? [to, from] : [from, to];
     const uses = [fromUse && shortenUse(elements, fromUse), toUse && shortenUse(elements, toUse)];

@@ -11,6 +11,7 @@ const none: ModelEdits = {
   texts: new Map(),
   references: new Map(),
   values: new Map(),
+  types: new Map(),
   removed: new Set(),
   added: [],
   removedRelations: [],

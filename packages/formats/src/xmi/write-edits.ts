@@ -3,14 +3,13 @@ import { escapeAttribute, escapeText, type XmlEdit } from '../xml/rewrite-xml.js
 import { UmlBuilder } from './build-uml-model.js';
 import { isDiagram } from './build-drawings.js';
 import { isApplication } from './stereotypes.js';
+import { SYSML, SYSML_STEREOTYPES } from './sysml.js';
 import type { XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
 /** Stereotypes of SysML 1.4 and later that tell what leads to an end, and the one that tells nothing else. */
 const WITH_PATHS = new Set(['Satisfy', 'Verify', 'Refine', 'Trace', 'DeriveReqt', 'Copy', 'Allocate']);
 const PATHS_ONLY = 'DirectedRelationshipPropertyPath';
-
-const SYSML = 'http://www.omg.org/spec/SysML/20181001/SysML';
 
 /** How a file writes what the standard leaves open: new content is written in the same way. */
 interface Dialect {
@@ -66,6 +65,7 @@ class EditWriter {
     const { edits } = this;
     for (const [id, name] of edits.names) this.setProperty(this.objectOf.get(id), 'name', name);
     for (const [id, text] of edits.texts) this.setText(this.objectOf.get(id), text);
+    for (const [id, type] of edits.types) this.setReference(this.objectOf.get(id), 'type', type);
     for (const [id, values] of edits.values) for (const [name, value] of values) this.setValue(this.objectOf.get(id), name, value);
     this.remove();
     this.removeRelations();
@@ -127,6 +127,18 @@ class EditWriter {
       const edit = this.editOf(file, object.at);
       edit.attributes = { ...edit.attributes, [property]: value };
     } else this.append(file, object.at, `<${property}>${escapeText(value)}</${property}>`);
+  }
+
+  /** What a property refers to: another element of the model, or nothing. */
+  private setReference(object: XmiObject | undefined, property: string, id: string | null): void {
+    if (!object) return;
+    const file = this.fileOf.get(object)!;
+    for (const at of object.propertyAt?.[property] ?? []) this.editOf(file, at).drop = true;
+    const target = id === null ? undefined : (this.objectOf.get(id)?.id ?? id);
+    const { attribute, inside } = target === undefined ? { attribute: '', inside: '' } : this.refer(file, property, [target]);
+    const edit = this.editOf(file, object.at);
+    edit.attributes = { ...edit.attributes, [property]: attribute && target !== undefined ? target : null };
+    if (inside) this.append(file, object.at, inside);
   }
 
   private append(file: XmiFile, at: number, markup: string): void {
@@ -327,7 +339,9 @@ class EditWriter {
     const name = this.value(file, 'name', element.name);
     const isRequirement = element.stereotypes.some((one) => /requirement$/i.test(one));
     const composite = element.role === 'part' ? this.value(file, 'aggregation', 'composite') : { attribute: '', inside: '' };
-    let inside = name.inside + composite.inside;
+    const typed =
+      element.typedBy === undefined ? { attribute: '', inside: '' } : this.refer(file, 'type', [this.objectOf.get(element.typedBy)?.id ?? element.typedBy]);
+    let inside = name.inside + composite.inside + typed.inside;
     if (element.text && !isRequirement) {
       const about = this.refer(file, 'annotatedElement', [element.id]);
       const body = this.value(file, 'body', element.text);
@@ -344,7 +358,7 @@ class EditWriter {
       }
       this.apply(file, stereotype, element.type, element.id, values);
     }
-    return `<${tag} ${xmi}type="${uml}${element.type}"${this.identify(file, element.id)}${name.attribute}${composite.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
+    return `<${tag} ${xmi}type="${uml}${element.type}"${this.identify(file, element.id)}${name.attribute}${composite.attribute}${typed.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
   }
 
   private addRelation({ id, type, stereotypes, from, to, fromUse, toUse }: AddedRelation): void {
@@ -389,8 +403,10 @@ class EditWriter {
       file.content.objects.find((object) => isApplication(object) && object.type === stereotype) ??
       file.content.objects.find((object) => isApplication(object) && !object.owner);
     const baseName = like?.type === stereotype ? Object.keys(like.properties).find((property) => property.startsWith('base_'))! : `base_${base}`;
-    const prefix = like ? like.name.slice(0, like.name.indexOf(':') + 1) : 'sysml:';
-    const declared = like ? '' : ` xmlns:sysml="${SYSML}"`;
+    // What SysML has no word for is said by the file's own profile, if it declares one.
+    const own = like || SYSML_STEREOTYPES.has(stereotype.toLowerCase()) ? undefined : [...file.content.profiles].find(([, uri]) => uri !== SYSML)?.[0];
+    const prefix = like ? like.name.slice(0, like.name.indexOf(':') + 1) : `${own ?? 'sysml'}:`;
+    const declared = like || own !== undefined ? '' : ` xmlns:sysml="${SYSML}"`;
     const based = this.refer(file, baseName, [on]);
     const written = [...[...values].map(([name, text]) => this.value(file, name, text)), ...[...references].map(([name, ids]) => this.refer(file, name, ids))];
     const inside = based.inside + written.map((one) => one.inside).join('');
@@ -451,8 +467,11 @@ function findDialect(file: XmiFile): Dialect {
     }
     for (const property of ['client', 'supplier', 'type', 'annotatedElement', 'base_Class', 'general'])
       if (property in object.properties) {
+        const text = allOf(object, property)[0]!;
         if (!object.propertyAt?.[property]) ends.attributes++;
-        else ends[allOf(object, property)[0]!.includes('#') ? 'href' : 'idref']++;
+        else if (!text.includes('#')) ends.idref++;
+        // What lies in another file can be referred to in no other way.
+        else if (text.startsWith('#')) ends.href++;
       }
   }
   const first = objects.find((object) => object.space === 'uml');

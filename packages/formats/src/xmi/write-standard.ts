@@ -1,4 +1,5 @@
 import { escapeAttribute, escapeText } from '../xml/rewrite-xml.js';
+import { SYSML, SYSML_STEREOTYPES } from './sysml.js';
 import { References, type XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 
@@ -8,17 +9,8 @@ const SPACES = {
   umldi: 'http://www.omg.org/spec/UML/20161101/UMLDI',
   dc: 'http://www.omg.org/spec/DD/20131001/DC',
   di: 'http://www.omg.org/spec/DD/20131001/DI',
-  sysml: 'http://www.omg.org/spec/SysML/20181001/SysML',
+  sysml: SYSML,
 };
-
-/** Stereotypes of SysML 1.7, in lower case: whatever a file's profile is called, these are the standard's. */
-const SYSML = new Set(
-  (
-    'requirement abstractrequirement block interfaceblock constraintblock valuetype flowproperty proxyport fullport satisfy verify derivereqt refine trace copy allocate testcase view viewpoint ' +
-    'stakeholder conform expose participantproperty connectorproperty nestedconnectorend bindingconnector itemflow problem rationale elementgroup distributedproperty directedfeature ' +
-    'invocationonnestedportaction triggeronnestedport addflowpropertyvalueonnestedportaction classifierbehaviorproperty adjunctproperty endpathmultiplicity boundreference propertyspecifictype nobuffer overwrite rate probability continuous discrete controloperator optional'
-  ).split(' '),
-);
 
 /** Properties that hold text: a text that happens to be somebody's identifier is no reference. */
 const TEXTS = new Set(['name', 'body', 'text', 'Text', 'id', 'Id', 'value', 'symbol', 'language', 'URI', 'href', 'visibility']);
@@ -104,7 +96,7 @@ class StandardWriter {
   private typeOf(file: XmiFile, object: XmiObject): string {
     if (object.space === 'uml' || object.space === 'none') return `uml:${object.type}`;
     if (object.space === 'di') return `umldi:${object.type}`;
-    if (SYSML.has(object.type.toLowerCase())) return `sysml:${object.type}`;
+    if (SYSML_STEREOTYPES.has(object.type.toLowerCase())) return `sysml:${object.type}`;
     const prefix = object.name.includes(':') ? object.name.slice(0, object.name.indexOf(':')) : 'profile';
     const own = Object.hasOwn(SPACES, prefix) ? `${prefix}1` : prefix;
     if (!this.profiles.has(own)) this.profiles.set(own, file.content.profiles.get(prefix) ?? `urn:profile:${own}`);

@@ -1,5 +1,5 @@
 import { type ModelDocument, type ModelRecipe, proposeModelRecipe, type Scheme } from '@coomb/core';
-import { buildModelEdits, readFileContent, rewriteModel, writeStandardModel } from '@coomb/formats';
+import { buildModelEdits, openNewModel, readFileContent, recipeForNewModel, rewriteModel, writeStandardModel } from '@coomb/formats';
 import type { Scene } from '../export-scene.js';
 import type { PartnerFile, Shelf, Writer } from './writer.js';
 
@@ -32,15 +32,20 @@ export const modelWriter: Writer = {
   buildRecipe,
 };
 
-/** The same model for another tool: in the standard's own way, whatever dialect it came in. */
+/** A model for another tool: in the standard's own way, whatever dialect it came in; a new one of what came from no UML model. */
 export const standardModelWriter: Writer = {
   id: 'xmi',
   write: async (scene, shelf) => {
-    const { bytes, edits } = await findEdits(scene, shelf);
+    const { bytes, edits } = shelf.partner ? await findEdits(scene, shelf) : beginModel(scene);
     return { name: `${scene.name}.xmi`, pieces: [await writeStandardModel(bytes, edits)] };
   },
-  buildRecipe,
+  buildRecipe: (scene, shelf) => (shelf.partner ? buildRecipe(scene, shelf) : { reads: 'model', recipe: recipeForNewModel(scene.scheme) }),
 };
+
+function beginModel({ scheme, name, items }: Scene) {
+  const { bytes, model, recipe } = openNewModel(scheme, name);
+  return { bytes, edits: buildModelEdits(scheme, recipe, model, items) };
+}
 
 const recipeOf = (scheme: Scheme, partner: PartnerFile, model: ModelDocument): ModelRecipe =>
   (partner.recipe as ModelRecipe | null) ?? proposeModelRecipe(scheme, model);

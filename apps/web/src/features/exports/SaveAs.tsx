@@ -12,9 +12,11 @@ const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
   { id: 'csv', name: 'Separated values', use: 'The same for scripts; no cell runs as a formula.' },
   { id: 'md', name: 'Markdown', use: 'To read and keep under version control, with pictures.' },
   { id: 'model', name: 'Model', use: 'The model file that it came from, as it came, with what changed here.' },
-  { id: 'xmi', name: 'UML in XMI', use: 'The same model in the way of the standard, for another tool; drawings go along.' },
+  { id: 'xmi', name: 'UML in XMI', use: 'A new model for modelling tools, in the words of UML and SysML; what they have no word for is a profile in it.' },
   { id: 'reqif', name: 'ReqIF', use: "For requirement tools. A partner's file goes out as it came, with what changed here." },
 ];
+/** Of what came from such a model. */
+const SAME_MODEL = 'The same model in the way of the standard, for another tool; drawings go along.';
 /** So many items are written and read back without being asked to. */
 const TRIED_UNASKED = 2000;
 
@@ -128,7 +130,7 @@ function Formats({ project, saved, count, size, model, partners, file, recipe }:
               </Box>
               {partners}
               <Grid templateColumns="1fr auto auto" columnGap="4" rowGap="3" alignItems="baseline">
-                {FORMATS.filter(({ id }) => (id === 'model' ? model !== undefined : id !== 'xmi' || model?.format === 'xmi')).map(({ id, name, use }) => (
+                {FORMATS.filter(({ id }) => id !== 'model' || model !== undefined).map(({ id, name, use }) => (
                   <Fragment key={id}>
                     <Box>
                       <Flex gap="2" align="baseline">
@@ -138,7 +140,7 @@ function Formats({ project, saved, count, size, model, partners, file, recipe }:
                         </Box>
                       </Flex>
                       <Box color="fg.muted" lineHeight="1.35">
-                        {use}
+                        {id === 'xmi' && model?.format === 'xmi' ? SAME_MODEL : use}
                       </Box>
                       <ReadBack
                         project={project}
