@@ -27,4 +27,5 @@ export * from './reqif/reqif-skeleton.js';
 export * from './model-out/model-edits.js';
 export * from './model-out/moved-drawings.js';
 export * from './model-out/new-model.js';
+export { cleanXmlId } from './xmi/write-standard.js';
 export * from './rewrite-model.js';

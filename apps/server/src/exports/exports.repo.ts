@@ -35,6 +35,13 @@ export class ExportsRepo {
     return sources.findLast((source) => lineageOf(source) === wanted);
   }
 
+  /** Who sent the first file of some formats that each collection came from. */
+  async findPartners(project: string, formats: readonly string[]): Promise<Map<string, string>> {
+    const sources = (await this.rows.findAll(project, 'source')).filter((source) => formats.includes(source.format));
+    sources.sort((a, b) => Date.parse(b.importedAt) - Date.parse(a.importedAt));
+    return new Map(sources.flatMap(({ collectionId, lineageId, id }) => (collectionId === null ? [] : [[collectionId, lineageId ?? id] as const])));
+  }
+
   /**
    * Items by id as they stand, as much of them as goes out, in any order; ids that do not exist are left out. One JSON text of ExportRow[]: rows of
    * values one by one take the database four times as long, and the text is read where it is needed only. Identifier and base are those of the

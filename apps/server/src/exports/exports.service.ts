@@ -10,6 +10,7 @@ import { openScene, SceneReader, type Wanted } from './export-scene.js';
 import { ExportsRepo } from './exports.repo.js';
 import { FileWriter, type Supply } from './file-writer.js';
 import { GrowingFile } from './growing-file.js';
+import { OtherFiles } from './other-files.js';
 import type { Slice } from './read-scene.js';
 import type { WriteAnswer, WriteTask } from './write-file.worker.js';
 import type { PartnerFile } from './writers/writer.js';
@@ -115,7 +116,10 @@ export class ExportsService {
     const partner = found?.file;
     const { repo } = this;
     const reader = new SceneReader(state, nodes);
-    const readSlice = () => this.readSlice(state, seq, reader, found?.lineage);
+    // A new model leads on to those that the other collections go out as.
+    const here = new Set(nodes.map((node) => state.items[node]!.id));
+    const others = format === 'xmi' && !found ? new OtherFiles(repo, await repo.findPartners(projectId, PARTNERS.xmi!), here) : undefined;
+    const readSlice = () => this.readSlice(state, seq, reader, found?.lineage, others);
     const supply = {
       async *slices() {
         for (; !reader.isDone; reader.skip()) {
@@ -129,8 +133,10 @@ export class ExportsService {
   }
 
   /** A file tells of one moment: what somebody changes while it is written is read as it stood before. */
-  private async readSlice(state: ProjectState, seq: number, reader: SceneReader, partner: string | undefined): Promise<Slice> {
-    const parts = reader.peek(state.seq === seq ? state : await this.states.getAt(state.id, seq));
+  private async readSlice(state: ProjectState, seq: number, reader: SceneReader, partner: string | undefined, others: OtherFiles | undefined): Promise<Slice> {
+    const moment = state.seq === seq ? state : await this.states.getAt(state.id, seq);
+    const parts = reader.peek(moment);
+    await others?.address(moment, seq, parts);
     const ids = parts.map(({ id }) => id);
     return { parts, rows: await this.repo.findRows(state.id, seq, ids, partner) };
   }

@@ -123,8 +123,9 @@ function compareLinks(
   };
   const references = new Map([...draftOf].map(([item, draft]) => [draft.key, item.reference]));
   const byExternalId = new Map(drafts.flatMap((draft) => (draft.externalId === null ? [] : [[draft.externalId, references.get(draft.key)] as const])));
+  const elsewhere = new Map(items.flatMap(({ ends }) => ends.flatMap((end) => (end.elsewhere ? [[end.elsewhere, end.reference] as const] : []))));
   const nameTarget = ({ target, ownUse, otherUse }: RecipeOutcome['links'][number]) => {
-    const known = byExternalId.get(target);
+    const known = byExternalId.get(target) ?? elsewhere.get(target);
     if (ownUse || otherUse) {
       const named = (path: string[] | undefined) => path?.map((one) => byExternalId.get(one) ?? one) ?? null;
       return writeUseTarget({ target: known ?? target, ownUse: named(ownUse), otherUse: named(otherUse) });

@@ -101,7 +101,7 @@ export function buildModelEdits(
   const ids = new Map(items.map((item) => [item.id, idOf(item)]));
   const isTyping = (linkKind: string) => findLinkKind(scheme, linkKind)?.role === 'types';
   const typeOf = (item: ReqifItem) => {
-    const ends = item.ends.flatMap(({ linkKind, reversed, other }) => (!reversed && isTyping(linkKind) ? (ids.get(other) ?? []) : []));
+    const ends = item.ends.flatMap(({ linkKind, reversed, other, elsewhere }) => (!reversed && isTyping(linkKind) ? (ids.get(other) ?? elsewhere ?? []) : []));
     const before = elements.get(idOf(item))?.typedBy;
     return ends.find((end) => end === before) ?? ends[0];
   };
@@ -202,12 +202,18 @@ function buildRelations(
   const taken = new Set<string>();
   for (const item of items) {
     const own = ids.get(item.id)!;
-    for (const { linkKind, reversed, other, ownUse, otherUse } of item.ends) {
-      const end = ids.get(other);
+    for (const { linkKind, reversed, other, ownUse, otherUse, elsewhere } of item.ends) {
+      const end = ids.get(other) ?? elsewhere;
       const [fromUse, toUse] = [readUse(ownUse), readUse(otherUse)];
       // A use that goes beyond the model has no place in it; what reads the file back tells that.
-      if (!end || reversed || fromUse?.includes('') || toUse?.includes('')) continue;
-      present.set(keyOf(linkKind, own, end, fromUse, toUse), { linkKind, from: own, to: end, ...(fromUse && { fromUse }), ...(toUse && { toUse }) });
+      if (!end || fromUse?.includes('') || toUse?.includes('')) continue;
+      // Told once within the file; what leads in from another one is told here as well.
+      if (reversed && ids.has(other)) continue;
+      const ends = reversed ? { from: end, to: own } : { from: own, to: end };
+      const uses = reversed
+        ? { ...(toUse && { fromUse: toUse }), ...(fromUse && { toUse: fromUse }) }
+        : { ...(fromUse && { fromUse }), ...(toUse && { toUse }) };
+      present.set(keyOf(linkKind, ends.from, ends.to, uses.fromUse, uses.toUse), { linkKind, ...ends, ...uses });
     }
     for (const { linkKind, other } of item.gone ?? []) if (ids.has(other)) taken.add(keyOf(linkKind, own, ids.get(other)!));
   }

@@ -11,6 +11,8 @@ export interface ItemEnd {
   reference: string;
   ownUse?: string;
   otherUse?: string;
+  /** Address of the other end in the model that its own collection goes out as, where that is another file. */
+  elsewhere?: string;
 }
 
 export interface ReqifItem extends ExportItem {

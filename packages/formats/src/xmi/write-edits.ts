@@ -423,6 +423,9 @@ class EditWriter {
 
   private refer(file: XmiFile, name: string, ids: readonly string[]): { attribute: string; inside: string } {
     const { ends, xmi } = this.dialectOf(file);
+    // What lies in another file has an address.
+    if (ids.some((id) => id.includes('#')))
+      return { attribute: '', inside: ids.map((id) => `<${name} href="${escapeAttribute(id.includes('#') ? id : `#${id}`)}"/>`).join('') };
     if (ends === 'attributes') return { attribute: ` ${name}="${escapeAttribute(ids.join(' '))}"`, inside: '' };
     return {
       attribute: '',

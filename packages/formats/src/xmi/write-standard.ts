@@ -23,6 +23,9 @@ export function writeStandardXmi(files: readonly XmiFile[], exporter: string): s
   return new StandardWriter(files, exporter).write();
 }
 
+/** XML allows letters, digits and few signs in an identifier, and no digit first. */
+export const cleanXmlId = (id: string): string => id.replace(/[^\w.-]/g, '_').replace(/^(?=[\d.-])/, '_');
+
 class StandardWriter {
   private readonly out: string[] = [];
   private readonly idOf = new Map<XmiObject, string>();
@@ -38,8 +41,7 @@ class StandardWriter {
     const taken = new Set<string>();
     for (const file of files)
       for (const object of file.content.objects) {
-        // XML allows letters, digits and few signs in an identifier, and no digit first.
-        const clean = object.id.replace(/[^\w.-]/g, '_').replace(/^(?=[\d.-])/, '_');
+        const clean = cleanXmlId(object.id);
         let id = clean;
         for (let number = 2; taken.has(id); number++) id = `${clean}-${number}`;
         taken.add(id);

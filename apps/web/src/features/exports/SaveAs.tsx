@@ -122,7 +122,7 @@ function Formats({ project, saved, count, size, model, partners, file, recipe }:
       <Portal>
         <Popover.Positioner>
           <Popover.Content width="500px" fontSize="13px" aria-label="Save as a file">
-            <Popover.Body p="4">
+            <Popover.Body p="4" maxH="calc(100vh - 140px)" overflowY="auto">
               <Box color="fg.muted" mb="3">
                 {counted(count, 'item')}
                 {'items' in saved ? ' with what stands above' : ', sections counted'}. Each file is written and read back by its recipe right here, so that you
