@@ -18,7 +18,7 @@ import {
   uploadFile,
   withdrawItems,
 } from '@coomb/contract';
-import { readXmi } from '@coomb/formats';
+import { readFileContent, readXmi } from '@coomb/formats';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -125,6 +125,32 @@ describe('a model', () => {
       .set(before.elements.find(({ name, role }) => name === part.title && role === 'part')!.id, title)
       .set(`coomb-${made.id}`, title);
     expect(types(model)).toEqual(expected);
+  });
+
+  it.each([
+    ['11 Lock passage.bpmn', 'function', 'goesOn'],
+    ['12 Warning stages.dmn', 'function', 'depends'],
+  ])('takes home what was made and withdrawn here: %s', async (name, kind, linkKind) => {
+    const { client, project, collection } = await bring(name);
+    const outline = await client.call(getOutline, { params: { project } });
+    const rows = outline.kind.flatMap((one, row) => (outline.kinds[one] === kind && outline.node[row] !== undefined ? [row] : []));
+    const links = await Promise.all(rows.map(async (row) => ({ row, item: await client.call(getItem, { params: { project, item: outline.id[row]! } }) })));
+    // Something that has a neighbour, and is nobody's home.
+    const [first, gone] = links.filter(({ item, row }) => item.upstream.length + item.downstream.length > 0 && !outline.parent.includes(row));
+    const parent = first!.item.path.at(-1)?.id ?? null;
+    const made = await client.call(createItem, {
+      params: { project },
+      body: { collection, parent, title: 'Look along the bank', kind, html: '<p>Both sides.</p>' },
+    });
+    await client.call(createLinks, { params: { project }, body: { links: [{ linkKind, from: first!.item.id, to: made.id }] } });
+    await client.call(withdrawItems, { params: { project }, body: { items: [gone!.item.id] } });
+    const back = await client.call(tryExport, { params: { project, format: 'model' }, body: { collection } });
+    expect(back.differences).toEqual([]);
+    expect(back).toMatchObject({ items: { out: back.items.back }, links: { out: back.links.back } });
+    const { content } = await readFileContent(name, await fetchModel(project, collection));
+    const titles = content.type === 'model' ? content.model.elements.map((one) => one.name) : [];
+    expect(titles).toContain('Look along the bank');
+    expect(titles).not.toContain(gone!.item.title);
   });
 
   it('is made anew of requirements that came from a document, which a modelling tool can take', async () => {

@@ -1,6 +1,7 @@
 import {
   applyModelRecipe,
   type ElementRule,
+  type LinkRole,
   expandUse,
   findKindOfRole,
   findLinkKind,
@@ -65,8 +66,20 @@ export interface Kept {
 }
 const NOTHING_KEPT: Kept = { drawings: [], linkSorts: new Map() };
 
-/** Relations of UML that may join any two; others ask for ends of a sort. */
-const BETWEEN_ANY = new Set(['Dependency', 'Abstraction', 'Realization', 'Usage']);
+/** Relations that can be added between any two: of UML those that ask for no ends of a sort, of other notations those that whoever writes the file checks. */
+const BETWEEN_ANY: Record<ModelDocument['notation'], ReadonlySet<string>> = {
+  uml: new Set(['Dependency', 'Abstraction', 'Realization', 'Usage']),
+  bpmn: new Set(['SequenceFlow', 'MessageFlow']),
+  dmn: new Set(['InformationRequirement', 'KnowledgeRequirement', 'AuthorityRequirement']),
+  ssp: new Set(),
+  ecore: new Set(),
+};
+/** What each part of a trace is in notations other than UML. */
+const IN_NOTATION: Partial<Record<ModelDocument['notation'], Partial<Record<LinkRole, { type: string; stereotypes: string[] }>>>> = {
+  uml: USUAL_RELATIONS,
+  bpmn: { leads: { type: 'SequenceFlow', stereotypes: [] }, depends: { type: 'MessageFlow', stereotypes: [] } },
+  dmn: { depends: { type: 'InformationRequirement', stereotypes: [] } },
+};
 
 /** The parts of a sort as recipes name it: `«Block» «Risky» part Property`. */
 function partsOf(sort: string): { type: string; role: string | undefined; stereotypes: string[] } {
@@ -218,6 +231,7 @@ function buildRelations(
     for (const { linkKind, other } of item.gone ?? []) if (ids.has(other)) taken.add(keyOf(linkKind, own, ids.get(other)!));
   }
   const rules = new Map(recipe.relations.map((rule) => [rule.sort, rule]));
+  const betweenAny = BETWEEN_ANY[model.notation];
   const known = new Set<string>();
   const removedRelations: { relation: string; from: string; to: string }[] = [];
   for (const relation of model.relations) {
@@ -244,12 +258,13 @@ function buildRelations(
     // What a part is a use of is told by its type, not by a relation.
     if (known.has(key) || role === 'types' || role === 'composes' || removed.has(from) || removed.has(to)) return [];
     const told = linkSorts.get(`${linkKind} ${itemOf.get(from)} ${itemOf.get(to)}`);
-    const fits = (one: RelationRule) => BETWEEN_ANY.has(partsOf(one.sort).type);
+    const fits = (one: RelationRule) => betweenAny.has(partsOf(one.sort).type);
     const rule =
       recipe.relations.find((one) => one.sort === told) ??
       recipe.relations.find((one) => one.linkKinds[0] === linkKind && fits(one)) ??
       recipe.relations.find((one) => one.linkKinds.includes(linkKind) && fits(one));
-    const usual = told !== undefined && BETWEEN_ANY.has(partsOf(told).type) ? partsOf(told) : rule ? partsOf(rule.sort) : role && USUAL_RELATIONS[role];
+    const usual =
+      told !== undefined && betweenAny.has(partsOf(told).type) ? partsOf(told) : rule ? partsOf(rule.sort) : role && IN_NOTATION[model.notation]?.[role];
     if (!usual) return [];
     const [a, b] = rule?.reversed ? [to, from] : [from, to];
     const uses = [fromUse && shortenUse(elements, fromUse), toUse && shortenUse(elements, toUse)];

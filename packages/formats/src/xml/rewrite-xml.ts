@@ -8,8 +8,12 @@ export interface XmlEdit {
   text?: string;
   /** The element goes, with all that is in it. */
   drop?: boolean;
+  /** Markup that comes first in the element. */
+  prepend?: string;
   /** Markup that comes last in the element. */
   append?: string;
+  /** Markup that follows the element. */
+  after?: string;
 }
 
 export const escapeText = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
@@ -64,7 +68,7 @@ export function spliceXml(text: string, edits: ReadonlyMap<number, XmlEdit>): st
       const open = stack.pop();
       if (open?.edit?.text !== undefined && dropping < 0) out.length = open.contentStart;
       if (open?.edit && dropping < 0) put((open.edit.text === undefined ? '' : escapeText(open.edit.text)) + (open.edit.append ?? ''));
-      put(markup);
+      put(markup + (open?.edit?.after ?? ''));
       if (dropping === stack.length) dropping = -1;
       continue;
     }
@@ -80,12 +84,12 @@ export function spliceXml(text: string, edits: ReadonlyMap<number, XmlEdit>): st
     }
     const tag = edit?.attributes ? withAttributes(markup, edit.attributes) : markup;
     if (isEmpty) {
-      const content = (edit?.text === undefined ? '' : escapeText(edit.text)) + (edit?.append ?? '');
-      put(content ? `${tag.slice(0, -2).trimEnd()}>${content}</${nameOf(tag)}>` : tag);
+      const content = (edit?.prepend ?? '') + (edit?.text === undefined ? '' : escapeText(edit.text)) + (edit?.append ?? '');
+      put((content ? `${tag.slice(0, -2).trimEnd()}>${content}</${nameOf(tag)}>` : tag) + (edit?.after ?? ''));
       continue;
     }
     const start = out.length;
-    put(tag);
+    put(tag + (edit?.prepend ?? ''));
     stack.push({ number, edit, start, contentStart: out.length });
   }
   put(text.slice(at));
