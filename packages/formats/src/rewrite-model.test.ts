@@ -3,6 +3,7 @@ import { readBpmn } from './bpmn/read-bpmn.js';
 import { readDmn } from './dmn/read-dmn.js';
 import type { AddedElement, AddedRelation, ModelEdits } from './model-out/model-edits.js';
 import { rewriteModel } from './rewrite-model.js';
+import { readEcore } from './ecore/read-ecore.js';
 import { readSsp } from './ssp/read-ssp.js';
 
 const edits = (more: Partial<ModelEdits>): ModelEdits => ({
@@ -175,5 +176,104 @@ describe('a system structure that goes home', () => {
     const unplugged = await rewrite({ removed: new Set(['Gate/Motor.out']) });
     expect(unplugged.model.relations).toHaveLength(1);
     expect(unplugged.issues).toEqual([]);
+  });
+
+  it('tells connections of new names, and takes what was made', async () => {
+    const { model, issues } = await rewrite({
+      names: new Map([
+        ['Gate/Motor', 'Drive motor'],
+        ['Gate/Motor.in', 'order'],
+      ]),
+      added: [
+        added('new', 'SystemComponent', 'Gate', 'Hand crank', 'For when all else fails.'),
+        added('new.c', 'Connector', 'new', 'shaft'),
+        added('c', 'Connector', 'Gate/Brake', 'hold'),
+      ],
+    });
+    expect(model.elements.map(({ id }) => id)).toEqual(
+      'Gate, Gate.order, Gate/Drive motor, Gate/Drive motor.order, Gate/Drive motor.out, Gate/Brake, Gate/Brake.in, Gate/Brake.hold, Gate/Hand crank, Gate/Hand crank.shaft'.split(
+        ', ',
+      ),
+    );
+    expect(model.relations.map(({ from, to }) => `${from} > ${to}`)).toEqual(['Gate.order > Gate/Drive motor.order', 'Gate/Drive motor.out > Gate/Brake.in']);
+    expect(issues).toEqual([]);
+  });
+});
+
+const CLASSES = `<?xml version="1.0" encoding="UTF-8"?>
+<ecore:EPackage xmi:version="2.0" xmlns:xmi="http://www.omg.org/XMI" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance" xmlns:ecore="http://www.eclipse.org/emf/2002/Ecore" name="lock" nsURI="urn:lock" nsPrefix="lock">
+  <eClassifiers xsi:type="ecore:EClass" name="Part"/>
+  <eClassifiers xsi:type="ecore:EClass" name="Gate" eSuperTypes="#//Part #//Thing">
+    <eStructuralFeatures xsi:type="ecore:EReference" name="drive" containment="true" eType="#//Drive" eOpposite="#//Drive/gate"/>
+    <eStructuralFeatures xsi:type="ecore:EAttribute" name="width" eType="ecore:EDataType http://www.eclipse.org/emf/2002/Ecore#//EDouble"/>
+  </eClassifiers>
+  <eClassifiers xsi:type="ecore:EClass" name="Drive" eSuperTypes="#//Part">
+    <eAnnotations source="urn:own"><details key="documentation" value="Moves."/></eAnnotations>
+    <eStructuralFeatures xsi:type="ecore:EReference" name="gate" eType="#//Gate" eOpposite="#//Gate/drive"/>
+    <eStructuralFeatures xsi:type="ecore:EReference" name="parts" eType="ecore:EClass #//Part" upperBound="-1"/>
+  </eClassifiers>
+  <eClassifiers xsi:type="ecore:EClass" name="Thing"/>
+</ecore:EPackage>
+`;
+
+describe('an Ecore model that goes home', () => {
+  const rewrite = async (more: Partial<ModelEdits>) => {
+    const written = (await rewriteModel('ecore', Buffer.from(CLASSES), edits(more))).toString();
+    return { written, ...(await readEcore(Buffer.from(written))) };
+  };
+
+  it('is the same, byte for byte, where nothing was changed', async () => {
+    expect((await rewrite({})).written).toBe(CLASSES);
+  });
+
+  it('tells all that refers to it of a new name', async () => {
+    const { written } = await rewrite({
+      names: new Map([
+        ['//Gate', 'Leaf'],
+        ['//Gate/drive', 'mover'],
+        ['//Part', 'Piece'],
+      ]),
+    });
+    const expected = CLASSES.replaceAll('"Gate"', '"Leaf"')
+      .replaceAll('#//Gate', '#//Leaf')
+      .replace('name="drive"', 'name="mover"')
+      .replace('#//Leaf/drive', '#//Leaf/mover')
+      .replaceAll('"Part"', '"Piece"')
+      .replaceAll('#//Part', '#//Piece');
+    expect(written).toBe(expected);
+  });
+
+  it('loses what was withdrawn; nothing refers to it any more', async () => {
+    const { model, issues, written } = await rewrite({
+      removed: new Set(['//Part']),
+      removedRelations: [{ relation: '//Gate > //Thing', from: '//Gate', to: '//Thing' }],
+    });
+    expect(model.elements.map(({ name }) => name)).toEqual(['lock', 'Gate', 'drive', 'width', 'Drive', 'gate', 'parts', 'Thing']);
+    expect(written).not.toMatch(/Part"|eSuperTypes|ecore:EClass #/);
+    expect(model.relations).toEqual([]);
+    expect(issues).toEqual([]);
+  });
+
+  it('takes documentation, classes and references that were made here', async () => {
+    const { model, issues } = await rewrite({
+      texts: new Map([
+        ['//Drive', 'Moves & holds.'],
+        ['//Gate', 'Two leaves.'],
+      ]),
+      added: [
+        added('n', 'EClass', '/', 'Crank', 'By hand.'),
+        { ...added('m', 'EReference', 'n', 'shaft'), role: 'part', typedBy: '//Part' },
+        { ...added('o', 'EReference', '//Gate', 'crank'), role: 'part', typedBy: 'n' },
+        added('x', 'Task', '/', 'nothing'),
+      ],
+    });
+    const by = (id: string) => model.elements.find((one) => one.id === id)!;
+    expect(by('//Drive').text).toBe('Moves & holds.');
+    expect(by('//Gate').text).toBe('Two leaves.');
+    expect(by('//Crank')).toMatchObject({ type: 'EClass', text: 'By hand.' });
+    expect(by('//Crank/shaft')).toMatchObject({ role: 'part', typedBy: '//Part' });
+    expect(by('//Gate/crank')).toMatchObject({ role: 'part', typedBy: '//Crank' });
+    expect(model.elements.map(({ name }) => name)).not.toContain('nothing');
+    expect(issues).toEqual([]);
   });
 });

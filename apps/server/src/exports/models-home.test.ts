@@ -153,6 +153,21 @@ describe('a model', () => {
     expect(titles).not.toContain(gone!.item.title);
   });
 
+  it('takes home new names and what was made here, where names are what things are known by', async () => {
+    const { client, project, collection } = await bring('13 Gate drive signals.ssd');
+    const outline = await client.call(getOutline, { params: { project } });
+    const rows = outline.id.flatMap((_, row) => (outline.kinds[outline.kind[row]!] === 'component' && outline.parent[row]! >= 0 ? [row] : []));
+    const [renamed, withdrawn] = rows.map((row) => outline.id[row]!);
+    const item = await client.call(getItem, { params: { project, item: renamed! } });
+    await client.call(editItem, { params: { project, item: renamed! }, body: { revision: 1, title: `${item.title} two` } });
+    await client.call(withdrawItems, { params: { project }, body: { items: [withdrawn!] } });
+    const body = { collection, parent: item.path.at(-1)!.id, title: 'Hand crank', kind: 'component' };
+    await client.call(createItem, { params: { project }, body });
+    const back = await client.call(tryExport, { params: { project, format: 'model' }, body: { collection } });
+    expect(back.differences).toEqual([]);
+    expect(back.items.back).toBe(back.items.out);
+  });
+
   it('is made anew of requirements that came from a document, which a modelling tool can take', async () => {
     const { client, project, collection } = await bring('9 Control software requirements.xlsx', {
       collection: { name: 'Software', prefix: 'SW', holds: 'specification' },

@@ -61,7 +61,7 @@ class Comparison {
   }
 }
 
-/** By the identifier of the source where the file has it, else by reference. */
+/** By the identifier of the source where the file has it, else by reference; where names are identifiers, by a title that no other has. */
 function matchDrafts(items: readonly ReqifItem[], drafts: readonly Draft[]): Map<ReqifItem, Draft> {
   const byId = new Map(drafts.flatMap((draft) => (draft.externalId === null ? [] : [[draft.externalId.toLowerCase(), draft] as const])));
   const byReference = new Map(drafts.flatMap((draft) => (draft.reference === null ? [] : [[draft.reference.toLowerCase(), draft] as const])));
@@ -73,6 +73,15 @@ function matchDrafts(items: readonly ReqifItem[], drafts: readonly Draft[]): Map
     if (!draft || taken.has(draft)) continue;
     taken.add(draft);
     found.set(item, draft);
+  }
+  const titled = new Map<string, Draft | null>();
+  for (const draft of drafts) if (!taken.has(draft)) titled.set(draft.title, titled.has(draft.title) ? null : draft);
+  if (titled.size === 0) return found;
+  const left = items.filter((item) => !found.has(item));
+  for (const item of left) {
+    const draft = titled.get(item.title);
+    if (draft && draft.externalId !== null && draft.reference === null && left.every((other) => other === item || other.title !== item.title))
+      found.set(item, draft);
   }
   return found;
 }
