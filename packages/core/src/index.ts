@@ -47,6 +47,8 @@ export * from './wording/word-diff.js';
 export * from './find/fold.js';
 export * from './find/word-index.js';
 export * from './suggest/tokens.js';
+export * from './suggest/link-ranker.js';
+export { writtenWords } from './suggest/telling-words.js';
 export * from './suggest/ranking.js';
 export * from './source/issue.js';
 export * from './source/document.js';

@@ -1,0 +1,395 @@
+import { Calibration } from './calibration.js';
+import { fitLogistic, score } from './logistic.js';
+import { tellingWords } from './telling-words.js';
+import { buildVector, dot, normalise, Postings, type Vector, Vocabulary } from './text-vectors.js';
+
+export interface RankedItem {
+  title: string;
+  text: string;
+  /** Index of what it stands in, within its list; −1 for nothing. */
+  parent: number;
+}
+
+/** Why two items may belong together. Items are told by their indexes. */
+export type Reason =
+  /** Words that both say, the most telling first. */
+  | { sort: 'words'; words: string[] }
+  /** One says the title of the other. */
+  | { sort: 'title'; words: string[] }
+  /** An item like this one is linked with it. */
+  | { sort: 'alike'; like: number }
+  /** Others that stand beside this one are linked with it, or this one is linked with what stands beside it. */
+  | { sort: 'beside'; count: number }
+  /** The link stands the other way round. */
+  | { sort: 'reverse' }
+  /** Both are linked with the same others. */
+  | { sort: 'common'; count: number }
+  /** It is linked often. */
+  | { sort: 'often'; count: number };
+
+export interface Candidate {
+  index: number;
+  score: number;
+  /** How many of those told so were right, by the links that are there; nothing where there are too few to tell. */
+  likelihood: number | null;
+  reasons: Reason[];
+}
+
+/** What is known of links between the two lists. */
+export interface KnownLinks {
+  /** Index on the left, index on the right. */
+  links: readonly (readonly [number, number])[];
+  /** For each item of the left and of the right, other items that it is linked with by links of any kind, by numbers that both sides share. */
+  around?: { left: readonly (readonly number[])[]; right: readonly (readonly number[])[] };
+}
+
+const FEATURES = ['words', 'titleSaid', 'titleEchoed', 'context', 'alike', 'often', 'reverse', 'beside', 'besideKnown', 'near', 'inside', 'common'] as const;
+type Feature = (typeof FEATURES)[number];
+const AT = Object.fromEntries(FEATURES.map((name, index) => [name, index])) as Record<Feature, number>;
+/** Where nothing was learnt yet: what was learnt on cross-references of published standards, none of which ships with this. */
+const PRIOR = [1.4, 1.1, 0.5, 3.4, 1.6, 0.9, 1.5, 0.8, 0.9, 0.7, 0.5, 0.8, -5.2];
+const RIDGE = 0.3;
+/** Links that are learnt from, and items beside each that are no link. */
+const MOST_LEARNT = 800;
+const OTHERS = 40;
+/** Candidates that are looked at closely. */
+const CLOSE = 200;
+/** Share of the links that are hidden to measure the likelihood; how many there must be, and how many are looked at. */
+const HIDDEN = 0.3;
+const LEAST_MEASURED = 8;
+const MOST_MEASURED = 200;
+const MEASURED_DEEP = 10;
+
+const K1 = 1.2;
+const B = 0.75;
+
+interface Side {
+  items: readonly RankedItem[];
+  /** Words of the text as they count where it is looked for by others. */
+  body: Vector[];
+  /** What the text has to say, each word once. */
+  query: Vector[];
+  /** Shares of the title. */
+  title: Vector[];
+  /** Text and the titles that it stands under, of length one. */
+  context: Vector[];
+  children: Map<number, number[]>;
+}
+
+/**
+ * Ranks what an item may be linked with: by words (BM25), by titles that are said, by where both stand, and by the links that are there; how much each
+ * counts is learnt from those links (logistic regression towards what usually holds). The same input gives the same ranking.
+ */
+export class LinkRanker {
+  private readonly left: Side;
+  private readonly right: Side;
+  private readonly isOne: boolean;
+  private readonly words: readonly string[];
+  private readonly bodies: Postings;
+  private readonly titles: Postings;
+  private readonly contexts: Postings;
+  private readonly leftContexts: Postings;
+  private weights: readonly number[] = PRIOR;
+  private calibration: Calibration | null = null;
+  private out: Set<number>[] = [];
+  private in: Set<number>[] = [];
+  private around: KnownLinks['around'];
+  /** Items of the right that are linked with each other item. */
+  private readonly aroundRight = new Map<number, number[]>();
+
+  /** Of two lists, or of one that is linked within itself when both are the same. */
+  constructor(left: readonly RankedItem[], right: readonly RankedItem[]) {
+    this.isOne = left === right;
+    const vocabulary = new Vocabulary();
+    const read = (items: readonly RankedItem[]) =>
+      items.map(({ title, text }) => ({ title: vocabulary.take(tellingWords(title)), text: vocabulary.take(tellingWords(text)) }));
+    const [own, others] = [read(left), this.isOne ? undefined : read(right)];
+    this.left = buildSide(left, own, vocabulary);
+    this.right = others ? buildSide(right, others, vocabulary) : this.left;
+    this.words = vocabulary.words;
+    const post = (vectors: readonly Vector[]) => new Postings(vectors, vocabulary.words.length);
+    this.bodies = post(this.right.body);
+    this.titles = post(this.right.title);
+    this.contexts = post(this.right.context);
+    this.leftContexts = this.isOne ? this.contexts : post(this.left.context);
+    this.know({ links: [] });
+  }
+
+  /** Takes the links that are there into account without learning from them. */
+  know({ links, around }: KnownLinks): void {
+    this.out = this.left.items.map(() => new Set());
+    this.in = this.right.items.map(() => new Set());
+    for (const [from, to] of links) {
+      this.out[from]!.add(to);
+      this.in[to]!.add(from);
+    }
+    this.around = around;
+    this.aroundRight.clear();
+    around?.right.forEach((others, to) => {
+      for (const other of others) {
+        const known = this.aroundRight.get(other);
+        if (known) known.push(to);
+        else this.aroundRight.set(other, [to]);
+      }
+    });
+  }
+
+  /** Learns from the links that are there how much each reason counts here, and how far its own judgement can be relied on. */
+  learn(known: KnownLinks): void {
+    this.calibration = this.measure(known);
+    this.know(known);
+    this.weights = this.fit(known.links);
+  }
+
+  private fit(links: KnownLinks['links']): readonly number[] {
+    if (links.length === 0) return PRIOR;
+    const rows: Float32Array[] = [];
+    const labels: number[] = [];
+    const random = seeded(links.length + this.right.items.length);
+    for (const [from, to] of thin(links, MOST_LEARNT)) {
+      rows.push(this.look(from, to));
+      labels.push(1);
+      for (let count = 0; count < OTHERS; count++) {
+        const other = Math.floor(random() * this.right.items.length);
+        if (this.out[from]!.has(other) || (this.isOne && other === from)) continue;
+        rows.push(this.look(from, other));
+        labels.push(0);
+      }
+    }
+    return fitLogistic(rows, labels, PRIOR, RIDGE);
+  }
+
+  /** The best `most` that an item of the left may be linked with and is not, best first. */
+  rank(from: number, most = 10, isLeftOut?: (to: number) => boolean): Candidate[] {
+    const best = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
+    return best.map(({ index, score: value, row }) => ({
+      index,
+      score: value,
+      likelihood: this.calibration?.of(value) ?? null,
+      reasons: this.explain(from, index, row),
+    }));
+  }
+
+  /** What stands to be linked, by all that speaks for it but that they are linked. */
+  private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): { index: number; score: number; row: Float32Array }[] {
+    const size = this.right.items.length;
+    const [words, titleSaid, context] = [new Float32Array(size), new Float32Array(size), new Float32Array(size)];
+    const query = this.left.query[from]!;
+    this.bodies.addTo(words, query, 1 / mostOf(query));
+    this.titles.addTo(titleSaid, { words: query.words, weights: new Float32Array(query.words.length).fill(1) });
+    this.contexts.addTo(context, this.left.context[from]!);
+    const { weights } = this;
+    const [a, b, c, d] = [weights[AT.words]!, weights[AT.titleSaid]!, weights[AT.context]!, weights[AT.often]!];
+    const close = new Set<number>();
+    const rough = new Float32Array(size);
+    for (let to = 0; to < size; to++) rough[to] = a * words[to]! + b * titleSaid[to]! + c * context[to]! + d * Math.log(1 + this.in[to]!.size);
+    for (const to of largest(rough, CLOSE)) close.add(to);
+    for (const to of this.findByStructure(from)) close.add(to);
+    const alike = this.findAlike(from);
+    const likest = [...alike].sort((x, y) => y[1].likeness - x[1].likeness || x[0] - y[0]);
+    for (const [to] of likest.slice(0, CLOSE / 4)) close.add(to);
+    const found: { index: number; score: number; row: Float32Array }[] = [];
+    for (const to of close) {
+      if ((this.isOne && to === from) || isLeftOut(to)) continue;
+      const row = this.look(from, to, { words: words[to]!, titleSaid: titleSaid[to]!, context: context[to]!, alike: alike.get(to)?.likeness ?? 0 });
+      found.push({ index: to, score: score(weights, row), row });
+    }
+    return found.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most);
+  }
+
+  /** What is linked with items like this one, with the one that is most like it. */
+  private findAlike(from: number): Map<number, { likeness: number; like: number }> {
+    const found = new Map<number, { likeness: number; like: number }>();
+    const likeness = new Float32Array(this.left.items.length);
+    this.leftContexts.addTo(likeness, this.left.context[from]!);
+    likeness.forEach((value, like) => {
+      if (value === 0 || like === from) return;
+      for (const to of this.out[like]!) if (value > (found.get(to)?.likeness ?? 0)) found.set(to, { likeness: value, like });
+    });
+    return found;
+  }
+
+  /** What the links around an item lead to: what its neighbours are linked with, and what stands beside what it is linked with. */
+  private findByStructure(from: number): Set<number> {
+    const found = new Set<number>();
+    const { parent } = this.left.items[from]!;
+    for (const beside of this.left.children.get(parent) ?? []) if (beside !== from) for (const to of this.out[beside]!) found.add(to);
+    for (const to of this.out[from]!) for (const beside of this.right.children.get(this.right.items[to]!.parent) ?? []) found.add(beside);
+    if (this.isOne) for (const other of this.in[from]!) found.add(other);
+    for (const other of this.around?.left[from] ?? []) {
+      const there = this.aroundRight.get(other) ?? [];
+      // What everything is linked with tells nothing.
+      if (there.length <= CLOSE) for (const to of there) found.add(to);
+    }
+    return found;
+  }
+
+  /** All that speaks for a link, as if it were not there. What was summed for many at once may be handed in. */
+  private look(from: number, to: number, summed?: { words: number; titleSaid: number; context: number; alike: number }): Float32Array {
+    const row = new Float32Array(FEATURES.length);
+    const { left, right, out } = this;
+    const query = left.query[from]!;
+    row[AT.words] = summed?.words ?? dot(query, right.body[to]!) / mostOf(query);
+    row[AT.titleSaid] = summed?.titleSaid ?? shareSaid(right.title[to]!, query);
+    row[AT.titleEchoed] = shareSaid(left.title[from]!, right.query[to]!);
+    row[AT.context] = summed?.context ?? dot(left.context[from]!, right.context[to]!);
+    const isLinked = out[from]!.has(to);
+    if (summed) row[AT.alike] = summed.alike;
+    else for (const like of this.in[to]!) if (like !== from) row[AT.alike] = Math.max(row[AT.alike]!, dot(left.context[from]!, left.context[like]!));
+    row[AT.often] = Math.log(1 + this.in[to]!.size - (isLinked ? 1 : 0));
+    row[AT.reverse] = this.isOne && out[to]!.has(from) ? 1 : 0;
+    row[AT.beside] = Math.min(2, this.countBeside(from, to));
+    row[AT.besideKnown] = Math.min(2, this.countBesideKnown(from, to));
+    const [a, b] = [left.items[from]!.parent, right.items[to]!.parent];
+    row[AT.near] = this.isOne ? 1 / (1 + Math.abs(from - to)) : 1 / (1 + 40 * Math.abs(from / left.items.length - to / right.items.length));
+    row[AT.inside] = this.isOne && (a === to || b === from) ? 1 : 0;
+    row[AT.common] = Math.min(2, this.weighCommon(from, to));
+    return row;
+  }
+
+  private countBeside(from: number, to: number): number {
+    const { parent } = this.left.items[from]!;
+    if (parent < 0) return 0;
+    let count = 0;
+    for (const like of this.in[to]!) if (like !== from && this.left.items[like]!.parent === parent) count++;
+    return count;
+  }
+
+  private countBesideKnown(from: number, to: number): number {
+    const { parent } = this.right.items[to]!;
+    if (parent < 0) return 0;
+    let count = 0;
+    for (const known of this.out[from]!) if (known !== to && this.right.items[known]!.parent === parent) count++;
+    return count;
+  }
+
+  /** Others that both are linked with; those that are linked with many tell less (Adamic and Adar, "Friends and neighbors on the Web", 2003). */
+  private weighCommon(from: number, to: number): number {
+    if (!this.around) return 0;
+    const [own, others] = [this.around.left[from] ?? [], this.around.right[to] ?? []];
+    if (own.length === 0 || others.length === 0) return 0;
+    const there = new Set(others);
+    return new Set(own.filter((one) => there.has(one))).size / Math.log(2 + own.length + others.length);
+  }
+
+  private explain(from: number, to: number, row: Float32Array): Reason[] {
+    const reasons: { by: number; reason: Reason }[] = [];
+    const add = (features: Feature[], reason: () => Reason) => {
+      const by = features.reduce((sum, name) => sum + this.weights[AT[name]]! * row[AT[name]]!, 0);
+      if (by > 0.1 && features.some((name) => row[AT[name]]! > 0)) reasons.push({ by, reason: reason() });
+    };
+    const [query, other] = [this.left.query[from]!, this.right.query[to]!];
+    const shared = this.nameShared(query, other);
+    if (shared.length > 0) add(['words', 'context'], () => ({ sort: 'words', words: shared }));
+    add(['titleSaid', 'titleEchoed'], () => {
+      const said = [...this.nameShared(this.right.title[to]!, query), ...this.nameShared(this.left.title[from]!, other)];
+      return { sort: 'title', words: [...new Set(said)] };
+    });
+    const alike = row[AT.alike]! > 0 ? this.findAlike(from).get(to) : undefined;
+    if (alike) add(['alike'], () => ({ sort: 'alike', like: alike.like }));
+    add(['beside', 'besideKnown'], () => ({ sort: 'beside', count: this.countBeside(from, to) + this.countBesideKnown(from, to) }));
+    add(['reverse'], () => ({ sort: 'reverse' }));
+    add(['common'], () => ({ sort: 'common', count: (this.around?.left[from] ?? []).filter((one) => this.around?.right[to]?.includes(one)).length }));
+    if (this.in[to]!.size > 1) add(['often'], () => ({ sort: 'often', count: this.in[to]!.size }));
+    return reasons.sort((a, b) => b.by - a.by).map(({ reason }) => reason);
+  }
+
+  /** Words that two vectors share, the most telling first, in the form that they are compared in. */
+  private nameShared(a: Vector, b: Vector): string[] {
+    const there = new Set(b.words);
+    const shared: [number, number][] = [];
+    a.words.forEach((word, at) => {
+      if (there.has(word)) shared.push([word, a.weights[at]!]);
+    });
+    return shared.sort((x, y) => y[1] - x[1] || x[0] - y[0]).map(([word]) => this.words[word]!);
+  }
+
+  /**
+   * How likely a candidate of a score is right: some links are hidden, the others learnt from, and the best candidates compared with the hidden ones.
+   */
+  private measure({ links, around }: KnownLinks): Calibration | null {
+    const random = seeded(links.length);
+    const hidden: (readonly [number, number])[] = [];
+    const rest: (readonly [number, number])[] = [];
+    for (const link of links) (random() < HIDDEN ? hidden : rest).push(link);
+    if (hidden.length < LEAST_MEASURED) return null;
+    this.know({ links: rest, ...(around && { around }) });
+    this.weights = this.fit(rest);
+    const wanted = new Map<number, Set<number>>();
+    for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
+    const cases: { score: number; isRight: boolean }[] = [];
+    for (const from of thin([...wanted.keys()], MOST_MEASURED))
+      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)))
+        cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
+    return new Calibration(cases);
+  }
+}
+
+function buildSide(items: readonly RankedItem[], words: readonly { title: Int32Array; text: Int32Array }[], vocabulary: Vocabulary): Side {
+  const rarity = (word: number) => vocabulary.rarity(word);
+  // A title says twice what it says.
+  const whole = words.map(({ title, text }) => Int32Array.from([...title, ...title, ...text]));
+  const average = whole.reduce((sum, { length }) => sum + length, 0) / Math.max(1, whole.length) || 1;
+  const children = new Map<number, number[]>();
+  items.forEach(({ parent }, index) => {
+    if (parent < 0) return;
+    const known = children.get(parent);
+    if (known) known.push(index);
+    else children.set(parent, [index]);
+  });
+  const inContext = whole.map((own, index) => {
+    const above: number[] = [...own];
+    for (let at = items[index]!.parent, depth = 0; at >= 0 && depth < 3; at = items[at]!.parent, depth++) above.push(...words[at]!.title);
+    return Int32Array.from(above);
+  });
+  return {
+    items,
+    children,
+    body: whole.map((own) => buildVector(own, (_, times) => (times * (K1 + 1)) / (times + K1 * (1 - B + (B * own.length) / average)))),
+    query: whole.map((own) => buildVector(own, rarity)),
+    title: words.map(({ title }) => {
+      const vector = buildVector(title, rarity);
+      const sum = vector.weights.reduce((all, one) => all + one, 0) || 1;
+      // A title of one usual word is said everywhere.
+      const telling = Math.min(1, Math.log(1 + sum) / 2.5);
+      return { words: vector.words, weights: vector.weights.map((one) => (one / sum) * telling) };
+    }),
+    context: inContext.map((own) => normalise(buildVector(own, (word, times) => (1 + Math.log(times)) * rarity(word)))),
+  };
+}
+
+/** How much of a title another text says, from 0 to 1. */
+function shareSaid(title: Vector, { words, weights }: Vector): number {
+  return dot(title, { words, weights: new Float32Array(weights.length).fill(1) });
+}
+
+/** What a text would weigh that says all that is asked. */
+function mostOf({ weights }: Vector): number {
+  let sum = 0;
+  for (const weight of weights) sum += weight;
+  return sum * (K1 + 1) || 1;
+}
+
+/** Indexes of the `most` largest values above 0, in any order. */
+function largest(values: Float32Array, most: number): number[] {
+  const found: number[] = [];
+  for (let at = 0; at < values.length; at++) if (values[at]! > 0) found.push(at);
+  if (found.length <= most) return found;
+  const bound = Float32Array.from(found, (at) => values[at]!).sort()[found.length - most]!;
+  return found.filter((at) => values[at]! >= bound).slice(0, 2 * most);
+}
+
+/** Evenly chosen entries of a long list. */
+function thin<T>(list: readonly T[], most: number): readonly T[] {
+  if (list.length <= most) return list;
+  return Array.from({ length: most }, (_, at) => list[Math.floor((at * list.length) / most)]!);
+}
+
+/** Numbers from 0 to 1 that are the same for the same seed (Numerical Recipes' linear congruence). */
+function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
