@@ -44,6 +44,7 @@ import { LinksController } from './links/links.controller.js';
 import { RelatedService } from './links/related.service.js';
 import { LinkDifferenceService } from './links/link-difference.service.js';
 import { LinksService } from './links/links.service.js';
+import { SuggestionsService } from './links/suggestions.service.js';
 import { LiveController } from './changes/live.controller.js';
 import { LiveService } from './live/live.service.js';
 import { ProjectStateRepo } from './project-state/project-state.repo.js';
@@ -189,6 +190,7 @@ export class AppModule {
         ReshapeService,
         SavedViewsService,
         LinksService,
+        SuggestionsService,
         LinkDifferenceService,
         RelatedService,
         GatherRepo,

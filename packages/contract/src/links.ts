@@ -86,11 +86,39 @@ export const getLinkDifference = endpoint({
   }),
 });
 
+const suggestionReason = z.discriminatedUnion('sort', [
+  z.object({ sort: z.literal('words'), words: z.array(z.string()) }),
+  /** One says the title of the other. */
+  z.object({ sort: z.literal('title'), words: z.array(z.string()) }),
+  /** An item like this one is linked with it. */
+  z.object({ sort: z.literal('alike'), like: briefSchema }),
+  /** What stands beside one of them is linked with the other. */
+  z.object({ sort: z.literal('beside'), count: z.number().int() }),
+  /** The link stands the other way round. */
+  z.object({ sort: z.literal('reverse') }),
+  /** Both are linked with the same others. */
+  z.object({ sort: z.literal('common'), count: z.number().int() }),
+  /** It is linked often. */
+  z.object({ sort: z.literal('often'), count: z.number().int() }),
+]);
+export type SuggestionReason = z.output<typeof suggestionReason>;
+
 export const suggestLinks = endpoint({
   method: 'GET',
   path: '/projects/:project/suggestions/:item',
-  summary: 'Likely other ends for an item, ranked by shared words, from one collection',
+  summary: 'Likely other ends for an item in one collection, ranked by words, places and the links that are there, each with its reasons',
   params: projectParams.extend({ item: idSchema }),
   query: z.object({ collection: idSchema, most: z.coerce.number().int().min(1).max(50).default(8) }),
-  reply: z.array(z.object({ item: briefSchema, score: z.number(), shared: z.array(z.string()) })),
+  reply: z.array(
+    z.object({
+      item: briefSchema,
+      score: z.number(),
+      /** Of those told so, how many were right by the links that are there, from 0 to 1; null where there are too few to tell. */
+      likelihood: z.number().nullable(),
+      /** The weightiest first. */
+      reasons: z.array(suggestionReason),
+      /** Words to be lit, as the item writes them. */
+      shared: z.array(z.string()),
+    }),
+  ),
 });

@@ -1,5 +1,5 @@
 import type { Item, ReplyOf, TrailLink, getHistory, getItem, getTrace } from '@coomb/contract';
-import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, TextRanking, fieldTypeOf } from '@coomb/core';
+import { buildReach, buildWordDiff, type Direction, findKind, phraseAt, type Step, fieldTypeOf } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ItemValue, UsageValue } from '../ledger/change.js';
@@ -130,13 +130,16 @@ export class ItemReadingService {
     return { life: state.life, up: reach('up'), down: reach('down') };
   }
 
-  /** Texts for ranking: title and words of the text, by node. */
-  async buildRanking(state: ProjectState, nodes: readonly number[]): Promise<TextRanking> {
+  /** Titles and words of texts, node by node. */
+  async readTexts(state: ProjectState, nodes: readonly number[]): Promise<{ title: string; text: string }[]> {
     const rows = await this.repo.findMany(
       state.id,
       nodes.map((node) => state.items[node]!.id),
     );
-    return new TextRanking(nodes.map((node) => textOf(rows.get(state.items[node]!.id)!)));
+    return nodes.map((node) => {
+      const row = rows.get(state.items[node]!.id)!;
+      return { title: row.title, text: plainText(row.html) };
+    });
   }
 
   async readText(state: ProjectState, node: number): Promise<string> {

@@ -4,12 +4,14 @@ import { Call, type Input, Route } from '../http/route.js';
 import { RelatedService } from './related.service.js';
 import { LinkDifferenceService } from './link-difference.service.js';
 import { LinksService } from './links.service.js';
+import { SuggestionsService } from './suggestions.service.js';
 
 @Controller()
 export class LinksController {
   constructor(
     @Inject(LinksService) private readonly links: LinksService,
     @Inject(RelatedService) private readonly related: RelatedService,
+    @Inject(SuggestionsService) private readonly suggestions: SuggestionsService,
     @Inject(LinkDifferenceService) private readonly differences: LinkDifferenceService,
   ) {}
 
@@ -50,6 +52,6 @@ export class LinksController {
 
   @Route(suggestLinks)
   suggest(@Call(suggestLinks) { params, query }: Input<typeof suggestLinks>) {
-    return this.links.suggest(params.project, params.item, query.collection, query.most);
+    return this.suggestions.suggest(params.project, params.item, query.collection, query.most);
   }
 }

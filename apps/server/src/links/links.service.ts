@@ -1,10 +1,9 @@
-import type { LinkColumnsReply, ReplyOf, suggestLinks } from '@coomb/contract';
+import type { LinkColumnsReply } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { type FieldValue, findLinkKind, getKind, isAllowed, type TextRanking, counted } from '@coomb/core';
+import { type FieldValue, findLinkKind, getKind, isAllowed, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
-import { ItemReadingService } from '../items/item-reading.service.js';
 import { getNode } from '../project-state/get-node.js';
 import type { Change, LinkValue } from '../ledger/change.js';
 import { presentBase } from '../http/caller.js';
@@ -25,15 +24,12 @@ export interface WantedLink {
   toUsage?: readonly string[] | undefined;
 }
 
-/** Makes, removes, confirms and suggests links. */
+/** Makes, removes and confirms links. */
 @Injectable()
 export class LinksService {
-  private readonly rankings = new Map<string, { seq: number; nodes: number[]; ranking: TextRanking }>();
-
   constructor(
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
-    @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
@@ -223,31 +219,6 @@ export class LinksService {
         { changed: newer },
       );
     });
-  }
-
-  async suggest(projectId: string, item: string, collection: string, most: number): Promise<ReplyOf<typeof suggestLinks>> {
-    const state = await this.states.get(projectId);
-    const node = getNode(state, item);
-    const { nodes, ranking } = await this.rankingOf(state, collection);
-    const linked = new Set([
-      ...state.graph.findLinks(node, 'out').map((link) => state.graph.to[link]!),
-      ...state.graph.findLinks(node, 'in').map((link) => state.graph.from[link]!),
-    ]);
-    return ranking
-      .rank(await this.reading.readText(state, node), most + linked.size)
-      .filter(({ index }) => !linked.has(nodes[index]!) && nodes[index] !== node)
-      .slice(0, most)
-      .map(({ index, score, shared }) => ({ item: state.brief(nodes[index]!), score, shared: shared.slice(0, 5) }));
-  }
-
-  private async rankingOf(state: ProjectState, collection: string) {
-    const key = `${state.id} ${collection}`;
-    const known = this.rankings.get(key);
-    if (known?.seq === state.seq) return known;
-    const nodes = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection && !state.items[node]!.heading);
-    const made = { seq: state.seq, nodes, ranking: await this.reading.buildRanking(state, nodes) };
-    this.rankings.set(key, made);
-    return made;
   }
 
   private changeRows(

@@ -118,4 +118,28 @@ describe('links', () => {
     await addLink(client, project, 'satisfies', control, level);
     expect(await suggest()).toEqual([regulator.id]);
   });
+
+  it('says why, in the words of the item, and learns from each link that is made', async () => {
+    const { client } = server;
+    const { project, requirements, design } = await makeProject(client);
+    const suggest = (item: { id: string }) => client.call(suggestLinks, { params: { project, item: item.id }, query: { collection: design } });
+    const first = await addItem(client, project, requirements, 'Openings', { html: '<p>Gates are opening within 20 s.</p>' });
+    const second = await addItem(client, project, requirements, 'Gates close', { html: '<p>Gates are closing at once.</p>' });
+    const drive = await addItem(client, project, design, 'Drive', { html: '<p>Opens in 20 s.</p>' });
+    const rail = await addItem(client, project, design, 'Rail');
+    const [best] = await suggest(first);
+    expect(best).toMatchObject({ item: { id: drive.id }, likelihood: null });
+    // As the requirement writes them, though the design writes "opens".
+    expect(best!.reasons[0]).toEqual({ sort: 'words', words: expect.arrayContaining(['20 s', 'openings']) });
+    expect(best!.shared).toContain('20 s');
+    expect((await suggest(second)).map(({ item }) => item.id)).not.toContain(rail.id);
+    await addLink(client, project, 'satisfies', rail, first);
+    // What is linked with a requirement like it, which no word leads to.
+    expect((await suggest(second)).find(({ item }) => item.id === rail.id)!.reasons).toContainEqual({
+      sort: 'alike',
+      like: expect.objectContaining({ reference: first.reference }),
+    });
+    await client.call(editItem, { params: { project, item: rail.id }, body: { revision: 1, html: '<p>Closing gates run on it.</p>' } });
+    expect((await suggest(second)).find(({ item }) => item.id === rail.id)!.shared).toEqual(expect.arrayContaining(['gates', 'close']));
+  });
 });

@@ -10,7 +10,7 @@ import {
   type Scheme,
 } from '@coomb/core';
 import { escapeAttribute } from '../xml/rewrite-xml.js';
-import { SYSML, SYSML_STEREOTYPES } from '../xmi/sysml.js';
+import { SYSML, SYSML_STEREOTYPES } from './sysml.js';
 import { USUAL_RELATIONS } from './usual-relations.js';
 
 /** What items of a kind are in a model that is made here, by the part that the kind plays. */

@@ -3,7 +3,7 @@ import { escapeAttribute, escapeText, type XmlEdit } from '../xml/rewrite-xml.js
 import { UmlBuilder } from './build-uml-model.js';
 import { isDiagram } from './build-drawings.js';
 import { isApplication } from './stereotypes.js';
-import { SYSML, SYSML_STEREOTYPES } from './sysml.js';
+import { SYSML, SYSML_STEREOTYPES } from '../model-out/sysml.js';
 import type { XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 

@@ -1,5 +1,5 @@
 import { escapeAttribute, escapeText } from '../xml/rewrite-xml.js';
-import { SYSML, SYSML_STEREOTYPES } from './sysml.js';
+import { SYSML, SYSML_STEREOTYPES } from '../model-out/sysml.js';
 import { References, type XmiFile } from './xmi-file.js';
 import { allOf, type XmiObject } from './xmi-objects.js';
 

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { OutlineReply } from '@coomb/contract';
+import type { OutlineReply, ReplyOf, suggestLinks } from '@coomb/contract';
 import { type AllowedLink, findAllowedLinks, phraseAt } from '@coomb/core';
 import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useMemo, useRef, useState } from 'react';
@@ -15,6 +15,7 @@ import { buildThreads, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
 import { KindChoice } from '../linking/KindChoice';
 import { useLinksBetween, useMakeLink, useSuggestions, useUnlink, useUsed } from '../linking/queries';
+import { sayLikelihood, sayReasons } from '../linking/say-reasons';
 import { buildUseLines, holdsIn } from '../linking/use-lines';
 import { rowHeight, Threads } from './Threads';
 
@@ -291,17 +292,17 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
 function orderRight(
   outline: OutlineReply,
   rows: number[],
-  suggestions: { item: { id: string }; shared: string[] }[],
+  suggestions: ReplyOf<typeof suggestLinks>,
   threads: Thread[],
   left: number | undefined,
 ): { rightRows: number[]; reasons: Map<number, string> } {
   const reasons = new Map<number, string>();
   if (suggestions.length === 0) return { rightRows: rows, reasons };
   const rowOf = new Map(rows.map((row) => [outline.id[row]!, row]));
-  const likely = suggestions.flatMap(({ item, shared }) => {
+  const likely = suggestions.flatMap(({ item, reasons: why, likelihood }) => {
     const row = rowOf.get(item.id);
     if (row === undefined) return [];
-    reasons.set(row, shared.slice(0, 3).join(', '));
+    reasons.set(row, [sayLikelihood(likelihood), sayReasons(why)].filter(Boolean).join(' · '));
     return [row];
   });
   const already = threads.filter((thread) => thread.left === left).map((thread) => thread.right);
