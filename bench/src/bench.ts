@@ -12,6 +12,7 @@ import { benchPage } from './page.js';
 import { benchPast } from './past.js';
 import { benchPower } from './power.js';
 import { benchServer } from './server.js';
+import { benchSuggestions } from './suggestions.js';
 import { keepResults, type Part } from './results.js';
 
 const wanted = new Set(process.argv.slice(2));
@@ -24,6 +25,7 @@ const add = (part: Part, rows: Row[]) => {
 if (isWanted('core')) add('Core', await benchCore());
 if (isWanted('models')) add('Models', await benchModels());
 if (isWanted('drawn')) add('Drawings', await benchDrawn());
+if (isWanted('suggestions')) add('Suggestions', await benchSuggestions());
 if (isWanted('server') || isWanted('page')) {
   await benchServer(async (folder, server) => {
     add('Server', server);

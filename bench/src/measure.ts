@@ -7,6 +7,9 @@ export interface Row {
   /** What it is compared with, and how many times slower (above 1) that is. */
   baseline?: { what: string; median: number };
   goal?: string;
+  /** Figures that are no times, instead of the median, and what they are compared with. */
+  shown?: string;
+  compared?: string;
 }
 
 export function medianOf(values: number[]): number {
@@ -58,7 +61,7 @@ export function show(milliseconds: number): string {
 export function format(rows: Row[]): string {
   const lines = rows.map(
     (row) =>
-      `| ${row.what} | ${row.size} | ${show(row.median)} | ${row.runs} | ${row.baseline ? `${row.baseline.what}: ${show(row.baseline.median)} (${(row.baseline.median / row.median).toFixed(1)} ×)` : ''} | ${row.goal ?? ''} |`,
+      `| ${row.what} | ${row.size} | ${row.shown ?? show(row.median)} | ${row.runs} | ${row.compared ?? (row.baseline ? `${row.baseline.what}: ${show(row.baseline.median)} (${(row.baseline.median / row.median).toFixed(1)} ×)` : '')} | ${row.goal ?? ''} |`,
   );
   return ['| work | size | median | runs | compared with | goal |', '|---|---|---|---|---|---|', ...lines].join('\n');
 }

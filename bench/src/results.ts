@@ -12,6 +12,7 @@ const order = [
   'Core',
   'Models',
   'Drawings',
+  'Suggestions',
   'Server',
   'Browser',
   'Imports',

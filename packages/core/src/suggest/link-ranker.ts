@@ -1,7 +1,7 @@
 import { Calibration } from './calibration.js';
 import { fitLogistic, score } from './logistic.js';
 import { tellingWords } from './telling-words.js';
-import { buildVector, dot, normalise, Postings, type Vector, Vocabulary } from './text-vectors.js';
+import { buildVector, dot, largest, normalise, Postings, Sums, type Vector, Vocabulary } from './text-vectors.js';
 
 export interface RankedItem {
   title: string;
@@ -52,8 +52,12 @@ const RIDGE = 0.3;
 /** Links that are learnt from, and items beside each that are no link. */
 const MOST_LEARNT = 800;
 const OTHERS = 40;
-/** Candidates that are looked at closely. */
-const CLOSE = 200;
+/** Candidates that are looked at closely, for each that is asked for and at least; and those among them that only links lead to. */
+const CLOSE_EACH = 5;
+const CLOSE_LEAST = 60;
+const BY_LINKS = 30;
+/** What more than so many are linked with tells nothing. */
+const HUB = 200;
 /** Share of the links that are hidden to measure the likelihood; how many there must be, and how many are looked at. */
 const HIDDEN = 0.3;
 const LEAST_MEASURED = 8;
@@ -62,6 +66,18 @@ const MEASURED_DEEP = 10;
 
 const K1 = 1.2;
 const B = 0.75;
+
+interface Found {
+  index: number;
+  score: number;
+  row: Float32Array;
+}
+
+interface Alike {
+  likeness: number;
+  /** The item of the left that is like it. */
+  like: number;
+}
 
 interface Side {
   items: readonly RankedItem[];
@@ -94,6 +110,11 @@ export class LinkRanker {
   private out: Set<number>[] = [];
   private in: Set<number>[] = [];
   private around: KnownLinks['around'];
+  private often = new Float32Array(0);
+  /** Items of the right that are linked most often. */
+  private usual: number[] = [];
+  private readonly sums: Sums;
+  private readonly likeness: Sums;
   /** Items of the right that are linked with each other item. */
   private readonly aroundRight = new Map<number, number[]>();
 
@@ -112,6 +133,9 @@ export class LinkRanker {
     this.titles = post(this.right.title);
     this.contexts = post(this.right.context);
     this.leftContexts = this.isOne ? this.contexts : post(this.left.context);
+    // Words, titles, contexts, and all of them weighed.
+    this.sums = new Sums(right.length, 4);
+    this.likeness = new Sums(left.length, 1);
     this.know({ links: [] });
   }
 
@@ -123,6 +147,8 @@ export class LinkRanker {
       this.out[from]!.add(to);
       this.in[to]!.add(from);
     }
+    this.often = Float32Array.from(this.in, ({ size }) => Math.log(1 + size));
+    this.usual = largest(Int32Array.from(this.in.keys()), this.often, BY_LINKS).filter((to) => this.often[to]! > 0);
     this.around = around;
     this.aroundRight.clear();
     around?.right.forEach((others, to) => {
@@ -161,51 +187,54 @@ export class LinkRanker {
 
   /** The best `most` that an item of the left may be linked with and is not, best first. */
   rank(from: number, most = 10, isLeftOut?: (to: number) => boolean): Candidate[] {
-    const best = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
+    const { best, alike } = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
     return best.map(({ index, score: value, row }) => ({
       index,
       score: value,
       likelihood: this.calibration?.of(value) ?? null,
-      reasons: this.explain(from, index, row),
+      reasons: this.explain(from, index, row, alike.get(index)?.like),
     }));
   }
 
   /** What stands to be linked, by all that speaks for it but that they are linked. */
-  private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): { index: number; score: number; row: Float32Array }[] {
-    const size = this.right.items.length;
-    const [words, titleSaid, context] = [new Float32Array(size), new Float32Array(size), new Float32Array(size)];
+  private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): { best: Found[]; alike: ReadonlyMap<number, Alike> } {
+    const { sums, weights } = this;
+    const [words, titleSaid, context, rough] = sums.columns as [Float32Array, Float32Array, Float32Array, Float32Array];
+    sums.begin();
     const query = this.left.query[from]!;
-    this.bodies.addTo(words, query, 1 / mostOf(query));
-    this.titles.addTo(titleSaid, { words: query.words, weights: new Float32Array(query.words.length).fill(1) });
-    this.contexts.addTo(context, this.left.context[from]!);
-    const { weights } = this;
+    this.bodies.addTo(sums, words, query, 1 / mostOf(query));
+    this.titles.addTo(sums, titleSaid, asOnes(query));
+    this.contexts.addTo(sums, context, this.left.context[from]!);
+    const touched = sums.touched();
     const [a, b, c, d] = [weights[AT.words]!, weights[AT.titleSaid]!, weights[AT.context]!, weights[AT.often]!];
-    const close = new Set<number>();
-    const rough = new Float32Array(size);
-    for (let to = 0; to < size; to++) rough[to] = a * words[to]! + b * titleSaid[to]! + c * context[to]! + d * Math.log(1 + this.in[to]!.size);
-    for (const to of largest(rough, CLOSE)) close.add(to);
+    for (const to of touched) rough[to] = a * words[to]! + b * titleSaid[to]! + c * context[to]! + d * this.often[to]!;
+    const close = new Set(largest(touched, rough, Math.max(CLOSE_LEAST, CLOSE_EACH * most)));
+    for (const to of this.usual) close.add(to);
     for (const to of this.findByStructure(from)) close.add(to);
     const alike = this.findAlike(from);
     const likest = [...alike].sort((x, y) => y[1].likeness - x[1].likeness || x[0] - y[0]);
-    for (const [to] of likest.slice(0, CLOSE / 4)) close.add(to);
-    const found: { index: number; score: number; row: Float32Array }[] = [];
+    for (const [to] of likest.slice(0, BY_LINKS)) close.add(to);
+    const best: Found[] = [];
     for (const to of close) {
       if ((this.isOne && to === from) || isLeftOut(to)) continue;
-      const row = this.look(from, to, { words: words[to]!, titleSaid: titleSaid[to]!, context: context[to]!, alike: alike.get(to)?.likeness ?? 0 });
-      found.push({ index: to, score: score(weights, row), row });
+      const row = this.look(from, to, { words: sums.of(0, to), titleSaid: sums.of(1, to), context: sums.of(2, to), alike: alike.get(to)?.likeness ?? 0 });
+      best.push({ index: to, score: score(weights, row), row });
     }
-    return found.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most);
+    return { best: best.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most), alike };
   }
 
   /** What is linked with items like this one, with the one that is most like it. */
-  private findAlike(from: number): Map<number, { likeness: number; like: number }> {
-    const found = new Map<number, { likeness: number; like: number }>();
-    const likeness = new Float32Array(this.left.items.length);
-    this.leftContexts.addTo(likeness, this.left.context[from]!);
-    likeness.forEach((value, like) => {
-      if (value === 0 || like === from) return;
+  private findAlike(from: number): Map<number, Alike> {
+    const found = new Map<number, Alike>();
+    const { likeness } = this;
+    const [values] = likeness.columns as [Float32Array];
+    likeness.begin();
+    this.leftContexts.addTo(likeness, values, this.left.context[from]!);
+    for (const like of likeness.touched()) {
+      if (like === from) continue;
+      const value = values[like]!;
       for (const to of this.out[like]!) if (value > (found.get(to)?.likeness ?? 0)) found.set(to, { likeness: value, like });
-    });
+    }
     return found;
   }
 
@@ -218,8 +247,7 @@ export class LinkRanker {
     if (this.isOne) for (const other of this.in[from]!) found.add(other);
     for (const other of this.around?.left[from] ?? []) {
       const there = this.aroundRight.get(other) ?? [];
-      // What everything is linked with tells nothing.
-      if (there.length <= CLOSE) for (const to of there) found.add(to);
+      if (there.length <= HUB) for (const to of there) found.add(to);
     }
     return found;
   }
@@ -236,7 +264,7 @@ export class LinkRanker {
     const isLinked = out[from]!.has(to);
     if (summed) row[AT.alike] = summed.alike;
     else for (const like of this.in[to]!) if (like !== from) row[AT.alike] = Math.max(row[AT.alike]!, dot(left.context[from]!, left.context[like]!));
-    row[AT.often] = Math.log(1 + this.in[to]!.size - (isLinked ? 1 : 0));
+    row[AT.often] = isLinked ? Math.log(this.in[to]!.size) : this.often[to]!;
     row[AT.reverse] = this.isOne && out[to]!.has(from) ? 1 : 0;
     row[AT.beside] = Math.min(2, this.countBeside(from, to));
     row[AT.besideKnown] = Math.min(2, this.countBesideKnown(from, to));
@@ -272,7 +300,7 @@ export class LinkRanker {
     return new Set(own.filter((one) => there.has(one))).size / Math.log(2 + own.length + others.length);
   }
 
-  private explain(from: number, to: number, row: Float32Array): Reason[] {
+  private explain(from: number, to: number, row: Float32Array, like: number | undefined): Reason[] {
     const reasons: { by: number; reason: Reason }[] = [];
     const add = (features: Feature[], reason: () => Reason) => {
       const by = features.reduce((sum, name) => sum + this.weights[AT[name]]! * row[AT[name]]!, 0);
@@ -285,8 +313,7 @@ export class LinkRanker {
       const said = [...this.nameShared(this.right.title[to]!, query), ...this.nameShared(this.left.title[from]!, other)];
       return { sort: 'title', words: [...new Set(said)] };
     });
-    const alike = row[AT.alike]! > 0 ? this.findAlike(from).get(to) : undefined;
-    if (alike) add(['alike'], () => ({ sort: 'alike', like: alike.like }));
+    if (like !== undefined) add(['alike'], () => ({ sort: 'alike', like }));
     add(['beside', 'besideKnown'], () => ({ sort: 'beside', count: this.countBeside(from, to) + this.countBesideKnown(from, to) }));
     add(['reverse'], () => ({ sort: 'reverse' }));
     add(['common'], () => ({ sort: 'common', count: (this.around?.left[from] ?? []).filter((one) => this.around?.right[to]?.includes(one)).length }));
@@ -319,7 +346,7 @@ export class LinkRanker {
     for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
     const cases: { score: number; isRight: boolean }[] = [];
     for (const from of thin([...wanted.keys()], MOST_MEASURED))
-      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)))
+      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)).best)
         cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
     return new Calibration(cases);
   }
@@ -327,6 +354,10 @@ export class LinkRanker {
 
 function buildSide(items: readonly RankedItem[], words: readonly { title: Int32Array; text: Int32Array }[], vocabulary: Vocabulary): Side {
   const rarity = (word: number) => vocabulary.rarity(word);
+  words = words.map(({ title, text }) => ({
+    title: title.filter((word) => vocabulary.isTelling(word)),
+    text: text.filter((word) => vocabulary.isTelling(word)),
+  }));
   // A title says twice what it says.
   const whole = words.map(({ title, text }) => Int32Array.from([...title, ...title, ...text]));
   const average = whole.reduce((sum, { length }) => sum + length, 0) / Math.max(1, whole.length) || 1;
@@ -359,8 +390,24 @@ function buildSide(items: readonly RankedItem[], words: readonly { title: Int32A
 }
 
 /** How much of a title another text says, from 0 to 1. */
-function shareSaid(title: Vector, { words, weights }: Vector): number {
-  return dot(title, { words, weights: new Float32Array(weights.length).fill(1) });
+function shareSaid(title: Vector, { words }: Vector): number {
+  let [i, j, sum] = [0, 0, 0];
+  while (i < title.words.length && j < words.length) {
+    const difference = title.words[i]! - words[j]!;
+    if (difference === 0) {
+      sum += title.weights[i++]!;
+      j++;
+    } else if (difference < 0) i++;
+    else j++;
+  }
+  return sum;
+}
+
+let ones = new Float32Array(0);
+/** The same words, each of which counts for one. */
+function asOnes({ words }: Vector): Vector {
+  if (ones.length < words.length) ones = new Float32Array(2 * words.length).fill(1);
+  return { words, weights: ones };
 }
 
 /** What a text would weigh that says all that is asked. */
@@ -368,15 +415,6 @@ function mostOf({ weights }: Vector): number {
   let sum = 0;
   for (const weight of weights) sum += weight;
   return sum * (K1 + 1) || 1;
-}
-
-/** Indexes of the `most` largest values above 0, in any order. */
-function largest(values: Float32Array, most: number): number[] {
-  const found: number[] = [];
-  for (let at = 0; at < values.length; at++) if (values[at]! > 0) found.push(at);
-  if (found.length <= most) return found;
-  const bound = Float32Array.from(found, (at) => values[at]!).sort()[found.length - most]!;
-  return found.filter((at) => values[at]! >= bound).slice(0, 2 * most);
 }
 
 /** Evenly chosen entries of a long list. */

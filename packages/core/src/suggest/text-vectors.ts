@@ -1,3 +1,8 @@
+/** A word that more texts say than this share, this many, and in any case more than this many, tells nothing. */
+const COMMON_SHARE = 0.2;
+const LEAST_COMMON = 50;
+const MOST_TEXTS = 3000;
+
 /** Words of texts by number, and how much each weighs in each text: what is rare weighs more, what is said again a little more. */
 export class Vocabulary {
   private readonly numbers = new Map<string, number>();
@@ -27,6 +32,11 @@ export class Vocabulary {
   rarity(word: number): number {
     const texts = this.texts[word]!;
     return Math.log(1 + (this.count - texts + 0.5) / (texts + 0.5));
+  }
+
+  /** Whether a word parts texts from each other: what very many say tells nothing, and takes longest to look up. */
+  isTelling(word: number): boolean {
+    return this.texts[word]! <= Math.max(LEAST_COMMON, Math.min(this.count * COMMON_SHARE, MOST_TEXTS));
   }
 }
 
@@ -92,12 +102,84 @@ export class Postings {
     });
   }
 
-  /** Adds to each sum what its vector has in common with `query`. */
-  addTo(sums: Float32Array, { words, weights }: Vector, factor = 1): void {
+  /** Adds to each sum what its vector has in common with `query`; `sums` notes which were touched. */
+  addTo(sums: Sums, into: Float32Array, { words, weights }: Vector, factor = 1): void {
     for (let at = 0; at < words.length; at++) {
       const by = weights[at]! * factor;
       const end = this.start[words[at]! + 1]!;
-      for (let place = this.start[words[at]!]!; place < end; place++) sums[this.text[place]!]! += by * this.weight[place]!;
+      for (let place = this.start[words[at]!]!; place < end; place++) {
+        const text = this.text[place]!;
+        sums.touch(text);
+        into[text]! += by * this.weight[place]!;
+      }
     }
   }
+}
+
+/** Sums for each of many, of which few are more than nothing: made once, and cleared only where something was added. */
+export class Sums {
+  readonly columns: Float32Array[];
+  private readonly mark: Uint32Array;
+  private readonly list: Int32Array;
+  private round = 0;
+  count = 0;
+
+  constructor(size: number, columns: number) {
+    this.columns = Array.from({ length: columns }, () => new Float32Array(size));
+    this.mark = new Uint32Array(size);
+    this.list = new Int32Array(size);
+  }
+
+  begin(): void {
+    this.round++;
+    this.count = 0;
+  }
+
+  touch(index: number): void {
+    if (this.mark[index] === this.round) return;
+    this.mark[index] = this.round;
+    this.list[this.count++] = index;
+    for (const column of this.columns) column[index] = 0;
+  }
+
+  /** What was added to, in the order in which it was first. */
+  touched(): Int32Array {
+    return this.list.subarray(0, this.count);
+  }
+
+  of(column: number, index: number): number {
+    return this.mark[index] === this.round ? this.columns[column]![index]! : 0;
+  }
+}
+
+/** The `most` entries with the largest values, in any order; of equal ones those that come first. */
+export function largest(indexes: Int32Array, values: Float32Array, most: number): number[] {
+  if (indexes.length <= most) return [...indexes];
+  // A heap with the smallest on top.
+  const heap: number[] = [];
+  const isLess = (a: number, b: number) => values[a]! < values[b]! || (values[a] === values[b] && a > b);
+  const sink = (from: number) => {
+    for (let at = from; ; ) {
+      let least = at;
+      for (const child of [2 * at + 1, 2 * at + 2]) if (child < heap.length && isLess(heap[child]!, heap[least]!)) least = child;
+      if (least === at) return;
+      [heap[at], heap[least]] = [heap[least]!, heap[at]!];
+      at = least;
+    }
+  };
+  for (const index of indexes) {
+    if (heap.length < most) {
+      heap.push(index);
+      for (let at = heap.length - 1; at > 0; ) {
+        const above = (at - 1) >> 1;
+        if (!isLess(heap[at]!, heap[above]!)) break;
+        [heap[at], heap[above]] = [heap[above]!, heap[at]!];
+        at = above;
+      }
+    } else if (isLess(heap[0]!, index)) {
+      heap[0] = index;
+      sink(0);
+    }
+  }
+  return heap;
 }
