@@ -73,12 +73,6 @@ interface Found {
   row: Float32Array;
 }
 
-interface Alike {
-  likeness: number;
-  /** The item of the left that is like it. */
-  like: number;
-}
-
 interface Side {
   items: readonly RankedItem[];
   /** Words of the text as they count where it is looked for by others. */
@@ -115,6 +109,10 @@ export class LinkRanker {
   private usual: number[] = [];
   private readonly sums: Sums;
   private readonly likeness: Sums;
+  /** For what is linked with items like the one asked about: how like the likest is, and its index. */
+  private readonly alike: Sums;
+  /** As `out`, as lists. */
+  private linked: number[][] = [];
   /** Items of the right that are linked with each other item. */
   private readonly aroundRight = new Map<number, number[]>();
 
@@ -136,6 +134,7 @@ export class LinkRanker {
     // Words, titles, contexts, and all of them weighed.
     this.sums = new Sums(right.length, 4);
     this.likeness = new Sums(left.length, 1);
+    this.alike = new Sums(right.length, 2);
     this.know({ links: [] });
   }
 
@@ -147,6 +146,7 @@ export class LinkRanker {
       this.out[from]!.add(to);
       this.in[to]!.add(from);
     }
+    this.linked = this.out.map((others) => [...others]);
     this.often = Float32Array.from(this.in, ({ size }) => Math.log(1 + size));
     this.usual = largest(Int32Array.from(this.in.keys()), this.often, BY_LINKS).filter((to) => this.often[to]! > 0);
     this.around = around;
@@ -187,55 +187,59 @@ export class LinkRanker {
 
   /** The best `most` that an item of the left may be linked with and is not, best first. */
   rank(from: number, most = 10, isLeftOut?: (to: number) => boolean): Candidate[] {
-    const { best, alike } = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
+    const best = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
     return best.map(({ index, score: value, row }) => ({
       index,
       score: value,
       likelihood: this.calibration?.of(value) ?? null,
-      reasons: this.explain(from, index, row, alike.get(index)?.like),
+      reasons: this.explain(from, index, row, this.alike.of(0, index) > 0 ? this.alike.of(1, index) : undefined),
     }));
   }
 
   /** What stands to be linked, by all that speaks for it but that they are linked. */
-  private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): { best: Found[]; alike: ReadonlyMap<number, Alike> } {
+  private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): Found[] {
     const { sums, weights } = this;
     const [words, titleSaid, context, rough] = sums.columns as [Float32Array, Float32Array, Float32Array, Float32Array];
     sums.begin();
     const query = this.left.query[from]!;
-    this.bodies.addTo(sums, words, query, 1 / mostOf(query));
-    this.titles.addTo(sums, titleSaid, asOnes(query));
-    this.contexts.addTo(sums, context, this.left.context[from]!);
+    this.bodies.addTo(sums, 0, query, 1 / mostOf(query));
+    this.titles.addTo(sums, 1, asOnes(query));
+    this.contexts.addTo(sums, 2, this.left.context[from]!);
     const touched = sums.touched();
     const [a, b, c, d] = [weights[AT.words]!, weights[AT.titleSaid]!, weights[AT.context]!, weights[AT.often]!];
     for (const to of touched) rough[to] = a * words[to]! + b * titleSaid[to]! + c * context[to]! + d * this.often[to]!;
     const close = new Set(largest(touched, rough, Math.max(CLOSE_LEAST, CLOSE_EACH * most)));
     for (const to of this.usual) close.add(to);
     for (const to of this.findByStructure(from)) close.add(to);
-    const alike = this.findAlike(from);
-    const likest = [...alike].sort((x, y) => y[1].likeness - x[1].likeness || x[0] - y[0]);
-    for (const [to] of likest.slice(0, BY_LINKS)) close.add(to);
+    this.findAlike(from);
+    for (const to of largest(this.alike.touched(), this.alike.columns[0]!, BY_LINKS)) close.add(to);
     const best: Found[] = [];
     for (const to of close) {
       if ((this.isOne && to === from) || isLeftOut(to)) continue;
-      const row = this.look(from, to, { words: sums.of(0, to), titleSaid: sums.of(1, to), context: sums.of(2, to), alike: alike.get(to)?.likeness ?? 0 });
+      const row = this.look(from, to, { words: sums.of(0, to), titleSaid: sums.of(1, to), context: sums.of(2, to), alike: this.alike.of(0, to) });
       best.push({ index: to, score: score(weights, row), row });
     }
-    return { best: best.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most), alike };
+    return best.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most);
   }
 
-  /** What is linked with items like this one, with the one that is most like it. */
-  private findAlike(from: number): Map<number, Alike> {
-    const found = new Map<number, Alike>();
-    const { likeness } = this;
-    const [values] = likeness.columns as [Float32Array];
+  /** Notes what is linked with items like this one, how like the likest of them is and which it is. */
+  private findAlike(from: number): void {
+    const { likeness, alike } = this;
+    const [values, [best, which]] = [likeness.columns[0]!, alike.columns as [Float32Array, Float32Array]];
     likeness.begin();
-    this.leftContexts.addTo(likeness, values, this.left.context[from]!);
-    for (const like of likeness.touched()) {
-      if (like === from) continue;
+    alike.begin();
+    this.leftContexts.addTo(likeness, 0, this.left.context[from]!);
+    for (let at = 0; at < likeness.count; at++) {
+      const like = likeness.list[at]!;
       const value = values[like]!;
-      for (const to of this.out[like]!) if (value > (found.get(to)?.likeness ?? 0)) found.set(to, { likeness: value, like });
+      if (like === from) continue;
+      for (const to of this.linked[like]!) {
+        alike.touch(to);
+        if (value <= best[to]!) continue;
+        best[to] = value;
+        which[to] = like;
+      }
     }
-    return found;
   }
 
   /** What the links around an item lead to: what its neighbours are linked with, and what stands beside what it is linked with. */
@@ -346,7 +350,7 @@ export class LinkRanker {
     for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
     const cases: { score: number; isRight: boolean }[] = [];
     for (const from of thin([...wanted.keys()], MOST_MEASURED))
-      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)).best)
+      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)))
         cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
     return new Calibration(cases);
   }

@@ -102,26 +102,36 @@ export class Postings {
     });
   }
 
-  /** Adds to each sum what its vector has in common with `query`; `sums` notes which were touched. */
-  addTo(sums: Sums, into: Float32Array, { words, weights }: Vector, factor = 1): void {
+  /** Adds to each sum of a column what its vector has in common with `query`; `sums` notes which were touched. */
+  addTo(sums: Sums, column: number, { words, weights }: Vector, factor = 1): void {
+    const { mark, list, columns, round } = sums;
+    const { text: texts, weight, start } = this;
+    const into = columns[column]!;
+    let { count } = sums;
     for (let at = 0; at < words.length; at++) {
       const by = weights[at]! * factor;
-      const end = this.start[words[at]! + 1]!;
-      for (let place = this.start[words[at]!]!; place < end; place++) {
-        const text = this.text[place]!;
-        sums.touch(text);
-        into[text]! += by * this.weight[place]!;
+      const end = start[words[at]! + 1]!;
+      for (let place = start[words[at]!]!; place < end; place++) {
+        const text = texts[place]!;
+        if (mark[text] !== round) {
+          mark[text] = round;
+          list[count++] = text;
+          for (let other = 0; other < columns.length; other++) columns[other]![text] = 0;
+        }
+        into[text]! += by * weight[place]!;
       }
     }
+    sums.count = count;
   }
 }
 
 /** Sums for each of many, of which few are more than nothing: made once, and cleared only where something was added. */
 export class Sums {
-  readonly columns: Float32Array[];
-  private readonly mark: Uint32Array;
-  private readonly list: Int32Array;
-  private round = 0;
+  readonly columns: readonly Float32Array[];
+  /** The round in which each was touched last. */
+  readonly mark: Uint32Array;
+  readonly list: Int32Array;
+  round = 0;
   count = 0;
 
   constructor(size: number, columns: number) {
@@ -153,7 +163,7 @@ export class Sums {
 }
 
 /** The `most` entries with the largest values, in any order; of equal ones those that come first. */
-export function largest(indexes: Int32Array, values: Float32Array, most: number): number[] {
+export function largest(indexes: Int32Array, values: ArrayLike<number>, most: number): number[] {
   if (indexes.length <= most) return [...indexes];
   // A heap with the smallest on top.
   const heap: number[] = [];
