@@ -10,13 +10,21 @@ describe('why two items may belong together', () => {
         { sort: 'alike', like },
         { sort: 'often', count: 3 },
       ]),
-    ).toBe('lock, boat, 20 min; as SYS-004');
+    ).toBe('lock, boat, 20 min; like SYS-004');
     expect(
       sayReasons([
         { sort: 'title', words: ['gate', 'drive'] },
         { sort: 'beside', count: 1 },
       ]),
-    ).toBe('names it: gate drive; 1 link beside it');
+    ).toBe('names it: gate drive; linked beside it: 1');
+    // No word is said twice.
+    expect(
+      sayReasons([
+        { sort: 'title', words: ['gate'] },
+        { sort: 'words', words: ['gate'] },
+        { sort: 'words', words: ['gate', 'lift'] },
+      ]),
+    ).toBe('names it: gate; lift');
     expect(sayReasons([{ sort: 'common', count: 2 }, { sort: 'reverse' }, { sort: 'often', count: 2 }], 3)).toBe(
       '2 neighbours in common; linked the other way round; linked 2 times',
     );

@@ -7,7 +7,16 @@ const LIKELY = 0.7;
 
 /** Why two items may belong together, the weightiest first, in words; `most` of them. */
 export function sayReasons(reasons: readonly SuggestionReason[], most = 2): string {
-  return reasons.slice(0, most).map(sayReason).join('; ');
+  const said = new Set<string>();
+  const told: string[] = [];
+  for (const reason of reasons) {
+    if (told.length === most) break;
+    const words = 'words' in reason ? reason.words.filter((word) => !said.has(word)) : undefined;
+    if (words?.length === 0) continue;
+    for (const word of words ?? []) said.add(word);
+    told.push(sayReason(words && 'words' in reason ? { ...reason, words } : reason));
+  }
+  return told.join('; ');
 }
 
 function sayReason(reason: SuggestionReason): string {
@@ -17,9 +26,9 @@ function sayReason(reason: SuggestionReason): string {
     case 'title':
       return `names it: ${reason.words.slice(0, MOST_WORDS).join(' ')}`;
     case 'alike':
-      return `as ${reason.like.reference}`;
+      return `like ${reason.like.reference}`;
     case 'beside':
-      return `${counted(reason.count, 'link')} beside it`;
+      return `linked beside it: ${reason.count}`;
     case 'reverse':
       return 'linked the other way round';
     case 'common':
