@@ -6,9 +6,10 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import type { getProject, ItemSheet, LinkColumnsReply, OutlineReply, ReplyOf } from '@coomb/contract';
-import { LinkRanker, type RankedItem, TextRanking } from '@coomb/core';
+import { LinkRanker, type RankedItem } from '@coomb/core';
 import { below, seeded } from '@coomb/core/testing';
 import { type Row, time } from './measure.js';
+import { TextRanking } from './plain-ranking.js';
 
 interface Known {
   name: string;

@@ -1,47 +1,9 @@
 import { Calibration } from './calibration.js';
+import type { Candidate, KnownLinks, Reason } from './candidate.js';
 import { fitLogistic, score } from './logistic.js';
+import { asOnes, buildSide, mostOf, type RankedItem, shareSaid, type Side } from './ranked-side.js';
 import { tellingWords } from './telling-words.js';
-import { buildVector, dot, largest, normalise, Postings, Sums, type Vector, Vocabulary } from './text-vectors.js';
-
-export interface RankedItem {
-  title: string;
-  text: string;
-  /** Index of what it stands in, within its list; −1 for nothing. */
-  parent: number;
-}
-
-/** Why two items may belong together. Items are told by their indexes. */
-export type Reason =
-  /** Words that both say, the most telling first. */
-  | { sort: 'words'; words: string[] }
-  /** One says the title of the other. */
-  | { sort: 'title'; words: string[] }
-  /** An item like this one is linked with it. */
-  | { sort: 'alike'; like: number }
-  /** Others that stand beside this one are linked with it, or this one is linked with what stands beside it. */
-  | { sort: 'beside'; count: number }
-  /** The link stands the other way round. */
-  | { sort: 'reverse' }
-  /** Both are linked with the same others. */
-  | { sort: 'common'; count: number }
-  /** It is linked often. */
-  | { sort: 'often'; count: number };
-
-export interface Candidate {
-  index: number;
-  score: number;
-  /** How many of those told so were right, by the links that are there; nothing where there are too few to tell. */
-  likelihood: number | null;
-  reasons: Reason[];
-}
-
-/** What is known of links between the two lists. */
-export interface KnownLinks {
-  /** Index on the left, index on the right. */
-  links: readonly (readonly [number, number])[];
-  /** For each item of the left and of the right, other items that it is linked with by links of any kind, by numbers that both sides share. */
-  around?: { left: readonly (readonly number[])[]; right: readonly (readonly number[])[] };
-}
+import { dot, largest, Postings, Sums, type Vector, Vocabulary } from './text-vectors.js';
 
 const FEATURES = ['words', 'titleSaid', 'titleEchoed', 'context', 'alike', 'often', 'reverse', 'beside', 'besideKnown', 'near', 'inside', 'common'] as const;
 type Feature = (typeof FEATURES)[number];
@@ -64,26 +26,10 @@ const LEAST_MEASURED = 8;
 const MOST_MEASURED = 200;
 const MEASURED_DEEP = 10;
 
-const K1 = 1.2;
-const B = 0.75;
-
 interface Found {
   index: number;
   score: number;
   row: Float32Array;
-}
-
-interface Side {
-  items: readonly RankedItem[];
-  /** Words of the text as they count where it is looked for by others. */
-  body: Vector[];
-  /** What the text has to say, each word once. */
-  query: Vector[];
-  /** Shares of the title. */
-  title: Vector[];
-  /** Text and the titles that it stands under, of length one. */
-  context: Vector[];
-  children: Map<number, number[]>;
 }
 
 /**
@@ -354,71 +300,6 @@ export class LinkRanker {
         cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
     return new Calibration(cases);
   }
-}
-
-function buildSide(items: readonly RankedItem[], words: readonly { title: Int32Array; text: Int32Array }[], vocabulary: Vocabulary): Side {
-  const rarity = (word: number) => vocabulary.rarity(word);
-  words = words.map(({ title, text }) => ({
-    title: title.filter((word) => vocabulary.isTelling(word)),
-    text: text.filter((word) => vocabulary.isTelling(word)),
-  }));
-  // A title says twice what it says.
-  const whole = words.map(({ title, text }) => Int32Array.from([...title, ...title, ...text]));
-  const average = whole.reduce((sum, { length }) => sum + length, 0) / Math.max(1, whole.length) || 1;
-  const children = new Map<number, number[]>();
-  items.forEach(({ parent }, index) => {
-    if (parent < 0) return;
-    const known = children.get(parent);
-    if (known) known.push(index);
-    else children.set(parent, [index]);
-  });
-  const inContext = whole.map((own, index) => {
-    const above: number[] = [...own];
-    for (let at = items[index]!.parent, depth = 0; at >= 0 && depth < 3; at = items[at]!.parent, depth++) above.push(...words[at]!.title);
-    return Int32Array.from(above);
-  });
-  return {
-    items,
-    children,
-    body: whole.map((own) => buildVector(own, (_, times) => (times * (K1 + 1)) / (times + K1 * (1 - B + (B * own.length) / average)))),
-    query: whole.map((own) => buildVector(own, rarity)),
-    title: words.map(({ title }) => {
-      const vector = buildVector(title, rarity);
-      const sum = vector.weights.reduce((all, one) => all + one, 0) || 1;
-      // A title of one usual word is said everywhere.
-      const telling = Math.min(1, Math.log(1 + sum) / 2.5);
-      return { words: vector.words, weights: vector.weights.map((one) => (one / sum) * telling) };
-    }),
-    context: inContext.map((own) => normalise(buildVector(own, (word, times) => (1 + Math.log(times)) * rarity(word)))),
-  };
-}
-
-/** How much of a title another text says, from 0 to 1. */
-function shareSaid(title: Vector, { words }: Vector): number {
-  let [i, j, sum] = [0, 0, 0];
-  while (i < title.words.length && j < words.length) {
-    const difference = title.words[i]! - words[j]!;
-    if (difference === 0) {
-      sum += title.weights[i++]!;
-      j++;
-    } else if (difference < 0) i++;
-    else j++;
-  }
-  return sum;
-}
-
-let ones = new Float32Array(0);
-/** The same words, each of which counts for one. */
-function asOnes({ words }: Vector): Vector {
-  if (ones.length < words.length) ones = new Float32Array(2 * words.length).fill(1);
-  return { words, weights: ones };
-}
-
-/** What a text would weigh that says all that is asked. */
-function mostOf({ weights }: Vector): number {
-  let sum = 0;
-  for (const weight of weights) sum += weight;
-  return sum * (K1 + 1) || 1;
 }
 
 /** Evenly chosen entries of a long list. */

@@ -1,4 +1,4 @@
-import { buildTokens } from './tokens.js';
+import { buildTokens } from '@coomb/core';
 
 export interface Ranked {
   index: number;
