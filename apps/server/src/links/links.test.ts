@@ -142,4 +142,17 @@ describe('links', () => {
     await client.call(editItem, { params: { project, item: rail.id }, body: { revision: 1, html: '<p>Closing gates run on it.</p>' } });
     expect((await suggest(second)).find(({ item }) => item.id === rail.id)!.shared).toEqual(expect.arrayContaining(['gates', 'close']));
   });
+
+  it('suggests within one collection what is linked neither way, nor the item itself', async () => {
+    const { client } = server;
+    const { project, requirements } = await makeProject(client);
+    const add = (title: string) => addItem(client, project, requirements, title);
+    const [gate, drive, brake, lamp] = [await add('Gate moves'), await add('Gate drive moves'), await add('Gate brake'), await add('Gate lamp')];
+    await addLink(client, project, 'derives', drive, gate);
+    await addLink(client, project, 'derives', brake, drive);
+    const suggest = async (item: { id: string }) =>
+      (await client.call(suggestLinks, { params: { project, item: item.id }, query: { collection: requirements } })).map((one) => one.item.id);
+    expect((await suggest(drive)).toSorted()).toEqual([lamp.id]);
+    expect((await suggest(gate)).toSorted()).toEqual([brake.id, lamp.id].toSorted());
+  });
 });

@@ -1,114 +1,110 @@
 import type { ReplyOf, suggestLinks } from '@coomb/contract';
-import { type KnownLinks, LinkRanker, type RankedItem, type Reason, writtenWords } from '@coomb/core';
-import { Inject, Injectable } from '@nestjs/common';
+import { type Candidate, type KnownLinks, type RankedItem, type Reason, writtenWords } from '@coomb/core';
+import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
+import { createHash } from 'node:crypto';
 import { ItemReadingService } from '../items/item-reading.service.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { WorkerPool } from '../workers/worker-pool.js';
+import type { RankAnswer, RankTask } from './rank-links.worker.js';
 
 type Suggestions = ReplyOf<typeof suggestLinks>;
 
-/** A ranker of one collection towards another, with the items by their places in it. */
-interface Known {
-  /** What was read of the items: another one asks for another ranker. */
-  texts: string;
-  /** The change that its links are of. */
-  seq: number;
+/** Items of two collections by their places in them. */
+interface Lists {
   left: number[];
   right: number[];
-  ranker: LinkRanker;
-  /** Links when it last learnt. */
-  learnt: number;
 }
 
-const MOST_RANKERS = 12;
 const MOST_WORDS = 5;
-/** It learns anew when so many links came or went since, of all and at least. */
-const NEW_SHARE = 0.05;
-const NEW_LEAST = 5;
+const MOST_SECONDS = 60;
 
 /** Likely other ends for an item, by words, places and the links that are there. */
 @Injectable()
-export class SuggestionsService {
-  private readonly rankers = new Map<string, Known>();
+export class SuggestionsService implements OnModuleDestroy {
+  private readonly pool = new WorkerPool<RankTask, RankAnswer>('links/rank-links.worker.js', 1);
 
   constructor(
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
   ) {}
 
+  async onModuleDestroy(): Promise<void> {
+    await this.pool.close();
+  }
+
   async suggest(projectId: string, item: string, collection: string, most: number): Promise<Suggestions> {
     const state = await this.states.get(projectId);
     const node = getNode(state, item);
-    const known = await this.find(state, state.items[node]!.collectionId, collection);
-    const from = known.left.indexOf(node);
+    const own = state.items[node]!.collectionId;
+    const outline = Array.from(state.outline().nodes);
+    const nodesOf = (wanted: string) => outline.filter((one) => state.items[one]!.collectionId === wanted);
+    const left = nodesOf(own);
+    const lists = { left, right: own === collection ? left : nodesOf(collection) };
+    const from = left.indexOf(node);
     if (from < 0) return [];
-    const linked = new Set([
-      ...state.graph.findLinks(node, 'out').map((link) => state.graph.to[link]!),
-      ...state.graph.findLinks(node, 'in').map((link) => state.graph.from[link]!),
-    ]);
-    const isLeftOut = (to: number) => linked.has(known.right[to]!) || known.right[to] === node || state.items[known.right[to]!]!.heading;
+    const linked = new Set(neighboursOf(state, node));
+    const leftOut = lists.right.flatMap((one, index) => (linked.has(one) || state.items[one]!.heading ? [index] : []));
+    const task = { key: `${state.id} ${own} ${collection}`, version: this.sayVersion(state, lists), seq: state.seq, from, most, leftOut };
+    const candidates = await this.rank(state, lists, task);
     const written = writtenWords(await this.reading.readText(state, node));
-    return known.ranker.rank(from, most, isLeftOut).flatMap(({ index, score, likelihood, reasons }) => {
+    return candidates.flatMap(({ index, score, likelihood, reasons }) => {
       if (reasons.length === 0) return [];
-      const told = reasons.map((reason) => tell(state, known, reason, written));
+      const told = reasons.map((reason) => tell(state, lists, reason, written));
       const shared = told.flatMap((one) => (one.sort === 'words' || one.sort === 'title' ? one.words : []));
-      return [{ item: state.brief(known.right[index]!), score, likelihood, reasons: told, shared: [...new Set(shared)].slice(0, MOST_WORDS) }];
+      return [{ item: state.brief(lists.right[index]!), score, likelihood, reasons: told, shared: [...new Set(shared)].slice(0, MOST_WORDS) }];
     });
   }
 
-  private async find(state: ProjectState, leftCollection: string, rightCollection: string): Promise<Known> {
-    const key = `${state.id} ${leftCollection} ${rightCollection}`;
-    const outline = Array.from(state.outline().nodes);
-    const nodesOf = (collection: string) => outline.filter((node) => state.items[node]!.collectionId === collection);
-    const left = nodesOf(leftCollection);
-    const right = leftCollection === rightCollection ? left : nodesOf(rightCollection);
-    const texts = [left, right]
-      .map((nodes) => nodes.map((node) => `${node}.${state.items[node]!.meaningSeq}.${state.items[node]!.parentId ?? ''}`).join(' '))
-      .join('|');
-    let known = this.rankers.get(key);
-    if (known?.texts !== texts) {
-      const items = await this.read(state, left);
-      const ranker = new LinkRanker(items, right === left ? items : await this.read(state, right));
-      known = { texts, seq: -1, left, right, ranker, learnt: -1 };
-      this.rankers.delete(key);
-      this.rankers.set(key, known);
-      for (const old of [...this.rankers.keys()].slice(0, -MOST_RANKERS)) this.rankers.delete(old);
+  /** Says what the thread asks for, until it answers. */
+  private async rank(state: ProjectState, lists: Lists, task: RankTask): Promise<Candidate[]> {
+    let asked: RankTask = task;
+    for (;;) {
+      const answer = await this.pool.run(asked, { signal: AbortSignal.timeout(MOST_SECONDS * 1000) });
+      if ('candidates' in answer) return answer.candidates;
+      asked = answer.needs === 'links' ? { ...asked, links: findLinks(state, lists) } : { ...asked, items: await this.read(state, lists) };
     }
-    if (known.seq !== state.seq) {
-      const links = findLinks(state, known);
-      const change = Math.abs(links.links.length - known.learnt);
-      if (known.learnt < 0 || change >= Math.max(NEW_LEAST, known.learnt * NEW_SHARE)) {
-        known.ranker.learn(links);
-        known.learnt = links.links.length;
-      } else known.ranker.know(links);
-      known.seq = state.seq;
-    }
-    return known;
   }
 
-  private async read(state: ProjectState, nodes: readonly number[]): Promise<RankedItem[]> {
-    const texts = await this.reading.readTexts(state, nodes);
-    const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
-    return nodes.map((node, index) => ({ ...texts[index]!, parent: at.get(state.items[node]!.parentId ?? '') ?? -1 }));
+  private async read(state: ProjectState, { left, right }: Lists): Promise<NonNullable<RankTask['items']>> {
+    const read = async (nodes: readonly number[]): Promise<RankedItem[]> => {
+      const texts = await this.reading.readTexts(state, nodes);
+      const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
+      return nodes.map((node, index) => ({ ...texts[index]!, parent: at.get(state.items[node]!.parentId ?? '') ?? -1 }));
+    };
+    return { left: await read(left), right: right === left ? 'the same' : await read(right) };
+  }
+
+  /** Another one when an item came, went, moved or was reworded. */
+  private sayVersion(state: ProjectState, { left, right }: Lists): string {
+    const hash = createHash('sha1');
+    for (const node of [...left, -1, ...right]) hash.update(node < 0 ? '|' : `${node} ${state.items[node]!.meaningSeq} ${state.items[node]!.parentId ?? ''};`);
+    return hash.digest('hex');
   }
 }
 
-/** Links of any kind and direction between the two, and all others around them by their nodes. */
-function findLinks({ graph }: ProjectState, { left, right }: Known): KnownLinks {
+const neighboursOf = ({ graph }: ProjectState, node: number): number[] => [
+  ...graph.findLinks(node, 'out').map((link) => graph.to[link]!),
+  ...graph.findLinks(node, 'in').map((link) => graph.from[link]!),
+];
+
+/**
+ * Links of any kind between two collections, whichever way; within one from where they begin, or each would stand for its own reverse. And all others
+ * around the items, by their nodes.
+ */
+function findLinks(state: ProjectState, { left, right }: Lists): KnownLinks {
+  const { graph } = state;
   const at = new Map(right.map((node, index) => [node, index]));
-  const aroundOf = (node: number) => [
-    ...graph.findLinks(node, 'out').map((link) => graph.to[link]!),
-    ...graph.findLinks(node, 'in').map((link) => graph.from[link]!),
-  ];
-  const around = { left: left.map(aroundOf), right: right === left ? ([] as number[][]) : right.map(aroundOf) };
-  if (right === left) around.right = around.left;
-  const links = around.left.flatMap((others, from) => [...new Set(others)].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
+  const around = { left: left.map((node) => neighboursOf(state, node)), right: [] as number[][] };
+  around.right = right === left ? around.left : right.map((node) => neighboursOf(state, node));
+  const endsOf = (node: number, index: number) => (right === left ? graph.findLinks(node, 'out').map((link) => graph.to[link]!) : around.left[index]!);
+  const links = left.flatMap((node, from) => [...new Set(endsOf(node, from))].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
   return { links, around };
 }
 
 /** Words as the item writes them, and items by what they are. */
-function tell(state: ProjectState, { left }: Known, reason: Reason, written: ReadonlyMap<string, string>): Suggestions[number]['reasons'][number] {
+function tell(state: ProjectState, { left }: Lists, reason: Reason, written: ReadonlyMap<string, string>): Suggestions[number]['reasons'][number] {
   if (reason.sort === 'alike') return { sort: 'alike', like: state.brief(left[reason.like]!) };
   if (reason.sort === 'words' || reason.sort === 'title')
     return { ...reason, words: reason.words.slice(0, MOST_WORDS).map((word) => written.get(word) ?? word) };
