@@ -158,6 +158,8 @@ describe('decisions that go home', () => {
     expect(written.indexOf('id="a-n"')).toBeLessThan(written.indexOf('<literalExpression>'));
     expect(written.indexOf('<inputData id="n"')).toBeLessThan(written.indexOf('<dmndi:DMNDI>'));
     expect(model.drawings[0]!.shapes.map(({ element }) => element).toSorted()).toEqual(['a', 'b', 'k', 'n']);
+    // What the standard has no need for is not drawn either.
+    expect(model.drawings[0]!.routes.map(({ element }) => element)).toEqual(['r1', 'a-n', 'k-n', 'a-k']);
     expect(issues).toEqual([]);
   });
 });

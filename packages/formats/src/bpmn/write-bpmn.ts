@@ -1,6 +1,5 @@
 import type { AddedElement, AddedRelation, ModelEdits } from '../model-out/model-edits.js';
-import { type Box, lineBetween, nodesById, RoomBelow, sayBox, sayLength, TreeEdits, writeElement } from '../model-out/tree-edits.js';
-import { readBounds } from '../xml/diagram-parts.js';
+import { DrawnAdditions, nodesById, TreeEdits, writeElement } from '../model-out/tree-edits.js';
 import { escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
 import { childrenOf, textOf, walkTree, type XmlNode } from '../xml/xml-tree.js';
 
@@ -28,37 +27,28 @@ export function editBpmn(root: XmlNode, edits: ModelEdits): Map<number, XmlEdit>
 class BpmnWriter {
   private readonly edits = new TreeEdits();
   private readonly nodeOf: Map<string, XmlNode>;
-  /** Boxes of the shapes that show each element, those of new ones included. */
-  private readonly boxOf = new Map<string, Box>();
   /** Process or sub-process that holds each new element. */
   private readonly homeOf = new Map<string, XmlNode>();
-  private readonly plane: XmlNode | undefined;
-  private readonly room: RoomBelow;
+  private readonly drawn: DrawnAdditions;
 
   constructor(
     private readonly root: XmlNode,
     private readonly wanted: ModelEdits,
   ) {
     this.nodeOf = nodesById(root);
-    this.plane = [...walkTree(root)].find(({ tag }) => tag === 'BPMNPlane');
-    for (const shape of this.plane?.children ?? []) {
-      const box = shape.tag === 'BPMNShape' ? readBounds(shape) : undefined;
-      if (box) this.boxOf.set(localRef(shape.attributes.bpmnElement ?? ''), box);
-    }
-    this.room = new RoomBelow([...this.boxOf.values()]);
+    this.drawn = new DrawnAdditions(this.edits, root, {
+      drawing: 'BPMNPlane',
+      shape: 'BPMNShape',
+      edge: 'BPMNEdge',
+      shows: 'bpmnElement',
+      readShown: localRef,
+    });
   }
 
   write(): Map<number, XmlEdit> {
     const { edits, wanted, nodeOf } = this;
-    for (const [id, name] of wanted.names) {
-      const node = nodeOf.get(id);
-      if (node) edits.setAttributes(node, { name });
-    }
-    for (const [id, text] of wanted.texts) {
-      const node = nodeOf.get(id);
-      if (node) edits.setText(node, node.tag === 'textAnnotation' ? 'text' : 'documentation', text);
-    }
-    this.remove();
+    edits.writeWords(nodeOf, wanted, 'documentation');
+    if (edits.dropGone(nodeOf, wanted)) this.forgetGone();
     edits.placeDrawn(nodeOf, wanted);
     for (const element of wanted.added) this.addElement(element);
     for (const relation of wanted.addedRelations) this.addRelation(relation);
@@ -66,13 +56,8 @@ class BpmnWriter {
   }
 
   /** Elements go with the flows that lead to them and the shapes that show them; nothing in the file names them any more. */
-  private remove(): void {
-    const { edits, wanted } = this;
-    for (const id of [...wanted.removed, ...wanted.removedRelations.map(({ relation }) => relation)]) {
-      const node = this.nodeOf.get(id);
-      if (node) edits.drop(node);
-    }
-    if (edits.written.size === 0) return;
+  private forgetGone(): void {
+    const { edits } = this;
     const isGone = (reference: string | undefined) => {
       const node = reference === undefined ? undefined : this.nodeOf.get(localRef(reference));
       return node !== undefined && edits.isGone(node);
@@ -103,7 +88,7 @@ class BpmnWriter {
     this.homeOf.set(id, home);
     if (above?.tag === 'lane') this.edits.append(above, writeElement(above.prefix, 'flowNodeRef', {}, id));
     const size = SIZES.find(([pattern]) => pattern.test(tag));
-    if (size) this.draw(id, this.room.take(size[1], size[2]));
+    if (size) this.drawn.addShape(id, size[1], size[2]);
   }
 
   /** Where an element of a sort may stand, at or above what it is to stand in. */
@@ -115,17 +100,6 @@ class BpmnWriter {
     for (let at: XmlNode | null | undefined = above; at; at = at.parent) if (CONTAINERS.has(at.tag)) return at;
     const beside = parent === null ? undefined : this.homeOf.get(parent);
     return beside ?? this.root.children.find((node) => node.tag === 'process');
-  }
-
-  private draw(id: string, box: Box): void {
-    const like = this.plane?.children.find(({ tag }) => tag === 'BPMNShape');
-    const bounds = like?.children.find(({ tag }) => tag === 'Bounds');
-    if (!like || !bounds) return;
-    this.boxOf.set(id, box);
-    this.edits.append(
-      this.plane!,
-      writeElement(like.prefix, 'BPMNShape', { id: `${id}-shape`, bpmnElement: id }, writeElement(bounds.prefix, 'Bounds', sayBox(box))),
-    );
   }
 
   /** A flow within a process, or a message between two of them. */
@@ -141,12 +115,7 @@ class BpmnWriter {
       const markup = writeElement(collaboration.prefix, 'messageFlow', { id, sourceRef: from, targetRef: to });
       this.edits.place(collaboration, markup, (tag) => ['documentation', 'extensionElements', 'participant', 'messageFlow'].includes(tag));
     }
-    const [own, other] = [this.boxOf.get(from), this.boxOf.get(to)];
-    const like = this.plane?.children.find(({ tag }) => tag === 'BPMNEdge');
-    const waypoint = like?.children.find(({ tag }) => tag === 'waypoint');
-    if (!own || !other || !like || !waypoint) return;
-    const line = lineBetween(own, other).map(({ x, y }) => writeElement(waypoint.prefix, 'waypoint', { x: sayLength(x), y: sayLength(y) }));
-    this.edits.append(this.plane!, writeElement(like.prefix, 'BPMNEdge', { id: `${id}-edge`, bpmnElement: id }, line.join('')));
+    this.drawn.addLine(id, from, to);
   }
 
   private processOf(id: string): XmlNode | undefined {

@@ -1,6 +1,5 @@
 import type { AddedElement, AddedRelation, ModelEdits } from '../model-out/model-edits.js';
-import { type Box, lineBetween, nodesById, RoomBelow, sayBox, sayLength, TreeEdits, writeElement } from '../model-out/tree-edits.js';
-import { readBounds } from '../xml/diagram-parts.js';
+import { DrawnAdditions, nodesById, TreeEdits, writeElement } from '../model-out/tree-edits.js';
 import { escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
 import { walkTree, type XmlNode } from '../xml/xml-tree.js';
 
@@ -25,56 +24,44 @@ export function editDmn(root: XmlNode, edits: ModelEdits): Map<number, XmlEdit> 
   return new DmnWriter(root, edits).write();
 }
 
+const refOfShown = (text: string) => refOf(text).replace(/^\w+:/, '');
+
 class DmnWriter {
   private readonly edits = new TreeEdits();
   private readonly nodeOf: Map<string, XmlNode>;
-  private readonly boxOf = new Map<string, Box>();
   /** Needs of new elements, which go out with them. */
   private readonly added = new Map<string, AddedElement & { needs: [order: number, markup: string][] }>();
-  private readonly diagram: XmlNode | undefined;
-  private readonly room: RoomBelow;
+  private readonly drawn: DrawnAdditions;
 
   constructor(
     private readonly root: XmlNode,
     private readonly wanted: ModelEdits,
   ) {
     this.nodeOf = nodesById(root);
-    this.diagram = [...walkTree(root)].find(({ tag }) => tag === 'DMNDiagram');
-    for (const shape of this.diagram?.children ?? []) {
-      const box = shape.tag === 'DMNShape' ? readBounds(shape) : undefined;
-      if (box) this.boxOf.set(this.shownBy(shape), box);
-    }
-    this.room = new RoomBelow([...this.boxOf.values()]);
+    this.drawn = new DrawnAdditions(this.edits, root, {
+      drawing: 'DMNDiagram',
+      shape: 'DMNShape',
+      edge: 'DMNEdge',
+      shows: 'dmnElementRef',
+      readShown: refOfShown,
+    });
   }
-
-  private shownBy = (node: XmlNode): string => refOf(node.attributes.dmnElementRef ?? '').replace(/^\w+:/, '');
 
   write(): Map<number, XmlEdit> {
     const { edits, wanted, nodeOf } = this;
-    for (const [id, name] of wanted.names) {
-      const node = nodeOf.get(id);
-      if (node) edits.setAttributes(node, { name });
-    }
-    for (const [id, text] of wanted.texts) {
-      const node = nodeOf.get(id);
-      if (node) edits.setText(node, node.tag === 'textAnnotation' ? 'text' : 'description', text);
-    }
-    this.remove();
+    edits.writeWords(nodeOf, wanted, 'description');
+    if (edits.dropGone(nodeOf, wanted)) this.forgetGone();
     edits.placeDrawn(nodeOf, wanted);
     for (const element of wanted.added) if (SIZES[element.type]) this.added.set(element.id, { ...element, needs: [] });
-    for (const relation of wanted.addedRelations) this.addRelation(relation);
+    const needs = wanted.addedRelations.filter((relation) => this.addRelation(relation));
     for (const element of this.added.values()) this.addElement(element);
-    for (const relation of wanted.addedRelations) this.drawLine(relation);
+    // The arrow leads from what is needed to what needs it.
+    for (const { id, from, to } of needs) this.drawn.addLine(id, to, from);
     return edits.written;
   }
 
-  private remove(): void {
-    const { edits, wanted } = this;
-    for (const id of [...wanted.removed, ...wanted.removedRelations.map(({ relation }) => relation)]) {
-      const node = this.nodeOf.get(id);
-      if (node) edits.drop(node);
-    }
-    if (edits.written.size === 0) return;
+  private forgetGone(): void {
+    const { edits } = this;
     const isGone = (id: string) => {
       const node = this.nodeOf.get(id);
       return node !== undefined && edits.isGone(node);
@@ -86,7 +73,10 @@ class DmnWriter {
       const isNeed = NEEDS.includes(node.parent?.tag ?? '') || node.parent?.tag === 'association';
       edits.drop(isNeed ? node.parent! : node);
     }
-    for (const node of walkTree(this.root)) if (node.attributes.dmnElementRef && !edits.isGone(node) && isGone(this.shownBy(node))) edits.drop(node);
+    for (const node of walkTree(this.root)) {
+      const { dmnElementRef } = node.attributes;
+      if (dmnElementRef && !edits.isGone(node) && isGone(refOfShown(dmnElementRef))) edits.drop(node);
+    }
   }
 
   private addElement({ id, type, name, text, needs }: AddedElement & { needs: [number, string][] }): void {
@@ -99,19 +89,11 @@ class DmnWriter {
         .map(([, markup]) => markup)
         .join('');
     this.edits.place(this.root, writeElement(prefix, tag, { id, name }, inside), (one) => FIRST.has(one));
-    const like = this.diagram?.children.find((one) => one.tag === 'DMNShape');
-    const bounds = like?.children.find((one) => one.tag === 'Bounds');
-    if (!like || !bounds) return;
-    const box = this.room.take(...SIZES[type]!);
-    this.boxOf.set(id, box);
-    this.edits.append(
-      this.diagram!,
-      writeElement(like.prefix, 'DMNShape', { id: `${id}-shape`, dmnElementRef: id }, writeElement(bounds.prefix, 'Bounds', sayBox(box))),
-    );
+    this.drawn.addShape(id, ...SIZES[type]!);
   }
 
-  /** What each needs of the other is said by what the two are. */
-  private addRelation({ id, from, to }: AddedRelation): void {
+  /** What each needs of the other is said by what the two are; false where the standard has no such need. */
+  private addRelation({ id, from, to }: AddedRelation): boolean {
     const [owner, needed] = [this.typeOf(from), this.typeOf(to)];
     const need =
       needed === 'businessKnowledgeModel'
@@ -123,13 +105,14 @@ class DmnWriter {
       needed
     ];
     const may = { decision: NEEDS, businessKnowledgeModel: NEEDS.slice(1), knowledgeSource: NEEDS.slice(2) }[owner];
-    if (!end || !may?.includes(need) || (owner === 'knowledgeSource' && end === 'requiredKnowledge')) return;
+    if (!end || !may?.includes(need) || (owner === 'knowledgeSource' && end === 'requiredKnowledge')) return false;
     const { prefix } = this.root;
     const markup = writeElement(prefix, need, { id }, writeElement(prefix, end, { href: `#${to}` }));
     const fresh = this.added.get(from);
-    if (fresh) return void fresh.needs.push([NEEDS.indexOf(need), markup]);
+    if (fresh) return fresh.needs.push([NEEDS.indexOf(need), markup]) > 0;
     const before = new Set([...ABOVE, ...NEEDS.slice(0, NEEDS.indexOf(need) + 1)]);
     this.edits.place(this.nodeOf.get(from)!, markup, (tag) => before.has(tag));
+    return true;
   }
 
   private typeOf(id: string): string {
@@ -137,14 +120,5 @@ class DmnWriter {
     if (type) return type[0]!.toLowerCase() + type.slice(1);
     const node = this.nodeOf.get(id);
     return node && !this.edits.isGone(node) ? node.tag : '';
-  }
-
-  private drawLine({ id, from, to }: AddedRelation): void {
-    const [own, needed] = [this.boxOf.get(from), this.boxOf.get(to)];
-    const like = this.diagram?.children.find(({ tag }) => tag === 'DMNEdge');
-    const waypoint = like?.children.find(({ tag }) => tag === 'waypoint');
-    if (!own || !needed || !like || !waypoint) return;
-    const line = lineBetween(needed, own).map(({ x, y }) => writeElement(waypoint.prefix, 'waypoint', { x: sayLength(x), y: sayLength(y) }));
-    this.edits.append(this.diagram!, writeElement(like.prefix, 'DMNEdge', { id: `${id}-edge`, dmnElementRef: id }, line.join('')));
   }
 }

@@ -1,8 +1,9 @@
+import { readBounds } from '../xml/diagram-parts.js';
 import { escapeAttribute, escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
 import { childOf, walkTree, type XmlNode } from '../xml/xml-tree.js';
 import type { ModelEdits } from './model-edits.js';
 
-export interface Box {
+interface Box {
   x: number;
   y: number;
   width: number;
@@ -57,6 +58,27 @@ export class TreeEdits {
     else if (text) this.place(node, writeElement(node.prefix, tag, {}, escapeText(text)), () => false);
   }
 
+  /** Names of elements, and what is said of them in a child of a notation's own name. */
+  writeWords(nodeOf: ReadonlyMap<string, XmlNode>, { names, texts }: Pick<ModelEdits, 'names' | 'texts'>, textTag: string): void {
+    for (const [id, name] of names) {
+      const node = nodeOf.get(id);
+      if (node) this.setAttributes(node, { name });
+    }
+    for (const [id, text] of texts) {
+      const node = nodeOf.get(id);
+      if (node) this.setText(node, node.tag === 'textAnnotation' ? 'text' : textTag, text);
+    }
+  }
+
+  /** Drops elements and relations that went; says whether any did. */
+  dropGone(nodeOf: ReadonlyMap<string, XmlNode>, { removed, removedRelations }: Pick<ModelEdits, 'removed' | 'removedRelations'>): boolean {
+    for (const id of [...removed, ...removedRelations.map(({ relation }) => relation)]) {
+      const node = nodeOf.get(id);
+      if (node) this.drop(node);
+    }
+    return this.gone.size > 0;
+  }
+
   /** Bounds of shapes, and waypoints of lines that have as many as before. */
   placeDrawn(nodeOf: ReadonlyMap<string, XmlNode>, { boxes, points }: Pick<ModelEdits, 'boxes' | 'points'>): void {
     for (const [id, box] of boxes) {
@@ -73,8 +95,8 @@ export class TreeEdits {
 }
 
 /** No more digits than anybody sees. */
-export const sayLength = (value: number): string => String(Math.round(value * 1000) / 1000);
-export const sayBox = ({ x, y, width, height }: Box): Record<string, string> => ({
+const sayLength = (value: number): string => String(Math.round(value * 1000) / 1000);
+const sayBox = ({ x, y, width, height }: Box): Record<string, string> => ({
   x: sayLength(x),
   y: sayLength(y),
   width: sayLength(width),
@@ -94,25 +116,64 @@ export function nodesById(root: XmlNode): Map<string, XmlNode> {
   return found;
 }
 
-/** Where new shapes of a drawing stand: in a row below all that is drawn. */
-export class RoomBelow {
-  private x: number;
-  private readonly y: number;
+/** How a notation writes its drawings. */
+export interface DrawingWords {
+  drawing: string;
+  shape: string;
+  edge: string;
+  /** Attribute that names what is shown, and how the name is read. */
+  shows: string;
+  readShown: (text: string) => string;
+}
 
-  constructor(boxes: readonly Box[]) {
-    this.x = boxes.length === 0 ? 0 : Math.min(...boxes.map(({ x }) => x));
-    this.y = boxes.length === 0 ? 0 : Math.max(...boxes.map(({ y, height }) => y + height)) + 40;
+/** Adds shapes and lines to the first drawing of a file, as the drawing writes those that it has; where it has none, nothing is drawn. */
+export class DrawnAdditions {
+  private readonly drawing: XmlNode | undefined;
+  private readonly boxOf = new Map<string, Box>();
+  private next: { x: number; y: number };
+
+  constructor(
+    private readonly edits: TreeEdits,
+    root: XmlNode,
+    private readonly words: DrawingWords,
+  ) {
+    this.drawing = [...walkTree(root)].find(({ tag }) => tag === words.drawing);
+    for (const node of this.drawing?.children ?? []) {
+      const box = node.tag === words.shape ? readBounds(node) : undefined;
+      if (box) this.boxOf.set(words.readShown(node.attributes[words.shows] ?? ''), box);
+    }
+    const boxes = [...this.boxOf.values()];
+    // In a row below all that is drawn.
+    this.next = { x: Math.min(0, ...boxes.map(({ x }) => x)), y: Math.max(0, ...boxes.map(({ y, height }) => y + height + 40)) };
   }
 
-  take(width: number, height: number): Box {
-    const box = { x: this.x, y: this.y, width, height };
-    this.x += width + 40;
-    return box;
+  addShape(id: string, width: number, height: number): void {
+    const like = this.drawing?.children.find(({ tag }) => tag === this.words.shape);
+    const bounds = like && childOf(like, 'Bounds');
+    if (!like || !bounds) return;
+    const box = { ...this.next, width, height };
+    this.next.x += width + 40;
+    this.boxOf.set(id, box);
+    this.put(like, this.words.shape, `${id}-shape`, id, writeElement(bounds.prefix, 'Bounds', sayBox(box)));
+  }
+
+  /** A straight line from border to border. */
+  addLine(id: string, from: string, to: string): void {
+    const [start, end] = [this.boxOf.get(from), this.boxOf.get(to)];
+    const like = this.drawing?.children.find(({ tag }) => tag === this.words.edge);
+    const waypoint = like && childOf(like, 'waypoint');
+    if (!start || !end || !like || !waypoint) return;
+    const line = lineBetween(start, end).map(({ x, y }) => writeElement(waypoint.prefix, 'waypoint', { x: sayLength(x), y: sayLength(y) }));
+    this.put(like, this.words.edge, `${id}-edge`, id, line.join(''));
+  }
+
+  private put(like: XmlNode, tag: string, id: string, shows: string, inside: string): void {
+    this.edits.append(this.drawing!, writeElement(like.prefix, tag, { id, [this.words.shows]: shows }, inside));
   }
 }
 
 /** A straight line between two boxes, from border to border. */
-export function lineBetween(from: Box, to: Box): { x: number; y: number }[] {
+function lineBetween(from: Box, to: Box): { x: number; y: number }[] {
   const centre = ({ x, y, width, height }: Box) => ({ x: x + width / 2, y: y + height / 2 });
   const [start, end] = [centre(from), centre(to)];
   const leave = (box: Box, own: { x: number; y: number }, other: { x: number; y: number }) => {
