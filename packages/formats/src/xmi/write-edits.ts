@@ -1,7 +1,8 @@
 import type { AddedElement, AddedRelation, ModelEdits } from '../model-out/model-edits.js';
-import { escapeAttribute, escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
+import { escapeText, type XmlEdit } from '../xml/rewrite-xml.js';
 import { UmlBuilder } from './build-uml-model.js';
 import { isDiagram } from './build-drawings.js';
+import { Dialect } from './dialect.js';
 import { isApplication } from './stereotypes.js';
 import { SYSML, SYSML_STEREOTYPES } from '../model-out/sysml.js';
 import type { XmiFile } from './xmi-file.js';
@@ -10,15 +11,6 @@ import { allOf, type XmiObject } from './xmi-objects.js';
 /** Stereotypes of SysML 1.4 and later that tell what leads to an end, and the one that tells nothing else. */
 const WITH_PATHS = new Set(['Satisfy', 'Verify', 'Refine', 'Trace', 'DeriveReqt', 'Copy', 'Allocate']);
 const PATHS_ONLY = 'DirectedRelationshipPropertyPath';
-
-/** How a file writes what the standard leaves open: new content is written in the same way. */
-interface Dialect {
-  xmi: string;
-  uml: string;
-  valuesAsElements: boolean;
-  ends: 'attributes' | 'idref' | 'href';
-  ids: { id: boolean; uuid: boolean };
-}
 
 /** Edits of each file of a model, by the numbers of its elements. `files` are as they were read; they are not changed. */
 export function buildXmiEdits(files: readonly XmiFile[], edits: ModelEdits): Map<string, Map<number, XmlEdit>> {
@@ -135,7 +127,7 @@ class EditWriter {
     const file = this.fileOf.get(object)!;
     for (const at of object.propertyAt?.[property] ?? []) this.editOf(file, at).drop = true;
     const target = id === null ? undefined : (this.objectOf.get(id)?.id ?? id);
-    const { attribute, inside } = target === undefined ? { attribute: '', inside: '' } : this.refer(file, property, [target]);
+    const { attribute, inside } = target === undefined ? { attribute: '', inside: '' } : this.dialectOf(file).refer(property, [target]);
     const edit = this.editOf(file, object.at);
     edit.attributes = { ...edit.attributes, [property]: attribute && target !== undefined ? target : null };
     if (inside) this.append(file, object.at, inside);
@@ -160,9 +152,9 @@ class EditWriter {
     if (!first) {
       if (!text) return;
       const { xmi, uml } = this.dialectOf(file);
-      const about = this.refer(file, 'annotatedElement', [object.id]);
-      const id = this.identify(file, `coomb-text-of-${object.id}`.replace(/[^\w.-]/g, '_'));
-      const body = this.value(file, 'body', text);
+      const about = this.dialectOf(file).refer('annotatedElement', [object.id]);
+      const id = this.dialectOf(file).identify(`coomb-text-of-${object.id}`.replace(/[^\w.-]/g, '_'));
+      const body = this.dialectOf(file).value('body', text);
       return this.append(
         file,
         object.at,
@@ -336,16 +328,18 @@ class EditWriter {
   private markupOf(file: XmiFile, element: AddedElement, ownerType: string, owned: ReadonlyMap<string, AddedElement[]>): string {
     const { xmi, uml } = this.dialectOf(file);
     const tag = tagIn(ownerType, element.type);
-    const name = this.value(file, 'name', element.name);
+    const name = this.dialectOf(file).value('name', element.name);
     const isRequirement = element.stereotypes.some((one) => /requirement$/i.test(one));
-    const composite = element.role === 'part' ? this.value(file, 'aggregation', 'composite') : { attribute: '', inside: '' };
+    const composite = element.role === 'part' ? this.dialectOf(file).value('aggregation', 'composite') : { attribute: '', inside: '' };
     const typed =
-      element.typedBy === undefined ? { attribute: '', inside: '' } : this.refer(file, 'type', [this.objectOf.get(element.typedBy)?.id ?? element.typedBy]);
+      element.typedBy === undefined
+        ? { attribute: '', inside: '' }
+        : this.dialectOf(file).refer('type', [this.objectOf.get(element.typedBy)?.id ?? element.typedBy]);
     let inside = name.inside + composite.inside + typed.inside;
     if (element.text && !isRequirement) {
-      const about = this.refer(file, 'annotatedElement', [element.id]);
-      const body = this.value(file, 'body', element.text);
-      inside += `<ownedComment ${xmi}type="${uml}Comment"${this.identify(file, `${element.id}-text`)}${body.attribute}${about.attribute}>${body.inside}${about.inside}</ownedComment>`;
+      const about = this.dialectOf(file).refer('annotatedElement', [element.id]);
+      const body = this.dialectOf(file).value('body', element.text);
+      inside += `<ownedComment ${xmi}type="${uml}Comment"${this.dialectOf(file).identify(`${element.id}-text`)}${body.attribute}${about.attribute}>${body.inside}${about.inside}</ownedComment>`;
     }
     inside += (owned.get(element.id) ?? []).map((one) => this.markupOf(file, one, element.type, owned)).join('');
     for (const stereotype of element.stereotypes) {
@@ -358,7 +352,7 @@ class EditWriter {
       }
       this.apply(file, stereotype, element.type, element.id, values);
     }
-    return `<${tag} ${xmi}type="${uml}${element.type}"${this.identify(file, element.id)}${name.attribute}${composite.attribute}${typed.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
+    return `<${tag} ${xmi}type="${uml}${element.type}"${this.dialectOf(file).identify(element.id)}${name.attribute}${composite.attribute}${typed.attribute}${inside ? `>${inside}</${tag}>` : '/>'}`;
   }
 
   private addRelation({ id, type, stereotypes, from, to, fromUse, toUse }: AddedRelation): void {
@@ -367,12 +361,12 @@ class EditWriter {
     const file = this.fileOf.get(owner)!;
     const { xmi, uml } = this.dialectOf(file);
     const idOf = (key: string) => this.objectOf.get(key)?.id ?? key;
-    const [client, supplier] = [this.refer(file, 'client', [idOf(from)]), this.refer(file, 'supplier', [idOf(to)])];
+    const [client, supplier] = [this.dialectOf(file).refer('client', [idOf(from)]), this.dialectOf(file).refer('supplier', [idOf(to)])];
     const inside = client.inside + supplier.inside;
     this.append(
       file,
       owner.at,
-      `<packagedElement ${xmi}type="${uml}${type}"${this.identify(file, id)}${client.attribute}${supplier.attribute}${inside ? `>${inside}</packagedElement>` : '/>'}`,
+      `<packagedElement ${xmi}type="${uml}${type}"${this.dialectOf(file).identify(id)}${client.attribute}${supplier.attribute}${inside ? `>${inside}</packagedElement>` : '/>'}`,
     );
     const paths = [
       ['source', fromUse],
@@ -407,41 +401,21 @@ class EditWriter {
     const own = like || SYSML_STEREOTYPES.has(stereotype.toLowerCase()) ? undefined : [...file.content.profiles].find(([, uri]) => uri !== SYSML)?.[0];
     const prefix = like ? like.name.slice(0, like.name.indexOf(':') + 1) : `${own ?? 'sysml'}:`;
     const declared = like || own !== undefined ? '' : ` xmlns:sysml="${SYSML}"`;
-    const based = this.refer(file, baseName, [on]);
-    const written = [...[...values].map(([name, text]) => this.value(file, name, text)), ...[...references].map(([name, ids]) => this.refer(file, name, ids))];
+    const based = this.dialectOf(file).refer(baseName, [on]);
+    const written = [
+      ...[...values].map(([name, text]) => this.dialectOf(file).value(name, text)),
+      ...[...references].map(([name, ids]) => this.dialectOf(file).refer(name, ids)),
+    ];
     const inside = based.inside + written.map((one) => one.inside).join('');
     const attributes = based.attribute + written.map((one) => one.attribute).join('');
     const name = `${prefix}${stereotype}`;
-    this.append(file, 0, `<${name}${declared}${this.identify(file, `${on}-${stereotype}`)}${attributes}${inside ? `>${inside}</${name}>` : '/>'}`);
-  }
-
-  private value(file: XmiFile, name: string, text: string): { attribute: string; inside: string } {
-    return this.dialectOf(file).valuesAsElements
-      ? { attribute: '', inside: `<${name}>${escapeText(text)}</${name}>` }
-      : { attribute: ` ${name}="${escapeAttribute(text)}"`, inside: '' };
-  }
-
-  private refer(file: XmiFile, name: string, ids: readonly string[]): { attribute: string; inside: string } {
-    const { ends, xmi } = this.dialectOf(file);
-    // What lies in another file has an address.
-    if (ids.some((id) => id.includes('#')))
-      return { attribute: '', inside: ids.map((id) => `<${name} href="${escapeAttribute(id.includes('#') ? id : `#${id}`)}"/>`).join('') };
-    if (ends === 'attributes') return { attribute: ` ${name}="${escapeAttribute(ids.join(' '))}"`, inside: '' };
-    return {
-      attribute: '',
-      inside: ids.map((id) => (ends === 'href' ? `<${name} href="#${escapeAttribute(id)}"/>` : `<${name} ${xmi}idref="${escapeAttribute(id)}"/>`)).join(''),
-    };
-  }
-
-  private identify(file: XmiFile, id: string): string {
-    const { ids, xmi } = this.dialectOf(file);
-    return `${ids.id ? ` ${xmi}id="${escapeAttribute(id)}"` : ''}${ids.uuid ? ` ${xmi}uuid="${escapeAttribute(id)}"` : ''}`;
+    this.append(file, 0, `<${name}${declared}${this.dialectOf(file).identify(`${on}-${stereotype}`)}${attributes}${inside ? `>${inside}</${name}>` : '/>'}`);
   }
 
   private readonly dialects = new Map<XmiFile, Dialect>();
   private dialectOf(file: XmiFile): Dialect {
     let known = this.dialects.get(file);
-    if (!known) this.dialects.set(file, (known = findDialect(file)));
+    if (!known) this.dialects.set(file, (known = new Dialect(file)));
     return known;
   }
 }
@@ -457,35 +431,6 @@ function tagIn(owner: string, type: string): string {
   if (/(?:Action|Node)$/.test(type)) return 'node';
   if (['Activity', 'StateMachine', 'Interaction', 'OpaqueBehavior', 'FunctionBehavior'].includes(type)) return 'ownedBehavior';
   return owner === 'Component' ? 'packagedElement' : 'nestedClassifier';
-}
-
-function findDialect(file: XmiFile): Dialect {
-  const { objects } = file.content;
-  let [asElements, asAttributes] = [0, 0];
-  const ends = { attributes: 0, idref: 0, href: 0 };
-  for (const object of objects) {
-    if ('name' in object.properties) {
-      if (object.propertyAt?.name) asElements++;
-      else asAttributes++;
-    }
-    for (const property of ['client', 'supplier', 'type', 'annotatedElement', 'base_Class', 'general'])
-      if (property in object.properties) {
-        const text = allOf(object, property)[0]!;
-        if (!object.propertyAt?.[property]) ends.attributes++;
-        else if (!text.includes('#')) ends.idref++;
-        // What lies in another file can be referred to in no other way.
-        else if (text.startsWith('#')) ends.href++;
-      }
-  }
-  const first = objects.find((object) => object.space === 'uml');
-  const usual = (Object.keys(ends) as (keyof typeof ends)[]).toSorted((a, b) => ends[b] - ends[a])[0]!;
-  return {
-    xmi: `${file.content.prefixes.xmi}:`,
-    uml: `${file.content.prefixes.uml}:`,
-    valuesAsElements: asElements > asAttributes,
-    ends: usual,
-    ids: { id: !first?.uuid || first.uuid !== first.id, uuid: Boolean(first?.uuid) },
-  };
 }
 
 function note<K, V>(map: Map<K, V[]>, key: K, value: V): void {
