@@ -139,7 +139,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
     >
       <Box flexShrink={0} w={{ base: `${depthIn(outline, row) * 3}px`, md: `${depthIn(outline, row) * 12}px` }} />
       <RowLabel outline={outline} row={row} />
-      {reason && <OneLine fontSize="11.5px" color="moss.fg" fontStyle="italic" maxW="40%" text={reason} />}
+      {reason && <OneLine fontSize="11.5px" color="moss.fg" fontStyle="italic" maxW="50%" text={reason} />}
     </Flex>
   );
 }
