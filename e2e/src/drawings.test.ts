@@ -139,6 +139,18 @@ describe('linking where things are drawn and used', () => {
     await expectLinks(made);
   });
 
+  it('links row after row as fast as the hand goes: nothing lies over what is taken next', async () => {
+    await ada.driver.executeScript('document.querySelector(\'[role="listbox"]\').scrollTop = 0');
+    await ada.see('REQ-010');
+    for (const [at, name] of ['Motor', 'Torque switch', 'Spring brake', 'Motor', 'Spring brake', 'Torque switch'].entries()) {
+      const reference = `REQ-${String(11 + at).padStart(3, '0')}`;
+      await ada.drag(await row(reference), await shape(name));
+      made.push(`${name} ${reference}`);
+      await ada.see(`satisfies ${reference}`);
+    }
+    await expectLinks(made);
+  });
+
   it('links in one use only, and shows every other use that it is not linked there', async () => {
     await ada.driver.get(`${page}/shape/composition`);
     await ada.see('east: Gate');

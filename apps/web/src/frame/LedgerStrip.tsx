@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useDrafts } from '../shared/drafts/drafts';
 import { useProject } from '../shared/live/project-queries';
 import type { Live } from '../shared/live/use-live';
+import { NoticeLine } from '../shared/ui/notices';
 import { PersonMark } from '../shared/ui/person-mark';
 import { counted } from '@coomb/core';
 import { useKeys } from '../shared/ui/use-keys';
@@ -44,7 +45,7 @@ export function LedgerStrip({ people, connected, missed, forgetMissed }: Live) {
       <RunningJobs project={project.id} />
       <Unfinished project={project.id} />
       <Upkeep />
-      <Box ml="auto" />
+      <NoticeLine />
       {!connected && (
         <Box color="fg.warning" role="status">
           Not connected. What you write is kept here; trying again…

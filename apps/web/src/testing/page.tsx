@@ -9,7 +9,7 @@ import { RouterProvider } from 'react-router/dom';
 import { afterEach, beforeEach, vi } from 'vitest';
 import { belowProject, viewAt } from '../frame/view-at';
 import type { Project } from '../shared/live/project-queries';
-import { Notices } from '../shared/ui/notices';
+import { forgetNotices, Notices } from '../shared/ui/notices';
 import { system } from '../shared/ui/theme';
 import { HereProvider } from '../shared/view';
 import { views } from '../views';
@@ -77,6 +77,7 @@ async function answerCall(input: string, init: RequestInit = {}): Promise<Respon
 /** Gives the page what a browser has and jsdom lacks; forgets answers between tests. */
 export function usePage(): void {
   beforeEach(() => {
+    forgetNotices();
     vi.stubGlobal('fetch', answerCall);
     vi.stubGlobal(
       'ResizeObserver',

@@ -47,10 +47,15 @@ export function useLinkDrag({ shapeAt, onLink }: { shapeAt: (x: number, y: numbe
       event.stopPropagation();
       setLine(undefined);
     };
+    // A press on a row began to mark words, too: nothing is marked while a line is drawn.
+    const before = document.body.style.userSelect;
+    document.body.style.userSelect = 'none';
+    window.getSelection()?.removeAllRanges();
     window.addEventListener('pointermove', follow, true);
     window.addEventListener('pointerup', drop, true);
     window.addEventListener('keydown', leave, true);
     return () => {
+      document.body.style.userSelect = before;
       window.removeEventListener('pointermove', follow, true);
       window.removeEventListener('pointerup', drop, true);
       window.removeEventListener('keydown', leave, true);

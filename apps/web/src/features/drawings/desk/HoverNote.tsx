@@ -1,11 +1,13 @@
 import { Box } from '@chakra-ui/react';
 import type { Drawing, OutlineReply } from '@coomb/contract';
 import { figure } from '@coomb/core';
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { DrawnLinks } from './drawn-links';
 
 const MOST = 8;
+const WIDTH = 320;
 
-/** What the shape under the hand is linked with. */
+/** What the shape under the hand is linked with; it stays within the drawing, so that the list beside it can be read and taken from. */
 export function HoverNote({
   at,
   drawing,
@@ -17,11 +19,18 @@ export function HoverNote({
   outline: OutlineReply;
   drawn: DrawnLinks;
 }) {
+  const note = useRef<HTMLDivElement>(null);
+  const [right, setRight] = useState(window.innerWidth);
+  useLayoutEffect(() => {
+    const within = note.current?.parentElement?.getBoundingClientRect();
+    if (within && within.width > WIDTH) setRight(within.right);
+  }, []);
   const row = drawn.rowOf[at.shape] ?? -1;
   const links = row < 0 ? [] : (drawn.of.get(row) ?? []);
   if (row < 0 || links.length === 0) return null;
   return (
     <Box
+      ref={note}
       position="fixed"
       pointerEvents="none"
       bg="bg.panel"
@@ -30,11 +39,11 @@ export function HoverNote({
       boxShadow="sm"
       px="3"
       py="1.5"
-      w="320px"
+      w={`${WIDTH}px`}
       zIndex="1"
       fontSize="13px"
       style={{
-        left: Math.min(at.x + 14, window.innerWidth - 340),
+        left: Math.min(at.x + 14, right - WIDTH - 8),
         ...(at.y > window.innerHeight - 220 ? { bottom: window.innerHeight - at.y + 10 } : { top: at.y + 16 }),
       }}
     >
