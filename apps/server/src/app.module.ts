@@ -8,6 +8,19 @@ import { BaselinesController } from './baselines/baselines.controller.js';
 import { BaselinesService } from './baselines/baselines.service.js';
 import { CheckController } from './check/check.controller.js';
 import { CheckService } from './check/check.service.js';
+import { ErrandsController } from './errands/errands.controller.js';
+import { ErrandsService } from './errands/errands.service.js';
+import { FindingGrounds } from './findings/finding-ground.js';
+import { FindingTrend } from './findings/finding-trend.js';
+import { FindingsController } from './findings/findings.controller.js';
+import { FindingsService } from './findings/findings.service.js';
+import { MendingService } from './findings/mending.service.js';
+import { ImpactController } from './impact/impact.controller.js';
+import { ImpactService } from './impact/impact.service.js';
+import { ChangeLinksService } from './links/change-links.service.js';
+import { LinkFactsKeeper } from './links/link-facts.js';
+import { LinkListService } from './links/link-list.service.js';
+import { SuspectsService } from './links/suspects.service.js';
 import type { OpenDatabase } from './database/database.js';
 import { FilesController } from './files/files.controller.js';
 import { FilesRepo } from './files/files.repo.js';
@@ -125,6 +138,9 @@ export class AppModule {
         TraceTreeController,
         FindController,
         LinksController,
+        ErrandsController,
+        FindingsController,
+        ImpactController,
         WaitingEndsController,
         UsagesController,
         GatherController,
@@ -191,6 +207,16 @@ export class AppModule {
         SavedViewsService,
         LinksService,
         SuggestionsService,
+        SuspectsService,
+        LinkFactsKeeper,
+        LinkListService,
+        ChangeLinksService,
+        ErrandsService,
+        FindingGrounds,
+        FindingTrend,
+        FindingsService,
+        MendingService,
+        ImpactService,
         LinkDifferenceService,
         RelatedService,
         GatherRepo,

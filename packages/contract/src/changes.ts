@@ -32,6 +32,8 @@ export const batchRowSchema = z.object({
     'drawing',
     'run',
     'waiver',
+    'errand',
+    'refusal',
     'recipe',
     'clipping',
     'schemePart',

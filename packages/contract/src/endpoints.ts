@@ -5,6 +5,11 @@ import * as check from './check.js';
 import * as composition from './composition.js';
 import * as drawings from './drawings.js';
 import type { AnyEndpoint } from './endpoint.js';
+import * as errands from './errands.js';
+import * as findings from './findings.js';
+import * as impact from './impact.js';
+import * as linkList from './link-list.js';
+import * as suspects from './suspects.js';
 import * as exports from './exports.js';
 import * as gather from './gather.js';
 import * as items from './items.js';
@@ -57,5 +62,10 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...usages,
     ...waitingEnds,
     ...upkeep,
+    ...errands,
+    ...findings,
+    ...impact,
+    ...linkList,
+    ...suspects,
   }).filter((entry): entry is [string, AnyEndpoint] => isEndpoint(entry[1])),
 );

@@ -32,3 +32,8 @@ export * from './openapi.js';
 export * from './sources.js';
 export * from './exports.js';
 export * from './upkeep.js';
+export * from './errands.js';
+export * from './findings.js';
+export * from './impact.js';
+export * from './link-list.js';
+export * from './suspects.js';

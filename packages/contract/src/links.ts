@@ -68,9 +68,9 @@ export const removeLinks = endpoint({
 export const confirmLinks = endpoint({
   method: 'POST',
   path: '/projects/:project/links/confirm',
-  summary: 'Confirm suspect links against what their ends say now',
+  summary: 'Confirm links against what their ends say now; a reason is kept in the change',
   params: projectParams,
-  body: z.object({ links: z.array(idSchema).min(1).max(5000) }),
+  body: z.object({ links: z.array(idSchema).min(1).max(5000), reason: z.string().trim().max(1000).default('') }),
   reply: batchReply,
 });
 

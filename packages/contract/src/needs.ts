@@ -33,6 +33,8 @@ export const needs: Readonly<Record<string, Need>> = {
   ]),
   ...each('read', ['compareScheme', 'getScheme', 'getSchemeFile', 'getSchemeFileSchema', 'openSchemeEffect', 'previewScheme']),
   ...each('read', ['listBaselines', 'getBoundary', 'listUsages', 'listUsed', 'planDrawing', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
+  ...each('read', ['listErrands', 'listFindings', 'trendFindings', 'readImpact', 'listSuspects', 'queryLinks', 'findLinkIds']),
+  ...each('write', ['giveErrands', 'settleErrands', 'mendFindings', 'changeLinks']),
   ...each('write', ['addMember', 'makeContext', 'addRelated', 'endWaiting', 'joinWaitingEnd', 'keepDrawing', 'placeDrawing', 'setBoxes', 'setInUsage']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),
   ...each('write', [
@@ -65,7 +67,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'withdrawItems',
     'withdrawRecipe',
   ]),
-  ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'changeScheme', 'withdrawBaseline', 'withdrawWaiver']),
+  ...each('approve', ['confirmLinks', 'createBaseline', 'createReport', 'createWaiver', 'waiveFindings', 'changeScheme', 'withdrawBaseline', 'withdrawWaiver']),
 };
 
 function each(need: Need, names: readonly string[]): Record<string, Need> {

@@ -32,6 +32,10 @@ export function describeChange(state: ProjectState, change: Change): BatchRow {
       const phrase = kind ? phraseAt(kind, change.after.reversed ? 'to' : 'from') : null;
       return { ...row, item: brief(change.after.itemId), phrase, name: change.after.target };
     }
+    case 'errand':
+      return { ...row, item: brief(change.after.itemId), name: `${change.after.owner}: ${change.after.note}` };
+    case 'refusal':
+      return { ...row, item: brief(change.after.itemId), phrase: 'is not to be linked with', other: brief(change.after.otherId) };
     case 'waiver':
       return { ...row, item: brief(change.after.itemId), name: change.after.reason };
     case 'clipping':

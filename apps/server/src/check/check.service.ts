@@ -71,6 +71,8 @@ export class CheckService {
       person,
       reason: wanted.reason,
       until: wanted.until,
+      finding: null,
+      approver: null,
     };
     await this.ledger.change(projectId, async (state) => {
       const item = state.items[getNode(state, wanted.item)]!;

@@ -1,4 +1,4 @@
-import type { RecipeBody } from '@coomb/contract';
+import type { ErrandSort, RecipeBody } from '@coomb/contract';
 import type { Binding, DrawnBody, FieldValue, ItemDetail, LastContact, Issue, MergeChoice, SchemePart, SchemeSort, SourcePlace } from '@coomb/core';
 import { sql } from 'drizzle-orm';
 import {
@@ -318,7 +318,45 @@ export const waivers = pgTable('waiver', {
   person: text('person').notNull(),
   reason: text('reason').notNull(),
   until: text('until'),
+  /** Of a waiver of a finding: what the finding is known by; null for a gap of a coverage rule. */
+  finding: text('finding'),
+  /** Who agreed to it, where that is somebody else. */
+  approver: text('approver'),
 });
+
+/** What somebody took on, or was handed: something to be done at an item, or at a link of it. */
+export const errands = pgTable(
+  'errand',
+  {
+    ...tracked(),
+    itemId: uuid('item_id').notNull(),
+    linkId: uuid('link_id'),
+    sort: text('sort').$type<ErrandSort>().notNull(),
+    /** What the finding that it is to mend is known by. */
+    finding: text('finding'),
+    note: text('note').notNull(),
+    owner: text('owner').notNull(),
+    giver: text('giver').notNull(),
+    at: time('at').notNull(),
+    done: boolean('done').notNull(),
+  },
+  (table) => [index('errand_project').on(table.projectId)],
+);
+
+/** That two items are not to be linked, whatever speaks for it: what both meant when somebody said so. */
+export const refusals = pgTable(
+  'refusal',
+  {
+    ...tracked(),
+    itemId: uuid('item_id').notNull(),
+    otherId: uuid('other_id').notNull(),
+    itemSeq: integer('item_seq').notNull(),
+    otherSeq: integer('other_seq').notNull(),
+    person: text('person').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('refusal_project').on(table.projectId)],
+);
 
 /** How a view was set, kept under a name. */
 export const savedViews = pgTable(

@@ -57,6 +57,8 @@ describe('invert', () => {
       person: 'Ada',
       reason: 'Agreed',
       until: null,
+      finding: null,
+      approver: null,
     };
     expect(invert({ entity: 'waiver', before: null, after: waiver }, waiver)).toMatchObject({ entity: 'waiver', after: { withdrawn: true, revision: 2 } });
   });

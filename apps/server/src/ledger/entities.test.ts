@@ -13,6 +13,8 @@ const waiver: WaiverValue = {
   person: 'Ada',
   reason: 'Agreed',
   until: null,
+  finding: null,
+  approver: null,
 };
 const among = (entity: LedgerEntity) => ({ ...ledgerEntities, waiver: entity }) as Record<Entity, LedgerEntity>;
 

@@ -43,6 +43,8 @@ interface Rows {
   drawing: typeof schema.drawings.$inferSelect;
   run: typeof schema.runs.$inferSelect;
   waiver: typeof schema.waivers.$inferSelect;
+  errand: typeof schema.errands.$inferSelect;
+  refusal: typeof schema.refusals.$inferSelect;
   recipe: typeof schema.recipes.$inferSelect;
   clipping: typeof schema.clippings.$inferSelect;
   schemePart: typeof schema.schemeParts.$inferSelect;
@@ -129,7 +131,23 @@ export const ledgerEntities: Readonly<Record<Entity, LedgerEntity>> = {
   },
   drawing: { table: schema.drawings, keys: keysOf<'drawing'>()(...tracked, 'collectionId', 'itemId', 'name', 'externalId', 'body'), upgrades: [placeDrawn] },
   run: { table: schema.runs, keys: keysOf<'run'>()(...tracked, 'name', 'at', 'seq', 'sourceId'), upgrades: [] },
-  waiver: { table: schema.waivers, keys: keysOf<'waiver'>()(...tracked, 'itemId', 'rule', 'person', 'reason', 'until'), upgrades: [] },
+  waiver: {
+    table: schema.waivers,
+    keys: keysOf<'waiver'>()(...tracked, 'itemId', 'rule', 'person', 'reason', 'until', 'finding', 'approver'),
+    upgrades: [(value) => ({ ...value, finding: null, approver: null })],
+  },
+  errand: {
+    table: schema.errands,
+    keys: keysOf<'errand'>()(...tracked, 'itemId', 'linkId', 'sort', 'finding', 'note', 'owner', 'giver', 'at', 'done'),
+    upgrades: [],
+    aside: true,
+  },
+  refusal: {
+    table: schema.refusals,
+    keys: keysOf<'refusal'>()(...tracked, 'itemId', 'otherId', 'itemSeq', 'otherSeq', 'person', 'at'),
+    upgrades: [],
+    aside: true,
+  },
   recipe: { table: schema.recipes, keys: keysOf<'recipe'>()(...tracked, 'name', 'reads', 'body', 'changedAt', 'changedBy'), upgrades: [] },
   clipping: {
     table: schema.clippings,

@@ -108,6 +108,34 @@ export class LedgerRepo {
     return row;
   }
 
+  /** Batches by their numbers. */
+  async findBatches(projectId: string, seqs: readonly number[]): Promise<Map<number, BatchRow>> {
+    const { batches } = schema;
+    if (seqs.length === 0) return new Map();
+    const rows = await this.db
+      .select()
+      .from(batches)
+      .where(and(eq(batches.projectId, projectId), inArray(batches.seq, [...seqs])));
+    return new Map(rows.map((row) => [row.seq, row]));
+  }
+
+  /** Items that went to another collection up to a change, each with the one that it left and when; in the order of the moves. */
+  async findItemMoves(projectId: string, upTo: number): Promise<{ id: string; from: string; at: string }[]> {
+    const { rows } = await this.db.execute<{ id: string; from: string; at: string }>(sql`
+      with several as (
+        select entity_id from history where project_id = ${projectId} and entity = 'item' and seq <= ${upTo}
+        group by entity_id having min(value ->> 'collectionId') <> max(value ->> 'collectionId')),
+      stands as (
+        select history.entity_id, history.seq, value ->> 'collectionId' as now,
+          lag(value ->> 'collectionId') over (partition by history.entity_id order by history.seq, history.ordinal) as before
+        from history join several on several.entity_id = history.entity_id
+        where history.project_id = ${projectId} and history.entity = 'item' and history.seq <= ${upTo})
+      select stands.entity_id as id, stands.before as "from", batch.at
+      from stands join batch on batch.project_id = ${projectId} and batch.seq = stands.seq
+      where stands.before is not null and stands.before <> stands.now order by stands.seq`);
+    return rows;
+  }
+
   /** Changes of a batch in order; all of them, or one page. */
   async findChanges(projectId: string, seq: number, page?: { offset: number; most: number }): Promise<Change[]> {
     const of = sql`now.project_id = ${projectId} and now.seq = ${seq}`;

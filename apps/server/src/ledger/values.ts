@@ -1,4 +1,4 @@
-import type { RecipeBody, ReportBody } from '@coomb/contract';
+import type { ErrandSort, RecipeBody, ReportBody } from '@coomb/contract';
 import type { Binding, DrawnBody, FieldValue, ItemDetail, Issue, LastContact, MergeChoice, SchemePart, SchemeSort } from '@coomb/core';
 
 /** What every value of the ledger says: which it is, whose, how often it changed, whether it is withdrawn. Times are ISO 8601. */
@@ -139,6 +139,33 @@ export interface WaiverValue extends Tracked {
   reason: string;
   /** The last day on which it holds. */
   until: string | null;
+  /** Of a waiver of a finding: what the finding is known by; null for a gap of a coverage rule. */
+  finding: string | null;
+  /** Who agreed to it, where that is somebody else. */
+  approver: string | null;
+}
+
+/** What somebody took on, or was handed: something to be done at an item, or at a link of it. */
+export interface ErrandValue extends Tracked {
+  itemId: string;
+  linkId: string | null;
+  sort: ErrandSort;
+  finding: string | null;
+  note: string;
+  owner: string;
+  giver: string;
+  at: string;
+  done: boolean;
+}
+
+/** That two items are not to be linked: what both meant when somebody said so. */
+export interface RefusalValue extends Tracked {
+  itemId: string;
+  otherId: string;
+  itemSeq: number;
+  otherSeq: number;
+  person: string;
+  at: string;
 }
 
 export interface RecipeValue extends Tracked {
@@ -198,6 +225,8 @@ export interface Entities {
   drawing: DrawingValue;
   run: RunValue;
   waiver: WaiverValue;
+  errand: ErrandValue;
+  refusal: RefusalValue;
   recipe: RecipeValue;
   clipping: ClippingValue;
   schemePart: SchemePartValue;

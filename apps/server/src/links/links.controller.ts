@@ -1,10 +1,26 @@
-import { addRelated, confirmLinks, createLinks, editLink, getLinkDifference, listLinks, removeLinks, suggestLinks } from '@coomb/contract';
+import {
+  addRelated,
+  changeLinks,
+  confirmLinks,
+  createLinks,
+  editLink,
+  findLinkIds,
+  getLinkDifference,
+  listLinks,
+  listSuspects,
+  queryLinks,
+  removeLinks,
+  suggestLinks,
+} from '@coomb/contract';
 import { Controller, Inject } from '@nestjs/common';
 import { Call, type Input, Route } from '../http/route.js';
 import { RelatedService } from './related.service.js';
 import { LinkDifferenceService } from './link-difference.service.js';
+import { ChangeLinksService } from './change-links.service.js';
+import { LinkListService } from './link-list.service.js';
 import { LinksService } from './links.service.js';
 import { SuggestionsService } from './suggestions.service.js';
+import { SuspectsService } from './suspects.service.js';
 
 @Controller()
 export class LinksController {
@@ -12,6 +28,9 @@ export class LinksController {
     @Inject(LinksService) private readonly links: LinksService,
     @Inject(RelatedService) private readonly related: RelatedService,
     @Inject(SuggestionsService) private readonly suggestions: SuggestionsService,
+    @Inject(LinkListService) private readonly lists: LinkListService,
+    @Inject(ChangeLinksService) private readonly changing: ChangeLinksService,
+    @Inject(SuspectsService) private readonly suspects: SuspectsService,
     @Inject(LinkDifferenceService) private readonly differences: LinkDifferenceService,
   ) {}
 
@@ -40,9 +59,29 @@ export class LinksController {
     return this.links.remove(params.project, person, body.links);
   }
 
+  @Route(queryLinks)
+  query(@Call(queryLinks) { params, query }: Input<typeof queryLinks>) {
+    return this.lists.query(params.project, query);
+  }
+
+  @Route(findLinkIds)
+  findIds(@Call(findLinkIds) { params, query }: Input<typeof findLinkIds>) {
+    return this.lists.findIds(params.project, query);
+  }
+
+  @Route(changeLinks)
+  change(@Call(changeLinks) { params, body, person }: Input<typeof changeLinks>) {
+    return this.changing.change(params.project, person, body);
+  }
+
+  @Route(listSuspects)
+  listSuspects(@Call(listSuspects) { params, query }: Input<typeof listSuspects>) {
+    return this.suspects.list(params.project, query.limit);
+  }
+
   @Route(confirmLinks)
   confirm(@Call(confirmLinks) { params, body, person }: Input<typeof confirmLinks>) {
-    return this.links.confirm(params.project, person, body.links);
+    return this.links.confirm(params.project, person, body.links, body.reason);
   }
 
   @Route(getLinkDifference)

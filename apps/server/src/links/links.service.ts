@@ -12,6 +12,7 @@ import { assertSeen } from '../ledger/assert-seen.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { confirmLink, meaningAt } from '../link-rows/edit-link.js';
 import { UsageFinder } from '../link-rows/usage-finder.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
@@ -187,19 +188,13 @@ export class LinksService {
   }
 
   /** Says that links hold against what their ends say now. Refuses where an end came to say something else since whoever confirms had looked. */
-  confirm(projectId: string, person: string, ids: readonly string[]): Promise<{ seq: number; ids: string[] }> {
+  confirm(projectId: string, person: string, ids: readonly string[], reason = ''): Promise<{ seq: number; ids: string[] }> {
     const plan = (state: ProjectState, rows: LinkValue[]) => ({
       action:
         rows.length === 1
           ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
-          : `Confirm ${counted(rows.length, 'link')}`,
-      after: (row: LinkValue) => ({
-        ...row,
-        fromSeq: meaningOf(state, row.fromId, row.fromUsage),
-        toSeq: meaningOf(state, row.toId, row.toUsage),
-        confirmedBy: person,
-        confirmedAt: this.clock.now().toISOString(),
-      }),
+          : `Confirm ${counted(rows.length, 'link')}${reason && `: ${reason}`}`,
+      after: (row: LinkValue) => confirmLink(state, row, person, this.clock.now().toISOString()),
     });
     return this.changeRows(projectId, person, ids, plan, (state, rows) => {
       const base = presentBase();
@@ -208,7 +203,7 @@ export class LinksService {
         { id: row.fromId, usage: row.fromUsage },
         { id: row.toId, usage: row.toUsage },
       ]);
-      const newer = [...new Set(ends.filter(({ id, usage }) => meaningOf(state, id, usage) > base).map(({ id }) => id))];
+      const newer = [...new Set(ends.filter(({ id, usage }) => meaningAt(state, id, usage) > base).map(({ id }) => id))];
       if (newer.length === 0) return;
       throw new CoombError(
         'changed-meanwhile',
@@ -246,8 +241,4 @@ function buildSide(state: ProjectState, side: string | undefined): Uint8Array {
 
 function referenceOf(state: ProjectState, id: string): string {
   return state.items[getNode(state, id)]!.reference;
-}
-
-function meaningOf(state: ProjectState, id: string, usage: string | null): number {
-  return state.meaningOf(state.items[getNode(state, id)]!, usage ? state.usages.pathOf(usage) : undefined);
 }

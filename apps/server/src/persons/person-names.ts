@@ -3,7 +3,7 @@ import { map, type Observable } from 'rxjs';
 import { PersonsService } from './persons.service.js';
 
 /** Where replies name a person. */
-const KEYS = new Set(['person', 'changedBy', 'confirmedBy', 'importedBy', 'by']);
+const KEYS = new Set(['person', 'changedBy', 'confirmedBy', 'importedBy', 'by', 'owner', 'giver', 'approver']);
 
 /** Puts the names that people go by now into whatever leaves: rows hold ids. */
 @Injectable()

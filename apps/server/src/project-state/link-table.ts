@@ -77,9 +77,15 @@ export class LinkTable {
     return { id, ...columns, inUsage };
   }
 
-  /** Follows a link's row; says what that did to the graph. */
-  apply(row: LinkValue, from: number, to: number, kind: number): LinkMove {
+  /** Follows a link's row; says what that did to the graph. A link that was hung on another item is another edge of the same id. */
+  apply(row: LinkValue, from: number, to: number, kind: number): LinkMove[] {
     const known = this.ids.find(row.id);
+    if (known === undefined || (this.graph.from[known] === from && this.graph.to[known] === to)) return [this.follow(known, row, from, to, kind)];
+    const left = this.follow(known, { ...row, withdrawn: true }, from, to, this.graph.kind[known]!);
+    return [left, this.follow(undefined, row, from, to, kind)];
+  }
+
+  private follow(known: number | undefined, row: LinkValue, from: number, to: number, kind: number): LinkMove {
     if (known === undefined && row.withdrawn) return undefined;
     if (known !== undefined) this.count(known, -1);
     const link = known ?? this.graph.addLink(from, to, kind);
@@ -173,6 +179,17 @@ export class LinkTable {
     marks.suspect[from]! += by;
     marks.suspect[to]! += by;
     marks.suspectLinks += by;
+  }
+
+  /** Of each end whose meaning is another than was last confirmed: the number of its newest change, and of the one that was confirmed. */
+  outdated(link: number): Record<'from' | 'to', { now: number; then: number } | undefined> {
+    const usage = this.inUsage.get(link);
+    const { graph, items } = this;
+    const end = (node: number, use: string | null | undefined, then: number) => {
+      const now = items.meaningOf(node, use);
+      return now === then ? undefined : { now, then };
+    };
+    return { from: end(graph.from[link]!, usage?.from, this.fromSeq[link]!), to: end(graph.to[link]!, usage?.to, this.toSeq[link]!) };
   }
 
   /** Whether any link that lives holds in one usage only. */

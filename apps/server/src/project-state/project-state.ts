@@ -39,6 +39,8 @@ const invalidates: Readonly<Record<Change['entity'], 'nothing' | 'order' | 'figu
   item: 'nothing',
   link: 'nothing',
   waiver: 'nothing',
+  errand: 'nothing',
+  refusal: 'nothing',
   project: 'nothing',
   report: 'nothing',
   baseline: 'nothing',
@@ -499,6 +501,16 @@ export class ProjectState {
     };
   }
 
+  /** Of each end of a link that came to say something else since the link was confirmed: the changes in which it did, and up to which it was known. */
+  outdatedEnds(link: number): ReturnType<LinkTable['outdated']> {
+    return this.links.outdated(link);
+  }
+
+  /** What another meaning of some items would make of verification states, by node; those that stay are left out. */
+  statesIfChanged(nodes: readonly number[]): Map<number, VerificationState> {
+    return this.verifying.statesIfChanged(nodes);
+  }
+
   linkUsage(link: number): LinkUsage | undefined {
     return this.links.usageOf(link);
   }
@@ -520,7 +532,9 @@ export class ProjectState {
 
   /** Ids of the items with an active waiver of a rule. */
   waivedItems(rule: string): Set<string> {
-    return new Set([...this.waivers.values()].filter((waiver) => waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId));
+    return new Set(
+      [...this.waivers.values()].filter((waiver) => waiver.finding === null && waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId),
+    );
   }
 
   private layerOf(collection: CollectionValue): number {
@@ -563,6 +577,6 @@ export class ProjectState {
   }
 
   private applyLink(row: LinkValue): void {
-    this.rules.follow(this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind)));
+    for (const move of this.links.apply(row, this.nodeOf.get(row.fromId)!, this.nodeOf.get(row.toId)!, this.linkKindIndex(row.kind))) this.rules.follow(move);
   }
 }

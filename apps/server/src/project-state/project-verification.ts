@@ -10,6 +10,9 @@ import {
 } from '@coomb/core';
 import type { LightItem } from './light-item.js';
 
+/** Later than any change there is. */
+const LATER = 0xffffffff;
+
 /** What verification needs to know of the project around it. */
 export interface VerificationGround {
   scheme: () => Scheme;
@@ -71,6 +74,11 @@ export class ProjectVerification {
   /** Computes anew only the states that these changed items and link ends can have moved: their own and those upstream. */
   refresh(touched: Set<number>): void {
     if (!this.verifiedNow) return;
+    for (const node of this.withUpstream(touched)) this.compute(this.verifiedNow, node);
+  }
+
+  /** The nodes, and all whose state rests on theirs. */
+  private withUpstream(touched: Set<number>): Set<number> {
     const { graph } = this.ground;
     const scheme = this.ground.scheme();
     const upward = new Set([scheme.verification.verifies, scheme.verification.derives].map((id) => scheme.linkKinds.findIndex((kind) => kind.id === id)));
@@ -78,7 +86,24 @@ export class ProjectVerification {
       graph.forEachLink(node, 'out', (link, other) => {
         if (upward.has(graph.kind[link]!)) touched.add(other);
       });
-    for (const node of touched) this.compute(this.verifiedNow, node);
+    return touched;
+  }
+
+  /** States that would be others if some items came to say something else now. Nothing is kept of it. */
+  statesIfChanged(nodes: readonly number[]): Map<number, VerificationState> {
+    const evidence = this.evidence();
+    const touched = this.withUpstream(new Set(nodes));
+    const before = nodes.map((node) => evidence.meaningSeq[node]!);
+    for (const node of nodes) evidence.meaningSeq[node] = LATER;
+    const changed = new Set(nodes);
+    const others = new Map<number, VerificationState>();
+    for (const node of touched) {
+      const now = this.states()[node]!;
+      const then = evidence.test[node] ? (now === 'verified' && changed.has(node) ? 'stale' : now) : readVerification(this.ground.graph, evidence, node).state;
+      if (then !== now) others.set(node, then);
+    }
+    nodes.forEach((node, at) => (evidence.meaningSeq[node] = before[at]!));
+    return others;
   }
 
   forget(): void {

@@ -28,17 +28,17 @@ export interface ReachOptions {
 }
 
 /**
- * Everything that can be reached from `root` by the given steps, nearest first, the root included.
+ * Everything that can be reached from a root, or from several, by the given steps, nearest first, the roots included.
  * Breadth-first search: the chain of `before` is a shortest path.
  */
-export function buildReach(graph: TraceGraph, root: number, options: ReachOptions): Reached[] {
+export function buildReach(graph: TraceGraph, roots: number | readonly number[], options: ReachOptions): Reached[] {
   const { steps, maxDistance = Number.POSITIVE_INFINITY, cleanOnly = false, mayEnter, usages, usage: begin = 0 } = options;
   const outMask = maskOf(steps, 'out');
   const inMask = maskOf(steps, 'in');
   // Whoever came to an item wherever it is used has been in all of its usages.
-  const seen = new Set<number>([root]);
+  const seen = new Set<number>(typeof roots === 'number' ? [roots] : roots);
   const seenIn = new Map<number, Set<number>>();
-  const reached: Reached[] = [{ node: root, distance: 0, link: -1, before: -1, usage: begin, from: -1 }];
+  const reached = [...seen].map((node): Reached => ({ node, distance: 0, link: -1, before: -1, usage: begin, from: -1 }));
   for (let at = 0; at < reached.length; at++) {
     const { node, distance, usage: came } = reached[at]!;
     if (distance >= maxDistance) continue;

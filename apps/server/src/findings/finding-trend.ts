@@ -1,0 +1,47 @@
+import { setImmediate } from 'node:timers/promises';
+import { findingGroups, type ReplyOf, type trendFindings } from '@coomb/contract';
+import { Inject, Injectable } from '@nestjs/common';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { FindingsService } from './findings.service.js';
+
+type Point = ReplyOf<typeof trendFindings>[number];
+
+/** How findings came and went: the project as it stood after some of its changes, each looked at once. */
+@Injectable()
+export class FindingTrend {
+  private readonly known = new Map<string, Point>();
+
+  constructor(
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(FindingsService) private readonly findings: FindingsService,
+  ) {}
+
+  async read(projectId: string, points: number): Promise<Point[]> {
+    const now = await this.states.get(projectId);
+    const last = now.seq;
+    const seqs = [...new Set(Array.from({ length: points }, (_, at) => Math.max(1, Math.round(1 + ((last - 1) * at) / Math.max(1, points - 1)))))];
+    const found: Point[] = [];
+    for (const seq of seqs.filter((one) => one <= last)) {
+      const key = `${projectId} ${now.life} ${seq} ${now.day}`;
+      const point = this.known.get(key) ?? (await this.look(seq === last ? now : await this.states.getAt(projectId, seq), seq));
+      if (!point) continue;
+      this.known.set(key, point);
+      found.push(point);
+      await setImmediate();
+    }
+    for (const key of this.known.keys()) if (this.known.size > 500) this.known.delete(key);
+    return found;
+  }
+
+  private async look(state: ProjectState, seq: number): Promise<Point | undefined> {
+    const batch = await this.rows.findBatch(state.id, seq);
+    if (!batch) return undefined;
+    const open: Point['open'] = { coverage: 0, evidence: 0, links: 0 };
+    for (const { group, found } of await this.findings.find(state)) open[group] += found.filter(({ waivedUnder }) => waivedUnder === undefined).length;
+    for (const group of findingGroups) open[group] ??= 0;
+    return { seq, at: new Date(batch.at).toISOString(), open };
+  }
+}

@@ -1,0 +1,97 @@
+import { Inject, Injectable } from '@nestjs/common';
+import { and, eq } from 'drizzle-orm';
+import type { Database } from '../database/database.js';
+import * as schema from '../database/schema.js';
+import { DATABASE } from '../http/tokens.js';
+import { presentMoment } from '../http/caller.js';
+import type { LinkValue } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
+import type { ProjectState } from '../project-state/project-state.js';
+
+/** What is told of links and counts in no figure: texts are numbers of a list, times are milliseconds. */
+export class LinkFacts {
+  origin = new Uint16Array(0);
+  person = new Uint16Array(0);
+  at = new Float64Array(0);
+  readonly origins: string[] = [];
+  readonly persons: string[] = [];
+  private readonly numbers = [new Map<string, number>(), new Map<string, number>()] as const;
+
+  set(link: number, { origin, confirmedBy, confirmedAt }: Pick<LinkValue, 'origin' | 'confirmedBy' | 'confirmedAt'>): void {
+    if (link >= this.at.length) {
+      const room = Math.ceil(link * 1.25) + 64;
+      for (const column of ['origin', 'person'] as const) {
+        const larger = new Uint16Array(room);
+        larger.set(this[column]);
+        this[column] = larger;
+      }
+      const times = new Float64Array(room);
+      times.set(this.at);
+      this.at = times;
+    }
+    this.origin[link] = this.number(0, this.origins, origin);
+    this.person[link] = this.number(1, this.persons, confirmedBy);
+    this.at[link] = Date.parse(confirmedAt);
+  }
+
+  private number(which: 0 | 1, list: string[], text: string): number {
+    let number = this.numbers[which].get(text);
+    if (number === undefined) this.numbers[which].set(text, (number = list.push(text) - 1));
+    return number;
+  }
+}
+
+/** Reads what is told of a project's links once, and follows every change of it from then on. */
+@Injectable()
+export class LinkFactsKeeper {
+  private readonly kept = new WeakMap<ProjectState, Promise<LinkFacts>>();
+
+  constructor(
+    @Inject(DATABASE) private readonly db: Database,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+  ) {}
+
+  find(state: ProjectState): Promise<LinkFacts> {
+    const known = this.kept.get(state);
+    if (known) return known;
+    const facts = this.load(state);
+    this.kept.set(state, facts);
+    facts.catch(() => this.kept.delete(state));
+    return facts;
+  }
+
+  private async load(state: ProjectState): Promise<LinkFacts> {
+    const facts = new LinkFacts();
+    const missed: LinkValue[] = [];
+    let isRead = false;
+    const take = (row: LinkValue) => {
+      const link = state.linkIds.find(row.id);
+      if (link !== undefined) facts.set(link, row);
+    };
+    state.follow((changes) => {
+      for (const { entity, after } of changes)
+        if (entity === 'link') {
+          if (isRead) take(after);
+          else missed.push(after);
+        }
+    });
+    for (const row of await this.read(state)) take(row as LinkValue);
+    for (const row of missed) take(row);
+    isRead = true;
+    return facts;
+  }
+
+  private async read(state: ProjectState): Promise<Iterable<Pick<LinkValue, 'id' | 'origin' | 'confirmedBy' | 'confirmedAt'>>> {
+    const { links } = schema;
+    if (presentMoment() !== undefined) {
+      const { graph } = state;
+      const ids: string[] = [];
+      for (let link = 0; link < graph.links; link++) if (graph.isAlive(link)) ids.push(state.linkIds.at(link));
+      return (await this.rows.findRows(state.id, 'link', ids)).values();
+    }
+    return this.db
+      .select({ id: links.id, origin: links.origin, confirmedBy: links.confirmedBy, confirmedAt: links.confirmedAt })
+      .from(links)
+      .where(and(eq(links.projectId, state.id), eq(links.withdrawn, false)));
+  }
+}

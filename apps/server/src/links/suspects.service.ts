@@ -1,0 +1,83 @@
+import type { listSuspects, ReplyOf, SuspectGroup } from '@coomb/contract';
+import { addToGroup, phraseAt } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { describeErrand } from '../errands/describe-errand.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+
+/** One suspect link, seen from the end that changed last. */
+interface Seen {
+  link: number;
+  at: 'from' | 'to';
+  now: number;
+  then: number;
+  both: boolean;
+}
+
+/** Suspect links, by the change that made them so. */
+@Injectable()
+export class SuspectsService {
+  constructor(
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LedgerReader) private readonly reader: LedgerReader,
+  ) {}
+
+  async list(projectId: string, limit: number): Promise<ReplyOf<typeof listSuspects>> {
+    const state = await this.states.get(projectId);
+    const groups = new Map<string, Seen[]>();
+    let links = 0;
+    for (const seen of findSuspects(state)) {
+      links++;
+      const node = state.graph[seen.at][seen.link]!;
+      addToGroup(groups, `${node} ${seen.now}`, seen);
+    }
+    const newest = [...groups.values()].sort(([a], [b]) => b!.now - a!.now);
+    const shown = newest.slice(0, limit);
+    const batches = await this.rows.findBatches(projectId, [...new Set(shown.map(([first]) => first!.now))]);
+    const errands = new Map(
+      (await this.reader.findAll(projectId, 'errand')).flatMap((one) => (one.linkId === null || one.done ? [] : [[one.linkId, describeErrand(one)] as const])),
+    );
+    const describe = (group: Seen[]): SuspectGroup => {
+      const { link, at, now } = group[0]!;
+      const batch = batches.get(now);
+      return {
+        item: state.brief(state.graph[at][link]!),
+        seq: now,
+        at: new Date(batch?.at ?? state.createdAt).toISOString(),
+        person: batch?.person ?? '',
+        action: batch?.action ?? '',
+        links: group.map((one) => {
+          const id = state.linkIds.at(one.link);
+          const usage = state.linkUsage(one.link);
+          const only = usage?.from ?? usage?.to;
+          return {
+            id,
+            phrase: phraseAt(state.scheme.linkKinds[state.graph.kind[one.link]!]!, one.at),
+            other: state.brief(state.graph[one.at === 'from' ? 'to' : 'from'][one.link]!),
+            since: one.then,
+            both: one.both,
+            usage: only ? state.usages.say(only) : null,
+            errand: errands.get(id) ?? null,
+          };
+        }),
+      };
+    };
+    return { seq: state.seq, links, total: newest.length, groups: shown.map(describe) };
+  }
+}
+
+function findSuspects(state: ProjectState): Seen[] {
+  const { graph } = state;
+  const found: Seen[] = [];
+  for (let link = 0; link < graph.links; link++) {
+    if (!graph.isAlive(link) || !graph.isSuspect(link) || !state.isPresent(graph.from[link]!) || !state.isPresent(graph.to[link]!)) continue;
+    const { from, to } = state.outdatedEnds(link);
+    const at = (to?.now ?? -1) > (from?.now ?? -1) ? 'to' : 'from';
+    const end = at === 'to' ? to : from;
+    if (end) found.push({ link, at, ...end, both: from !== undefined && to !== undefined });
+  }
+  return found;
+}

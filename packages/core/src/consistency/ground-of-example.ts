@@ -1,0 +1,39 @@
+import type { Scheme } from '../scheme/scheme.js';
+import { TraceGraph } from '../trace/graph.js';
+import type { ConsistencyGround, Example } from './consistency-rule.js';
+
+/** The small project of an example, in a scheme. Throws where the example names what it has not. */
+export function groundOfExample(scheme: Scheme, { items, links, goneUses = [], waiting = [] }: Example): ConsistencyGround {
+  const references = Object.keys(items);
+  const nodeOf = (reference: string) => {
+    const node = references.indexOf(reference);
+    if (node < 0) throw new Error(`The example has no ${reference}`);
+    return node;
+  };
+  const kindOf = (id: string) => {
+    const kind = scheme.linkKinds.findIndex((one) => one.id === id);
+    if (kind < 0) throw new Error(`The scheme has no link kind ${id}`);
+    return kind;
+  };
+  const graph = TraceGraph.build({
+    nodes: references.length,
+    from: Uint32Array.from(links, ([from]) => nodeOf(from)),
+    to: Uint32Array.from(links, ([, , to]) => nodeOf(to)),
+    kind: Uint8Array.from(links, ([, kind]) => kindOf(kind)),
+  });
+  return {
+    scheme,
+    graph,
+    items: references.map((reference) => {
+      const item = items[reference]!;
+      const { kind, withdrawn = false, heading = false, collection = 'c' } = typeof item === 'string' ? { kind: item } : item;
+      return { kind, withdrawn, heading, collection, reference };
+    }),
+    usesOf: (link) => (links[link]?.[3]?.use === undefined ? undefined : { from: links[link]![3]!.use!, to: null }),
+    isGone: (use) => goneUses.includes(use),
+    sayUse: (use) => use,
+    waiting: waiting.map(({ item, target }, at) => ({ id: `w${at}`, node: nodeOf(item), phrase: 'is linked with', target })),
+    movedFrom: (link, end) => (end === 'from' ? links[link]?.[3]?.movedFrom : undefined),
+    nameOfCollection: (collection) => collection,
+  };
+}
