@@ -160,16 +160,20 @@ describe('features of the web application', () => {
   const features = join(root, 'apps/web/src/features');
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
+    'all-links': ['acting'],
     bench: ['linking'],
     boundary: ['linking'],
     composition: ['linking'],
     contents: ['read'],
     drawings: ['linking'],
+    findings: ['acting'],
+    impact: ['acting'],
     gather: ['item-sheet', 'recipes', 'source'],
     matrix: ['linking'],
     read: ['exports', 'item-sheet'],
     readiness: ['exports', 'section'],
     scheme: ['section'],
+    suspects: ['acting'],
   };
 
   it('use only those that they may', () => {

@@ -1,3 +1,4 @@
+import { allLinksView } from './features/all-links/view';
 import { benchView } from './features/bench/view';
 import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
@@ -6,6 +7,8 @@ import { compositionView } from './features/composition/view';
 import { boundaryView } from './features/boundary/view';
 import { drawingsView, drawingView, newDrawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
+import { findingsListView } from './features/findings/view';
+import { impactView } from './features/impact/view';
 import { matrixView } from './features/matrix/view';
 import { reportsView, reportView } from './features/publish/view';
 import { readView } from './features/read/view';
@@ -14,6 +17,7 @@ import { recipesView } from './features/recipes/view';
 import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
 import { sourceView } from './features/source/view';
+import { suspectsView } from './features/suspects/view';
 import { traceTreeView } from './features/trace-tree/view';
 import type { View } from './shared/view';
 
@@ -38,9 +42,13 @@ export const views: readonly View[] = [
   contentsView,
   schemeView,
   benchView,
+  suspectsView,
+  allLinksView,
   matrixView,
   traceTreeView,
+  impactView,
   readinessView,
+  findingsListView,
   findingsView,
   reportsView,
   reportView,

@@ -36,5 +36,7 @@ export const readImpact = endpoint({
     stale: z.array(z.object({ item: briefSchema, becomes: stateSchema })),
     /** Links that would become suspect. */
     suspect: z.number(),
+    /** Links of theirs that are suspect already. */
+    already: z.number(),
   }),
 });

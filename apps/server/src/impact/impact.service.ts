@@ -42,20 +42,20 @@ export class ImpactService {
       downstream: side('downstream'),
       upstream: side('upstream'),
       stale,
-      suspect: countSound(state, roots),
+      ...countLinks(state, roots),
     };
   }
 }
 
-/** Links at some items that are not suspect yet. */
-function countSound({ graph, items }: ProjectState, nodes: readonly number[]): number {
-  const found = new Set<number>();
+/** Links at some items that would become suspect, and those that are. */
+function countLinks({ graph, items }: ProjectState, nodes: readonly number[]): { suspect: number; already: number } {
+  const found = { suspect: new Set<number>(), already: new Set<number>() };
   for (const node of nodes)
     for (const direction of ['out', 'in'] as const)
       graph.forEachLink(node, direction, (link, other) => {
-        if (!graph.isSuspect(link) && !items[other]!.withdrawn) found.add(link);
+        if (!items[other]!.withdrawn) found[graph.isSuspect(link) ? 'already' : 'suspect'].add(link);
       });
-  return found.size;
+  return { suspect: found.suspect.size, already: found.already.size };
 }
 
 function describe(state: ProjectState, { node, distance, nodes, links, paths }: Affected): AffectedItem {

@@ -71,18 +71,18 @@ describe('all links', () => {
 
   it('follow changes: suspect, withdrawn ends, new ones', async () => {
     const { client } = server;
-    await client.call(editItem, { params: { project: made.project, item: items['level']!.id }, body: { revision: 1, title: 'Pool level' } });
+    await client.call(editItem, { params: { project: made.project, item: items.level!.id }, body: { revision: 1, title: 'Pool level' } });
     expect(await say({ state: 'suspect' })).toHaveLength(3);
     expect(await say({ words: 'pool' })).toHaveLength(3);
-    await client.call(withdrawItems, { params: { project: made.project }, body: { items: [items['closes']!.id] } });
+    await client.call(withdrawItems, { params: { project: made.project }, body: { items: [items.closes!.id] } });
     expect(await say({ state: 'withdrawn' })).toEqual(['TC-002 verifies REQ-002']);
     await client.call(undo, { params: { project: made.project } });
     const before = (await query()).all;
     await client.call(createLinks, {
       params: { project: made.project },
-      body: { links: [{ linkKind: 'verifies', from: items['opens']!.id, to: items['gate']!.id }] },
+      body: { links: [{ linkKind: 'verifies', from: items.opens!.id, to: items.gate!.id }] },
     });
-    expect((await query({ person: 'Ada Wick' })).rows.some(({ to }) => to.id === items['gate']!.id)).toBe(true);
+    expect((await query({ person: 'Ada Wick' })).rows.some(({ to }) => to.id === items.gate!.id)).toBe(true);
     expect((await query()).all).toBe(before + 1);
     await client.call(undo, { params: { project: made.project } });
     expect((await query()).all).toBe(before);
@@ -95,15 +95,15 @@ describe('all links', () => {
     const opens = links[1]!;
     expect(await gaps()).toEqual([]);
     const closes = links[2]!;
-    const end = { sort: 'end', end: 'to', item: items['level']!.id };
+    const end = { sort: 'end', end: 'to', item: items.level!.id };
     expect(await change({ links: [closes], change: end, dryRun: true })).toMatchObject({ changed: 1, refused: [] });
     expect(await say({ words: 'tc-002' })).toEqual(['TC-002 verifies REQ-002']);
     await change({ links: [closes], change: end });
     expect(await say({ words: 'tc-002' })).toEqual(['TC-002 verifies REQ-001']);
     expect(await gaps()).toEqual(['flow']);
     const trail = async (item: Item) => (await client.call(getItem, { params: { project: made.project, item: item.id } })).downstream.map(({ id }) => id);
-    expect(await trail(items['level']!)).toEqual(expect.arrayContaining([closes, opens]));
-    expect(await trail(items['flow']!)).not.toContain(closes);
+    expect(await trail(items.level!)).toEqual(expect.arrayContaining([closes, opens]));
+    expect(await trail(items.flow!)).not.toContain(closes);
     await server.restart();
     expect(await say({ words: 'tc-002' })).toEqual(['TC-002 verifies REQ-001']);
     await server.client.call(undo, { params: { project: made.project } });
@@ -113,14 +113,14 @@ describe('all links', () => {
 
   it('are not hung where they may not be, or stand already; what can be is done when asked so', async () => {
     const [opens, closes] = [links[1]!, links[2]!];
-    await expect(change({ links: [links[3]!], change: { sort: 'end', end: 'to', item: items['gate']!.id } })).rejects.toMatchObject({
+    await expect(change({ links: [links[3]!], change: { sort: 'end', end: 'to', item: items.gate!.id } })).rejects.toMatchObject({
       code: 'link-not-allowed',
       message: expect.stringContaining('does not join requirement with component'),
     });
-    const both = { links: [opens, closes], change: { sort: 'end', end: 'from', item: items['opens']!.reference } };
+    const both = { links: [opens, closes], change: { sort: 'end', end: 'from', item: items.opens!.reference } };
     expect(await change({ ...both, dryRun: true })).toMatchObject({ changed: 1, refused: [] });
     await change(both);
-    const again = { links: [closes], change: { sort: 'end', end: 'to', item: items['level']!.id } };
+    const again = { links: [closes], change: { sort: 'end', end: 'to', item: items.level!.id } };
     expect(await change({ ...again, dryRun: true })).toMatchObject({ changed: 0, refused: [{ says: expect.stringContaining('said twice') }] });
     expect(await change({ links: [closes, links[0]!], change: { sort: 'kind', linkKind: 'verifies' }, skipRefused: true })).toMatchObject({ changed: 0 });
   });

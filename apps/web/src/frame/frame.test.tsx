@@ -164,7 +164,7 @@ describe('the course of the work', () => {
   it.each([
     ['link', ['Bench', 'Trace matrix'], 'Bench'],
     ['link/matrix', ['Bench', 'Trace matrix'], 'Trace matrix'],
-    ['check/figure/open', ['Readiness', 'Open findings'], 'Open findings'],
+    ['check/findings', ['Readiness', 'Findings'], 'Findings'],
   ])('opens the stage of %s to its views, with the present one marked', (rest, names, present) => {
     at(rest);
     for (const view of names) expect(screen.getByRole('link', { name: view })).toBeTruthy();

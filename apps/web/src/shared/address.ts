@@ -15,7 +15,7 @@ export function useAddress<S extends z.ZodObject>(schema: S): [z.output<S>, (cha
         (before) => {
           const next = new URLSearchParams(before);
           for (const [key, value] of Object.entries(change)) {
-            if (value === undefined || value === null || value === '' || value === false) next.delete(key);
+            if (value === undefined || value === null || value === false || String(value) === '') next.delete(key);
             else next.set(key, String(value));
           }
           return next;

@@ -1,5 +1,5 @@
 import { ChakraProvider } from '@chakra-ui/react';
-import type { AnyEndpoint, ReplyOf } from '@coomb/contract';
+import type { AnyEndpoint, Brief, ReplyOf } from '@coomb/contract';
 import { defaultScheme } from '@coomb/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render } from '@testing-library/react';
@@ -147,3 +147,20 @@ export function showRoutes(routes: RouteObject[], at: string) {
     </QueryClientProvider>,
   );
 }
+
+/** A short word of an item, as lists have it. */
+export const aBrief = (number: number, title: string, change: Partial<Brief> = {}): Brief => ({
+  id: idOf(100 + number),
+  node: number,
+  reference: `SYS-${String(number).padStart(3, '0')}`,
+  title,
+  kind: 'requirement',
+  collection: aProject.collections[0]!.id,
+  heading: false,
+  withdrawn: false,
+  state: 'verified',
+  ...change,
+});
+
+/** What was sent to a call, each time it was made. */
+export const sentTo = (path: RegExp) => calls.filter(({ call }) => path.test(call)).map(({ body }) => body);

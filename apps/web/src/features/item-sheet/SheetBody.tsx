@@ -19,7 +19,7 @@ import { hasSteps, Steps } from './Steps';
 import { Trail } from './Trail';
 import { useInUse } from './use-in-use';
 import { WaitingEnds } from './WaitingEnds';
-import { Words } from './Words';
+import { Words } from '../../shared/ui/words';
 import { OneLine } from '../../shared/ui/one-line';
 
 /** The item sheet: text, fields, trail, coverage, evidence, place in its source, changes. The same beside a view and full. */
@@ -77,6 +77,13 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         <Box>{sheet.heading ? 'Section' : kind.label}</Box>
         {sheet.state !== 'notApplicable' && <StateMark state={sheet.state} />}
         <Box ml="auto" />
+        {!sheet.withdrawn && !sheet.heading && (
+          <Button asChild size="2xs" variant="ghost">
+            <Link to={`/p/${project.id}/link/impact?items=${sheet.reference}`} title="What a change of it would touch">
+              Impact
+            </Link>
+          </Button>
+        )}
         {!sheet.withdrawn && (
           <Button size="2xs" variant="outline" onClick={() => setEditing(true)}>
             Edit

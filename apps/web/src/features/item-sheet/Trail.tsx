@@ -8,7 +8,7 @@ import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldEditor, FieldText } from './FieldEditor';
 import { useConfirmLinks, useEditLink, useLinkDifference, useRemoveLinks } from './queries';
-import { Words } from './Words';
+import { Words } from '../../shared/ui/words';
 import { OneLine } from '../../shared/ui/one-line';
 
 interface TrailProps {

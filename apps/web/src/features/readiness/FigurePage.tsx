@@ -15,7 +15,7 @@ import { SaveChosen } from '../exports';
 import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { useFigure } from './queries';
-import { toCsv } from './to-csv';
+import { toCsv } from '../../shared/to-csv';
 import { OneLine } from '../../shared/ui/one-line';
 
 const address = z.object({

@@ -12,9 +12,8 @@ export const readinessView: View = {
 
 export const findingsView: View = {
   stage: 'check',
-  name: 'Open findings',
+  name: 'Items behind a number',
   help: 'The items behind a number, with what was found at each.',
-  path: 'check/figure/open',
   addresses: ['check/figure/:figure'],
   load: async () => (await import('./FigurePage')).FigurePage,
 };

@@ -3,7 +3,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { buildWordDiff, findKind, type Side } from '@coomb/core';
 import type { Project } from '../../../shared/live/project-queries';
-import { Words } from '../../item-sheet/Words';
+import { Words } from '../../../shared/ui/words';
 import { type Choices, choose, partsOf, sideOf } from './choices';
 import { sortWords } from './sort-words';
 import { Matched, NewItem } from './PairWith';

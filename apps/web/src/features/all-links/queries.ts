@@ -1,0 +1,45 @@
+import { type BodyOf, changeLinks, findLinkIds, type LinkFilter, type linkGroups, type linkSorts, queryLinks, removeLinks } from '@coomb/contract';
+import { useQuery } from '@tanstack/react-query';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+import { useChange } from '../../shared/live/use-change';
+import { useWindows } from '../../shared/live/use-windows';
+
+export interface ListWish {
+  filter: LinkFilter;
+  sort: (typeof linkSorts)[number];
+  descending: 'yes' | 'no';
+  group: (typeof linkGroups)[number];
+}
+
+/** A filter as the address of a call says it. */
+const asQuery = ({ kind, left, right, origin, ...rest }: LinkFilter) => ({
+  ...rest,
+  ...{ kind: kind.join(), left: left.join(), right: right.join(), origin: origin.join() },
+});
+
+export const fetchLinks = (project: string, { filter, ...wish }: ListWish, offset: number, limit: number, signal?: AbortSignal) =>
+  call(queryLinks, { params: { project }, query: { ...asQuery(filter), ...wish, offset, limit }, ...(signal && { signal }) });
+
+export function useLinkList(project: string, wish: ListWish) {
+  return useWindows({
+    key: [...projectKey(project), 'link list', wish],
+    read: (offset, limit, signal) => fetchLinks(project, wish, offset, limit, signal),
+    rowsOf: ({ rows }) => rows,
+  });
+}
+
+export const fetchLinkIds = (project: string, filter: LinkFilter) => call(findLinkIds, { params: { project }, query: asQuery(filter) });
+
+export const useChangeLinks = (project: string) => useChange(project, (body: BodyOf<typeof changeLinks>) => call(changeLinks, { params: { project }, body }));
+
+/** What would become of a change, asked anew as it is composed. */
+export function useTriedChange(project: string, body: NonNullable<BodyOf<typeof changeLinks>> | undefined) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'tried change', body],
+    queryFn: ({ signal }) => call(changeLinks, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
+    enabled: body !== undefined,
+    retry: false,
+  });
+}
+export const useRemove = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));

@@ -1,0 +1,227 @@
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { type Finding, findingStates } from '@coomb/contract';
+import { counted, figure } from '@coomb/core';
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useAddress } from '../../shared/address';
+import { useProject } from '../../shared/live/project-queries';
+import { saveFile } from '../../shared/save-file';
+import { toCsv } from '../../shared/to-csv';
+import { Choice } from '../../shared/ui/choice';
+import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
+import { notify, notifyError } from '../../shared/ui/notices';
+import { Page } from '../../shared/ui/page';
+import { useItemAddress } from '../../shared/ui/reference';
+import { WorkList } from '../../shared/ui/work-list';
+import { HandOnDialog, WaiveDialog } from '../acting/dialogs';
+import { useMendFindings } from '../acting/queries';
+import { FindingRow } from './FindingRow';
+import { fetchFindings, useFindings } from './queries';
+import { RuleList } from './RuleList';
+import { TrendPanel } from './TrendPanel';
+
+const address = z.object({
+  rule: z.string().optional(),
+  state: z.enum(findingStates).default('open'),
+  collection: z.string().optional(),
+  words: z.string().default(''),
+  trend: z.literal('yes').optional(),
+});
+
+const stateLabels: Record<(typeof findingStates)[number], string> = {
+  open: 'open',
+  taken: 'in hand',
+  mine: 'in my hand',
+  waived: 'waived',
+  all: 'all of them',
+};
+
+/** Findings of all sorts in one list, to be worked off. */
+export function FindingsPage() {
+  const project = useProject();
+  const navigate = useNavigate();
+  const itemAddress = useItemAddress();
+  const [{ rule, state, collection, words, trend }, set] = useAddress(address);
+  const [marked, setMarked] = useState(0);
+  const [known, setKnown] = useState<ReadonlyMap<string, Finding>>(new Map());
+  const [asking, setAsking] = useState<'waive' | 'hand'>();
+  const wish = { rule, state, collection, words };
+  const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
+  const mend = useMendFindings(project.id);
+  const chosen = new Set(known.keys());
+  const at = Math.min(marked, Math.max(0, total - 1));
+  const ofMarked = rowAt(at);
+  const targets = known.size > 0 ? [...known.values()] : ofMarked ? [ofMarked] : [];
+  const choose = async (keys: ReadonlySet<string>) => {
+    const next = new Map([...known].filter(([key]) => keys.has(key)));
+    const missing: string[] = [];
+    for (let index = 0; index < total; index++) {
+      const found = rowAt(index);
+      if (found && keys.has(found.key)) next.set(found.key, found);
+    }
+    for (const key of keys) if (!next.has(key)) missing.push(key);
+    if (missing.length === 0) return setKnown(next);
+    // Rows that were never in sight are read before anything is done with them.
+    try {
+      for (let offset = 0; offset < total; offset += 1000)
+        for (const one of (await fetchFindings(project.id, wish, offset, 1000)).findings) next.set(one.key, one);
+      setKnown(next);
+    } catch (failure) {
+      notifyError(failure);
+    }
+  };
+  const done = () => {
+    setAsking(undefined);
+    setKnown(new Map());
+  };
+  const mendFirst = () => {
+    const able = targets.filter(({ mendings }) => mendings.length > 0);
+    const [first] = able;
+    if (!first) return notify('For this there is no single step. Open the item, or link it on the bench.', 'info');
+    const { sort, label } = first.mendings[0]!;
+    const same = able.flatMap(({ key, mendings }) => (mendings[0]!.sort === sort ? [{ key, sort, at: 0 }] : []));
+    mend.mutate(same, {
+      onSuccess: () => {
+        notify(`${label}: ${counted(same.length, 'finding')}. Undo takes it back.`);
+        done();
+      },
+    });
+  };
+  const open = () => ofMarked && void navigate(itemAddress(ofMarked.item.reference));
+  const keys: Record<string, () => void> = { Enter: () => open(), o: () => open(), m: mendFirst, w: () => setAsking('waive'), h: () => setAsking('hand') };
+  const save = async () => {
+    const rows: string[][] = [];
+    for (let offset = 0; offset < total; offset += 1000)
+      for (const { item, says, rule: of, waiver, errand } of (await fetchFindings(project.id, wish, offset, 1000)).findings)
+        rows.push([
+          item.reference,
+          item.title,
+          head?.rules.find(({ id }) => id === of)?.label ?? of,
+          says,
+          errand?.owner ?? '',
+          waiver?.reason ?? '',
+          waiver?.person ?? '',
+          waiver?.approver ?? '',
+          waiver?.until ?? '',
+        ]);
+    const heads = ['Reference', 'Title', 'Rule', 'Finding', 'In hand', 'Waived because', 'Waived by', 'Agreed by', 'Until'];
+    saveFile('Findings.csv', new Blob([toCsv([heads, ...rows])], { type: 'text/csv' }));
+  };
+  if (error) return <ErrorNote error={error} />;
+  if (!head) return <Loading what="the findings" />;
+  const ruleOf = head.rules.find(({ id }) => id === rule);
+  return (
+    <Page
+      fill
+      lead={ruleOf ? ruleOf.explains : undefined}
+      actions={
+        <>
+          <Choice
+            label="Which findings"
+            value={state}
+            options={findingStates.map((value) => ({ value, label: stateLabels[value] }))}
+            onChange={(value) => set({ state: value as 'open' })}
+          />
+          <Choice
+            label="Collection"
+            value={collection ?? ''}
+            options={[{ value: '', label: 'all collections' }, ...project.collections.map((one) => ({ value: one.id, label: one.name }))]}
+            onChange={(value) => set({ collection: value || undefined })}
+          />
+          <Input
+            size="xs"
+            w="150px"
+            bg="bg.panel"
+            aria-label="Filter by words"
+            placeholder="Filter by words"
+            value={words}
+            onChange={(event) => set({ words: event.target.value })}
+          />
+          <Button size="xs" variant="outline" aria-pressed={trend === 'yes'} onClick={() => set({ trend: trend ? undefined : 'yes' })}>
+            Trend
+          </Button>
+          <Button
+            size="xs"
+            variant="outline"
+            disabled={total === 0}
+            onClick={() => void save().catch(notifyError)}
+            title="Save these rows to be read elsewhere"
+          >
+            <Download size={13} /> Save
+          </Button>
+        </>
+      }
+    >
+      <Flex h="100%" borderTopWidth="1px">
+        <RuleList
+          rules={head.rules}
+          state={state}
+          chosen={rule}
+          onChoose={(next) => {
+            set({ rule: next });
+            setMarked(0);
+            setKnown(new Map());
+          }}
+        />
+        <Flex direction="column" flex="1" minW="0" bg="bg.panel">
+          {trend && <TrendPanel project={project.id} />}
+          <Flex align="center" gap="2" px="4" h="36px" flexShrink={0} borderBottomWidth="1px" fontSize="13px" color="fg.muted">
+            <Box fontWeight="600" color="fg" flexShrink={0}>
+              {known.size > 0 ? `${figure(known.size)} chosen of ${figure(total)}` : counted(total, 'finding')}
+            </Box>
+            <Box flex="1" />
+            <Button size="2xs" variant="outline" disabled={!targets.some(({ mendings }) => mendings.length > 0) || mend.isPending} onClick={mendFirst}>
+              {targets.find(({ mendings }) => mendings.length > 0)?.mendings[0]?.label ?? 'Mend'}
+            </Button>
+            <Button size="2xs" variant="outline" disabled={targets.length === 0} onClick={() => setAsking('waive')}>
+              Waive…
+            </Button>
+            <Button size="2xs" variant="outline" disabled={targets.length === 0} onClick={() => setAsking('hand')}>
+              Hand on…
+            </Button>
+          </Flex>
+          {total === 0 ? (
+            <EmptyState title={state === 'open' && !words ? 'Nothing found' : 'Nothing of this sort'}>
+              {words ? 'No finding holds these words.' : ruleOf ? ruleOf.explains : 'Rules were asked, and found nothing that is wrong.'}
+            </EmptyState>
+          ) : (
+            <WorkList
+              label="Findings"
+              count={total}
+              rowHeight={30}
+              keyOf={(index) => rowAt(index)?.key ?? `unread ${index}`}
+              nameOf={(index) => {
+                const found = rowAt(index);
+                return found ? `${found.item.reference} ${found.says}` : 'a finding that is being read';
+              }}
+              marked={at}
+              onMark={setMarked}
+              chosen={chosen}
+              onChoose={(next) => void choose(next)}
+              onKey={(key) => {
+                keys[key]?.();
+                return key in keys;
+              }}
+              onSight={onSight}
+            >
+              {(index) => <FindingRow finding={rowAt(index)} label={rule ? undefined : head.rules.find(({ id }) => id === rowAt(index)?.rule)?.label} />}
+            </WorkList>
+          )}
+        </Flex>
+      </Flex>
+      {asking === 'waive' && <WaiveDialog project={project.id} findings={targets.map(({ key }) => key)} onClose={() => setAsking(undefined)} onDone={done} />}
+      {asking === 'hand' && (
+        <HandOnDialog
+          project={project.id}
+          sort="mend"
+          what="finding"
+          about={targets.map(({ key, item, links }) => ({ item: item.id, finding: key, ...(links[0] && { link: links[0] }) }))}
+          onClose={() => setAsking(undefined)}
+          onDone={done}
+        />
+      )}
+    </Page>
+  );
+}

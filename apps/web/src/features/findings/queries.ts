@@ -1,0 +1,37 @@
+import { type FindingState, listFindings, trendFindings } from '@coomb/contract';
+import { useQuery } from '@tanstack/react-query';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+import { useWindows } from '../../shared/live/use-windows';
+
+export interface FindingsWish {
+  rule: string | undefined;
+  state: FindingState;
+  collection: string | undefined;
+  words: string;
+}
+
+export const fetchFindings = (project: string, { rule, state, collection, words }: FindingsWish, offset: number, limit: number, signal?: AbortSignal) =>
+  call(listFindings, {
+    params: { project },
+    query: { state, words, offset, limit, ...(rule && { rule }), ...(collection && { collection }) },
+    ...(signal && { signal }),
+  });
+
+export function useFindings(project: string, wish: FindingsWish) {
+  return useWindows({
+    key: [...projectKey(project), 'findings', wish],
+    read: (offset, limit, signal) => fetchFindings(project, wish, offset, limit, signal),
+    rowsOf: ({ findings }) => findings,
+    size: 200,
+  });
+}
+
+/** Read only when it is looked at: it looks at the project as it was after several changes. */
+export function useFindingTrend(project: string, enabled: boolean) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'finding trend'],
+    queryFn: ({ signal }) => call(trendFindings, { params: { project }, query: { points: 10 }, signal }),
+    enabled,
+  });
+}

@@ -1,0 +1,18 @@
+import type { View } from '../../shared/view';
+
+export const findingsListView: View = {
+  stage: 'check',
+  name: 'Findings',
+  help: 'What rules find: gaps, evidence, links. Choose many; mend, waive or hand them on.',
+  path: 'check/findings',
+  keys: [
+    ['↑ ↓', 'Move in the list'],
+    ['Space', 'Choose the marked finding; with Shift and arrows, all on the way'],
+    ['Ctrl A', 'Choose all'],
+    ['Enter', 'Open the item'],
+    ['M', 'Mend in the first way that is proposed'],
+    ['W', 'Waive'],
+    ['H', 'Hand on'],
+  ],
+  load: async () => (await import('./FindingsPage')).FindingsPage,
+};

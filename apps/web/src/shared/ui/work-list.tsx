@@ -1,0 +1,148 @@
+import { Box, Checkbox, Flex } from '@chakra-ui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type ReactNode, useEffect, useRef } from 'react';
+
+interface Props {
+  label: string;
+  count: number;
+  rowHeight: number;
+  keyOf: (index: number) => string;
+  /** What the list calls a row for those who do not see it. */
+  nameOf: (index: number) => string;
+  children: (index: number, marked: boolean) => ReactNode;
+  marked: number;
+  onMark: (index: number) => void;
+  chosen: ReadonlySet<string>;
+  onChoose: (chosen: ReadonlySet<string>) => void;
+  /** Keys beyond moving and choosing; what it does not know it leaves. */
+  onKey: (key: string, index: number) => boolean;
+  /** Told when rows come into sight, for lists that are loaded window by window. */
+  onSight?: (first: number, last: number) => void;
+  isHeading?: (index: number) => boolean;
+}
+
+const PAGE = 15;
+
+/** A list to work off: arrows move, Space chooses, Shift with arrows chooses on the way, Ctrl A chooses all. Only rows in sight are drawn. */
+export function WorkList({
+  label,
+  count,
+  rowHeight,
+  keyOf,
+  nameOf,
+  children,
+  marked,
+  onMark,
+  chosen,
+  onChoose,
+  onKey,
+  onSight,
+  isHeading = () => false,
+}: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
+  const rows = virtual.getVirtualItems();
+  const [first, last] = [rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0];
+  useEffect(() => {
+    onSight?.(first, last);
+  }, [first, last, onSight]);
+  const toggle = (index: number) => {
+    const key = keyOf(index);
+    const next = new Set(chosen);
+    if (!next.delete(key)) next.add(key);
+    onChoose(next);
+  };
+  const go = (to: number, choose: boolean) => {
+    let next = Math.max(0, Math.min(count - 1, to));
+    const by = Math.sign(to - marked) || 1;
+    while (next > 0 && next < count - 1 && isHeading(next)) next += by;
+    if (choose && !isHeading(next)) onChoose(new Set([...chosen, ...(isHeading(marked) ? [] : [keyOf(marked)]), keyOf(next)]));
+    onMark(next);
+    virtual.scrollToIndex(next);
+  };
+  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: PAGE, PageUp: -PAGE, Home: -count, End: count };
+  return (
+    <Box
+      ref={frame}
+      flex="1"
+      minH="0"
+      h="100%"
+      overflow="auto"
+      role="listbox"
+      aria-multiselectable
+      aria-label={label}
+      aria-activedescendant={count > 0 ? `row-${marked}` : undefined}
+      tabIndex={0}
+      outlineOffset="-2px"
+      onKeyDown={(event) => {
+        const isOwn = event.target === event.currentTarget;
+        if (!isOwn && ['INPUT', 'BUTTON', 'A', 'SELECT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName)) return;
+        const by = steps[event.key];
+        if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
+          onChoose(new Set(Array.from({ length: count }, (_, index) => index).flatMap((index) => (isHeading(index) ? [] : [keyOf(index)]))));
+        else if (event.ctrlKey || event.metaKey || event.altKey) return;
+        else if (by !== undefined) go(marked + by, event.shiftKey);
+        else if (event.key === ' ') toggle(marked);
+        else if (event.key === 'Escape' && chosen.size > 0) onChoose(new Set());
+        else if (!onKey(event.key.length === 1 ? event.key.toLowerCase() : event.key, marked)) return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <Box position="relative" style={{ height: virtual.getTotalSize() }}>
+        {rows.map(({ index, start }) => {
+          const heading = isHeading(index);
+          const isChosen = !heading && chosen.has(keyOf(index));
+          return (
+            <Flex
+              key={index}
+              id={`row-${index}`}
+              role={heading ? 'presentation' : 'option'}
+              aria-selected={heading ? undefined : isChosen}
+              aria-label={heading ? undefined : nameOf(index)}
+              data-marked={index === marked || undefined}
+              position="absolute"
+              w="100%"
+              align="center"
+              gap="2.5"
+              pl="4"
+              pr="4"
+              borderBottomWidth="1px"
+              borderColor="border.muted"
+              bg={isChosen ? 'moss.subtle' : index === marked ? 'bg.subtle' : undefined}
+              boxShadow={index === marked ? 'inset 3px 0 0 var(--chakra-colors-moss-solid)' : undefined}
+              style={{ height: rowHeight, transform: `translateY(${start}px)` }}
+              onClick={(event) => {
+                if (heading) return;
+                if (event.shiftKey) {
+                  const [from, to] = [Math.min(marked, index), Math.max(marked, index)];
+                  const all = Array.from({ length: to - from + 1 }, (_, at) => from + at).filter((one) => !isHeading(one));
+                  onChoose(new Set([...chosen, ...all.map(keyOf)]));
+                } else if (event.ctrlKey || event.metaKey) toggle(index);
+                onMark(index);
+              }}
+            >
+              {heading ? (
+                children(index, false)
+              ) : (
+                <>
+                  <Checkbox.Root
+                    size="sm"
+                    checked={isChosen}
+                    onCheckedChange={() => toggle(index)}
+                    onClick={(event) => event.stopPropagation()}
+                    aria-label={`Choose ${nameOf(index)}`}
+                  >
+                    <Checkbox.HiddenInput tabIndex={-1} />
+                    <Checkbox.Control />
+                  </Checkbox.Root>
+                  {children(index, index === marked)}
+                </>
+              )}
+            </Flex>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}
