@@ -174,6 +174,8 @@ describe('features of the web application', () => {
     readiness: ['exports', 'section'],
     scheme: ['section'],
     suspects: ['acting'],
+    'trace-tree': ['linking'],
+    'item-sheet': ['linking'],
   };
 
   it('use only those that they may', () => {

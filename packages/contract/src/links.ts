@@ -43,6 +43,41 @@ export const createLinks = endpoint({
       .min(1)
       .max(5000),
     origin: z.enum(['made', 'suggested']).default('made'),
+    /** Leave out what may not be linked, instead of linking nothing. */
+    skipRefused: z.boolean().default(false),
+  }),
+  reply: batchReply,
+});
+
+export const planLinks = endpoint({
+  method: 'POST',
+  path: '/projects/:project/links/plan',
+  summary: 'What linking each of some items with each of others would make, kind by kind, and what would be refused, why; nothing is stored',
+  params: projectParams,
+  body: z.object({ left: z.array(idSchema).min(1).max(500), right: z.array(idSchema).min(1).max(500) }),
+  reply: z.array(
+    z.object({
+      linkKind: z.string(),
+      /** The items of the left stand at its `to` end. */
+      reversed: z.boolean(),
+      makes: z.number(),
+      refused: z.number(),
+      /** The first of what is refused, in words. */
+      says: z.array(z.string()),
+    }),
+  ),
+});
+
+export const refuseSuggestions = endpoint({
+  method: 'POST',
+  path: '/projects/:project/suggestions/refuse',
+  summary: 'Say that items are not to be linked: none of the pairs is suggested until one of the two says something else',
+  params: projectParams,
+  body: z.object({
+    pairs: z
+      .array(z.object({ item: idSchema, other: idSchema }))
+      .min(1)
+      .max(1000),
   }),
   reply: batchReply,
 });

@@ -21,7 +21,7 @@ const among = (entity: LedgerEntity) => ({ ...ledgerEntities, waiver: entity }) 
 describe('what the history keeps', () => {
   it('comes back as the row that it was, and does not say whose it is', () => {
     const kept = writeValue(ledgerEntities.waiver, waiver);
-    expect(kept).toMatchObject({ version: 1, value: { id: 'w', until: null } });
+    expect(kept).toMatchObject({ version: 2, value: { id: 'w', until: null } });
     expect(kept.value).not.toHaveProperty('projectId');
     expect(readValue('waiver', kept, 'p')).toEqual(waiver);
   });
@@ -58,6 +58,6 @@ describe('what the history keeps', () => {
     expect(() => readValue('waiver', { version: 1, value: { ...waiver } }, 'p', [], withoutStep)).toThrow(
       new HistoryValueError('The history holds a waiver in form 1 that says no weight.'),
     );
-    expect(() => readValue('waiver', { version: 2, value: {} }, 'p')).toThrow('a waiver in form 2, and this program knows forms 1 to 1');
+    expect(() => readValue('waiver', { version: 3, value: {} }, 'p')).toThrow('a waiver in form 3, and this program knows forms 1 to 2');
   });
 });

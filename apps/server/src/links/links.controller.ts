@@ -8,7 +8,9 @@ import {
   getLinkDifference,
   listLinks,
   listSuspects,
+  planLinks,
   queryLinks,
+  refuseSuggestions,
   removeLinks,
   suggestLinks,
 } from '@coomb/contract';
@@ -46,7 +48,17 @@ export class LinksController {
 
   @Route(createLinks)
   create(@Call(createLinks) { params, body, person }: Input<typeof createLinks>) {
-    return this.links.create(params.project, person, body.links, body.origin);
+    return this.links.create(params.project, person, body.links, body.origin, body.skipRefused);
+  }
+
+  @Route(planLinks)
+  plan(@Call(planLinks) { params, body }: Input<typeof planLinks>) {
+    return this.links.plan(params.project, body.left, body.right);
+  }
+
+  @Route(refuseSuggestions)
+  refuse(@Call(refuseSuggestions) { params, body, person }: Input<typeof refuseSuggestions>) {
+    return this.suggestions.refuse(params.project, person, body.pairs);
   }
 
   @Route(editLink)

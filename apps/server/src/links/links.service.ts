@@ -1,6 +1,6 @@
-import type { LinkColumnsReply } from '@coomb/contract';
+import type { LinkColumnsReply, planLinks, ReplyOf } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
-import { type FieldValue, findLinkKind, getKind, isAllowed, counted } from '@coomb/core';
+import { type FieldValue, findAllowedLinks, findLinkKind, getKind, isAllowed, counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, cleanFields, hiddenFields } from '../items/check-fields.js';
@@ -15,6 +15,10 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { confirmLink, meaningAt } from '../link-rows/edit-link.js';
 import { UsageFinder } from '../link-rows/usage-finder.js';
 import { ProjectStates } from '../project-state/project-states.js';
+
+/** Links that are planned at once, and refusals of each kind that are told. */
+const MOST_PLANNED = 5000;
+const MOST_SAID = 20;
 
 export interface WantedLink {
   linkKind: string;
@@ -83,18 +87,59 @@ export class LinksService {
     return reply;
   }
 
-  create(projectId: string, person: string, wanted: readonly WantedLink[], origin: string): Promise<{ seq: number; ids: string[] }> {
+  create(projectId: string, person: string, wanted: readonly WantedLink[], origin: string, skipRefused = false): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
       const usages = new UsageFinder(state, this.clock.newId);
-      const links = wanted.map((one): Change => ({ entity: 'link', before: null, after: this.build(state, person, one, origin, usages) }));
-      const changes = [...links, ...usages.made];
+      const made = new Set<string>();
+      const links: Change[] = [];
+      for (const one of wanted)
+        try {
+          const after = this.build(state, person, one, origin, usages);
+          const says = `${after.kind} ${after.fromId} ${after.toId} ${after.fromUsage} ${after.toUsage}`;
+          if (made.has(says)) throw new CoombError('link-exists', `${referenceOf(state, one.from)} and ${referenceOf(state, one.to)} stand in the list twice.`);
+          made.add(says);
+          links.push({ entity: 'link', before: null, after });
+        } catch (refusal) {
+          if (!skipRefused || !(refusal instanceof CoombError)) throw refusal;
+        }
       const first = wanted[0]!;
       const action =
         wanted.length === 1
           ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}`
-          : `Make ${counted(wanted.length, 'link')}`;
-      return { person, action, changes };
+          : `Make ${counted(links.length, 'link')}`;
+      return { person, action, changes: links.length > 0 ? [...links, ...usages.made] : [] };
     });
+  }
+
+  /** What each kind of link would make of some items with others, each with each; kinds that would make none are left out, unless all would. */
+  async plan(projectId: string, left: readonly string[], right: readonly string[]): Promise<ReplyOf<typeof planLinks>> {
+    if (left.length * right.length > MOST_PLANNED)
+      throw new CoombError('input-invalid', `${left.length} × ${right.length} links are too many to be made at once; at most ${MOST_PLANNED} are.`);
+    const state = await this.states.get(projectId);
+    const usages = new UsageFinder(state, this.clock.newId);
+    const kindOf = (id: string) => state.items[getNode(state, id)]!.kind;
+    const [leftKinds, rightKinds] = [new Set(left.map(kindOf)), new Set(right.map(kindOf))];
+    const ways = new Map<string, { linkKind: string; reversed: boolean }>();
+    for (const a of leftKinds)
+      for (const b of rightKinds)
+        for (const { linkKind, reversed } of findAllowedLinks(state.scheme, a, b)) ways.set(`${linkKind.id} ${reversed}`, { linkKind: linkKind.id, reversed });
+    const plans = [...ways.values()].map((way) => {
+      const plan = { ...way, makes: 0, refused: 0, says: [] as string[] };
+      for (const a of left)
+        for (const b of right)
+          try {
+            const [from, to] = way.reversed ? [b, a] : [a, b];
+            this.build(state, '', { linkKind: way.linkKind, from, to }, 'made', usages);
+            plan.makes++;
+          } catch (refusal) {
+            if (!(refusal instanceof CoombError)) throw refusal;
+            plan.refused++;
+            if (plan.says.length < MOST_SAID) plan.says.push(refusal.message);
+          }
+      return plan;
+    });
+    const able = plans.filter(({ makes }) => makes > 0);
+    return (able.length > 0 ? able : plans).sort((a, b) => b.makes - a.makes);
   }
 
   /** A new link row; refuses what is not allowed or stands already. */

@@ -7,8 +7,11 @@ import {
   getTrace,
   listLinks,
   moveItem,
+  planLinks,
+  refuseSuggestions,
   removeLinks,
   suggestLinks,
+  undo,
   withdrawItems,
 } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
@@ -154,5 +157,60 @@ describe('links', () => {
       (await client.call(suggestLinks, { params: { project, item: item.id }, query: { collection: requirements } })).map((one) => one.item.id);
     expect((await suggest(drive)).toSorted()).toEqual([lamp.id]);
     expect((await suggest(gate)).toSorted()).toEqual([brake.id, lamp.id].toSorted());
+  });
+
+  it('says what linking each with each would make, kind by kind, and makes what may be made', async () => {
+    const { client } = server;
+    const { project, requirements, design, tests } = await makeProject(client);
+    const [level, flow] = [await addItem(client, project, requirements, 'Level'), await addItem(client, project, requirements, 'Flow')];
+    const gate = await addItem(client, project, design, 'Gate');
+    const test = await addItem(client, project, tests, 'Opens');
+    await addLink(client, project, 'verifies', test, level);
+    const plan = (left: string[], right: string[]) => client.call(planLinks, { params: { project }, body: { left, right } });
+    expect(await plan([level.id, flow.id], [test.id])).toEqual([
+      { linkKind: 'verifies', reversed: true, makes: 1, refused: 1, says: ['TC-001 verifies REQ-001 already.'] },
+    ]);
+    expect(await plan([level.id], [level.id])).toEqual([
+      { linkKind: 'derives', reversed: false, makes: 0, refused: 1, says: ['REQ-001 cannot be linked to itself.'] },
+      { linkKind: 'derives', reversed: true, makes: 0, refused: 1, says: ['REQ-001 cannot be linked to itself.'] },
+    ]);
+    // What is of other kinds is refused one by one, and the rest made.
+    const mixed = await plan([test.id], [flow.id, gate.id, test.id]);
+    expect(mixed).toEqual([{ linkKind: 'verifies', reversed: false, makes: 2, refused: 1, says: [expect.stringContaining('itself')] }]);
+    const links = [flow, gate, level].map((to) => ({ linkKind: 'verifies', from: test.id, to: to.id }));
+    await expect(client.call(createLinks, { params: { project }, body: { links } })).rejects.toMatchObject({ code: 'link-exists' });
+    const { ids } = await client.call(createLinks, { params: { project }, body: { links, skipRefused: true } });
+    expect(ids).toHaveLength(2);
+    const twice = [0, 1].map(() => ({ linkKind: 'satisfies', from: gate.id, to: flow.id }));
+    await expect(client.call(createLinks, { params: { project }, body: { links: twice } })).rejects.toMatchObject({
+      message: expect.stringContaining('twice'),
+    });
+    await expect(plan(Array(80).fill(test.id), Array(80).fill(flow.id))).rejects.toMatchObject({ code: 'input-invalid' });
+  });
+
+  it('suggests no more what was refused, until one of the two says something else', async () => {
+    const { client } = server;
+    const { project, requirements, tests } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Pool level', { html: '<p>The pool level stays within its band.</p>' });
+    await addItem(client, project, requirements, 'Lantern');
+    const hold = await addItem(client, project, tests, 'Hold the pool level', { html: '<p>Watch the pool level for a day.</p>' });
+    await addItem(client, project, tests, 'Light the lantern');
+    const suggest = async () =>
+      (await server.client.call(suggestLinks, { params: { project, item: level.id }, query: { collection: tests } })).map(({ item }) => item.reference);
+    expect(await suggest()).toContain('TC-001');
+    const refuse = () => server.client.call(refuseSuggestions, { params: { project }, body: { pairs: [{ item: level.id, other: hold.id }] } });
+    await refuse();
+    expect(await suggest()).not.toContain('TC-001');
+    expect((await refuse()).ids).toEqual([]);
+    await server.restart();
+    expect(await suggest()).not.toContain('TC-001');
+    // The other way round it is refused as well.
+    const back = await server.client.call(suggestLinks, { params: { project, item: hold.id }, query: { collection: requirements } });
+    expect(back.map(({ item }) => item.reference)).not.toContain('REQ-001');
+    await server.client.call(undo, { params: { project } });
+    expect(await suggest()).toContain('TC-001');
+    await refuse();
+    await server.client.call(editItem, { params: { project, item: hold.id }, body: { revision: 1, title: 'Hold the pool level for a day' } });
+    expect(await suggest()).toContain('TC-001');
   });
 });

@@ -44,7 +44,7 @@ export default function rankInWorker({ key, version, seq, from, most, leftOut, i
   }
   if (known.seq !== seq) {
     if (!links) return { needs: 'links' };
-    const count = links.links.length;
+    const count = links.links.length + (links.refused?.length ?? 0);
     if (known.learnt < 0 || Math.abs(count - known.learnt) >= Math.max(NEW_LEAST, known.learnt * NEW_SHARE)) {
       known.ranker.learn(links);
       known.learnt = count;

@@ -1,8 +1,12 @@
 import type { ReplyOf, suggestLinks } from '@coomb/contract';
-import { type Candidate, type KnownLinks, type RankedItem, type Reason, writtenWords } from '@coomb/core';
+import { type Candidate, counted, type KnownLinks, type RankedItem, type Reason, writtenWords } from '@coomb/core';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { createHash } from 'node:crypto';
 import { ItemReadingService } from '../items/item-reading.service.js';
+import { LedgerService } from '../changes/ledger.service.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import type { Change } from '../ledger/change.js';
+import { LedgerReader } from '../ledger/ledger-reader.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -15,6 +19,8 @@ type Suggestions = ReplyOf<typeof suggestLinks>;
 interface Lists {
   left: number[];
   right: number[];
+  /** Nodes that are not to be linked with each node. */
+  refused?: ReadonlyMap<number, ReadonlySet<number>>;
 }
 
 const MOST_WORDS = 5;
@@ -28,6 +34,9 @@ export class SuggestionsService implements OnModuleDestroy {
   constructor(
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerReader) private readonly rows: LedgerReader,
+    @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
   async onModuleDestroy(): Promise<void> {
@@ -44,10 +53,11 @@ export class SuggestionsService implements OnModuleDestroy {
     const lists = { left, right: own === collection ? left : nodesOf(collection) };
     const from = left.indexOf(node);
     if (from < 0) return [];
-    const linked = new Set(neighboursOf(state, node));
+    const refused = await this.findRefused(state);
+    const linked = new Set([...neighboursOf(state, node), ...(refused.get(node) ?? [])]);
     const leftOut = lists.right.flatMap((one, index) => (linked.has(one) || state.items[one]!.heading ? [index] : []));
     const task = { key: `${state.id} ${own} ${collection}`, version: this.sayVersion(state, lists), seq: state.seq, from, most, leftOut };
-    const candidates = await this.rank(state, lists, task);
+    const candidates = await this.rank(state, { ...lists, refused }, task);
     const written = writtenWords(await this.reading.readText(state, node));
     return candidates.flatMap(({ index, score, likelihood, reasons }) => {
       if (reasons.length === 0) return [];
@@ -55,6 +65,41 @@ export class SuggestionsService implements OnModuleDestroy {
       const shared = told.flatMap((one) => (one.sort === 'words' || one.sort === 'title' ? one.words : []));
       return [{ item: state.brief(lists.right[index]!), score, likelihood, reasons: told, shared: [...new Set(shared)].slice(0, MOST_WORDS) }];
     });
+  }
+
+  /** Pairs are not suggested again while both say what they say now. */
+  refuse(projectId: string, person: string, pairs: readonly { item: string; other: string }[]): Promise<{ seq: number; ids: string[] }> {
+    return this.ledger.change(projectId, async (state) => {
+      const refused = await this.findRefused(state);
+      const at = this.clock.now().toISOString();
+      const changes = pairs.flatMap(({ item, other }): Change[] => {
+        const [a, b] = [getNode(state, item), getNode(state, other)];
+        if (refused.get(a)?.has(b)) return [];
+        const meanings = { itemSeq: state.items[a]!.meaningSeq, otherSeq: state.items[b]!.meaningSeq };
+        const ids = { id: this.clock.newId(), projectId, itemId: state.items[a]!.id, otherId: state.items[b]!.id };
+        return [{ entity: 'refusal', before: null, after: { ...ids, ...meanings, revision: 1, withdrawn: false, person, at } }];
+      });
+      const first = pairs[0]!;
+      const referenceOf = (id: string) => state.items[getNode(state, id)]!.reference;
+      const action =
+        pairs.length === 1 ? `Do not suggest ${referenceOf(first.other)} for ${referenceOf(first.item)}` : `Do not suggest ${counted(pairs.length, 'pair')}`;
+      return { person, action, changes };
+    });
+  }
+
+  /** Nodes that are not to be linked with each node, as both stand now. */
+  private async findRefused(state: ProjectState): Promise<Map<number, Set<number>>> {
+    const found = new Map<number, Set<number>>();
+    for (const { itemId, otherId, itemSeq, otherSeq } of await this.rows.findAll(state.id, 'refusal')) {
+      const [a, b] = [state.nodeOf.get(itemId), state.nodeOf.get(otherId)];
+      if (a === undefined || b === undefined || state.items[a]!.meaningSeq !== itemSeq || state.items[b]!.meaningSeq !== otherSeq) continue;
+      for (const [one, other] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        found.set(one, (found.get(one) ?? new Set()).add(other));
+    }
+    return found;
   }
 
   /** Says what the thread asks for, until it answers. */
@@ -93,14 +138,15 @@ const neighboursOf = ({ graph }: ProjectState, node: number): number[] => [
  * Links of any kind between two collections, whichever way; within one from where they begin, or each would stand for its own reverse. And all others
  * around the items, by their nodes.
  */
-function findLinks(state: ProjectState, { left, right }: Lists): KnownLinks {
+function findLinks(state: ProjectState, { left, right, refused }: Lists): KnownLinks {
   const { graph } = state;
   const at = new Map(right.map((node, index) => [node, index]));
   const around = { left: left.map((node) => neighboursOf(state, node)), right: [] as number[][] };
   around.right = right === left ? around.left : right.map((node) => neighboursOf(state, node));
   const endsOf = (node: number, index: number) => (right === left ? graph.findLinks(node, 'out').map((link) => graph.to[link]!) : around.left[index]!);
   const links = left.flatMap((node, from) => [...new Set(endsOf(node, from))].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
-  return { links, around };
+  const told = left.flatMap((node, from) => [...(refused?.get(node) ?? [])].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
+  return { links, around, refused: told };
 }
 
 /** Words as the item writes them, and items by what they are. */

@@ -5,6 +5,9 @@ const everywhere: View['keys'] = [
   ['Ctrl K or /', 'Find anything'],
   ['?', 'These keys'],
   ['Ctrl Z, Ctrl Y', 'Undo, redo'],
+  ['. and ,', 'Mark what is at hand to be linked, on one side or the other'],
+  [';', 'Link what is marked with what is at hand'],
+  ['I', 'Link something with the item at hand, or make it'],
   ['Esc', 'Close the sheet or a dialog'],
 ];
 

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Progress } from '@chakra-ui/react';
 import { PenLine, Redo2, Undo2 } from 'lucide-react';
-import { useMemo } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { Link } from 'react-router';
 import { useDrafts } from '../shared/drafts/drafts';
 import { useProject } from '../shared/live/project-queries';
@@ -13,7 +13,7 @@ import { useCancelJob, useJobs, useTakeBack, useUndoState, useUpkeep } from './l
 import { OneLine } from '../shared/ui/one-line';
 
 /** The strip below every view: undo and redo, running jobs, who else is here. */
-export function LedgerStrip({ people, connected, missed, forgetMissed }: Live) {
+export function LedgerStrip({ people, connected, missed, forgetMissed, marks }: Live & { marks?: ReactNode }) {
   const project = useProject();
   const { data: state } = useUndoState(project.id);
   const takeBack = useTakeBack(project.id);
@@ -42,6 +42,7 @@ export function LedgerStrip({ people, connected, missed, forgetMissed }: Live) {
         <Redo2 size={13} /> Redo
         {state?.redo && <OneLine as="span" fontWeight="400" maxW={{ base: '0', lg: '200px' }} text={`: ${state.redo}`} />}
       </Button>
+      {marks}
       <RunningJobs project={project.id} />
       <Unfinished project={project.id} />
       <Upkeep />

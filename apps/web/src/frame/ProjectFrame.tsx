@@ -8,11 +8,15 @@ import { ErrorNote, Loading } from '../shared/ui/feedback';
 import { HereProvider, type View } from '../shared/view';
 import { useKeys } from '../shared/ui/use-keys';
 import { FindAnything } from './FindAnything';
+import { AddRelated } from '../features/linking/AddRelated';
+import { JoinDialog } from '../features/linking/JoinDialog';
 import { ItemSheet } from '../features/item-sheet/ItemSheet';
 import { CourseBar } from './CourseBar';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
+import { MarksLine } from './MarksLine';
 import { TopLine } from './TopLine';
+import { useJoining } from './use-joining';
 import { usePreloaded } from './use-preloaded';
 import { belowProject, viewAt } from './view-at';
 import { useWindowPlace } from '../shared/ui/window-title';
@@ -51,6 +55,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
   };
   const keys = useMemo(() => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }), []);
   useKeys(keys);
+  const joins = useJoining(project);
   if (about.error)
     return (
       <Box p="8">
@@ -76,8 +81,10 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
           </Box>
         )}
       </Flex>
-      <LedgerStrip {...live} />
+      <LedgerStrip {...live} marks={<MarksLine project={project} onJoin={joins.join} />} />
       {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}
+      {joins.joining && <JoinDialog {...joins.joining} onClose={joins.leave} onDone={joins.done} />}
+      {joins.adding && <AddRelated item={joins.adding} onClose={joins.leave} />}
       {overlay === 'keys' && <KeysHelp view={here} onClose={() => setOverlay(null)} />}
     </Flex>
   );

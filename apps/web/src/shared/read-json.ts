@@ -13,3 +13,12 @@ export async function readFileOf<S extends z.ZodType>(file: File, schema: S, wha
   const [issue] = parsed.error.issues;
   throw new Error(`${file.name} is not ${what}: ${issue!.path.join('.') || 'the whole'}: ${issue!.message}.`);
 }
+
+/** What a text says in JSON; nothing where it says nothing, or is none. For what a browser kept, which anybody may have changed. */
+export function parseJson(text: string | null): unknown {
+  try {
+    return text === null ? undefined : JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

@@ -27,6 +27,8 @@ export interface Candidate {
 export interface KnownLinks {
   /** Index on the left, index on the right. */
   links: readonly (readonly [number, number])[];
+  /** Pairs that somebody looked at and refused. */
+  refused?: readonly (readonly [number, number])[];
   /** For each item of the left and of the right, other items that it is linked with by links of any kind, by numbers that both sides share. */
   around?: { left: readonly (readonly number[])[]; right: readonly (readonly number[])[] };
 }

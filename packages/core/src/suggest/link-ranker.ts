@@ -14,6 +14,8 @@ const RIDGE = 0.3;
 /** Links that are learnt from, and items beside each that are no link. */
 const MOST_LEARNT = 800;
 const OTHERS = 40;
+/** A refusal counts as so many pairs that are no links. */
+const REFUSED_WEIGHT = 4;
 /** Candidates that are looked at closely, for each that is asked for and at least; and those among them that only links lead to. */
 const CLOSE_EACH = 5;
 const CLOSE_LEAST = 60;
@@ -110,10 +112,10 @@ export class LinkRanker {
   learn(known: KnownLinks): void {
     this.calibration = this.measure(known);
     this.know(known);
-    this.weights = this.fit(known.links);
+    this.weights = this.fit(known.links, known.refused);
   }
 
-  private fit(links: KnownLinks['links']): readonly number[] {
+  private fit(links: KnownLinks['links'], refused: KnownLinks['links'] = []): readonly number[] {
     if (links.length === 0) return PRIOR;
     const rows: Float32Array[] = [];
     const labels: number[] = [];
@@ -125,6 +127,14 @@ export class LinkRanker {
         const other = Math.floor(random() * this.right.items.length);
         if (this.out[from]!.has(other) || (this.isOne && other === from)) continue;
         rows.push(this.look(from, other));
+        labels.push(0);
+      }
+    }
+    // What somebody looked at and refused tells more than what nobody linked.
+    for (const [from, to] of thin(refused, MOST_LEARNT)) {
+      if (this.out[from]!.has(to)) continue;
+      for (let count = 0; count < REFUSED_WEIGHT; count++) {
+        rows.push(this.look(from, to));
         labels.push(0);
       }
     }
@@ -284,14 +294,14 @@ export class LinkRanker {
   /**
    * How likely a candidate of a score is right: some links are hidden, the others learnt from, and the best candidates compared with the hidden ones.
    */
-  private measure({ links, around }: KnownLinks): Calibration | null {
+  private measure({ links, around, refused }: KnownLinks): Calibration | null {
     const random = seeded(links.length);
     const hidden: (readonly [number, number])[] = [];
     const rest: (readonly [number, number])[] = [];
     for (const link of links) (random() < HIDDEN ? hidden : rest).push(link);
     if (hidden.length < LEAST_MEASURED) return null;
     this.know({ links: rest, ...(around && { around }) });
-    this.weights = this.fit(rest);
+    this.weights = this.fit(rest, refused);
     const wanted = new Map<number, Set<number>>();
     for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
     const cases: { score: number; isRight: boolean }[] = [];

@@ -6,6 +6,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
+import { heldItem, useAtHand } from '../../shared/marks/at-hand';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
@@ -14,7 +15,8 @@ import { BenchSide } from './BenchSide';
 import { buildThreads, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
 import { KindChoice } from '../linking/KindChoice';
-import { useLinksBetween, useMakeLink, useSuggestions, useUnlink, useUsed } from '../linking/queries';
+import { useLinksBetween, useMakeLink, useRefuse, useSuggestions, useUnlink, useUsed } from '../linking/queries';
+import { settledKind } from '../linking/remembered-kinds';
 import { sayLikelihood, sayReasons } from '../linking/say-reasons';
 import { buildUseLines, holdsIn } from '../linking/use-lines';
 import { rowHeight, Threads } from './Threads';
@@ -36,6 +38,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const [leftIndex, rightIndex] = [left, right].map((id) => project.collections.findIndex((one) => one.id === id)) as [number, number];
   const links = ofSameLife(outline, useLinksBetween(project.id, left, right).data);
   const make = useMakeLink(project.id);
+  const take = useMakeLink(project.id, 'suggested');
   const unlink = useUnlink(project.id);
   const frame = useRef<HTMLDivElement>(null);
   const { height } = useSize(frame);
@@ -62,6 +65,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     likely && marked.left !== undefined && !outline.heading[marked.left] ? outline.id[marked.left] : undefined,
     right,
   );
+  const refusing = useRefuse(project.id);
   const { rightRows, reasons } = useMemo(
     () => orderRight(outline, plainRight, likely && suggestions.data ? suggestions.data : [], threads, marked.left),
     [outline, plainRight, likely, suggestions.data, threads, marked.left],
@@ -70,6 +74,9 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const pointer = usePointer(dragged !== undefined);
   const announcements = useMemo(() => buildAnnouncements((row) => outline.reference[row]!), [outline]);
 
+  const candidates = rightRows.filter((row) => reasons.has(row) && !threads.some((thread) => thread.left === marked.left && thread.right === row));
+  const rowAtHand = marked[side];
+  useAtHand(rowAtHand === undefined || outline.heading[rowAtHand] ? [] : [heldItem(outline, rowAtHand)]);
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
   const allowedFor = (a: number, b: number): AllowedLink[] => {
     if (outline.heading[a] || outline.heading[b]) return [];
@@ -83,7 +90,8 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     const [aUse, bUse] = [a === marked.left ? lookedAt('left') : undefined, b === marked.right ? lookedAt('right') : undefined];
     const [fromUse, toUse] = reversed ? [bUse, aUse] : [aUse, bUse];
     const places = { ...(fromUse && { fromUsage: [...fromUse.path] }), ...(toUse && { toUsage: [...toUse.path] }) };
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...places }], {
+    const by = reasons.has(b) && a === marked.left ? take : make;
+    by.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...places }], {
       onSuccess: () =>
         notify(
           `${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}${aUse || bUse ? `, only as in ${(aUse ?? bUse)!.says}` : ''}`,
@@ -101,8 +109,28 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
         'info',
       );
     mark({ left: a, right: b });
-    if (allowed.length === 1) create(a, b, allowed[0]!);
+    const known = settledKind(project.id, kindOf(a), kindOf(b), allowed);
+    if (known) create(a, b, known);
     else setAsking({ left: a, right: b, allowed });
+  };
+  /** The marked candidate, else the likeliest one. */
+  const candidate = candidates.includes(marked.right ?? -1) ? marked.right : candidates[0];
+  const accept = () => {
+    if (candidate === undefined)
+      return notify(likely ? 'Mark an item on the left that has likely ends.' : 'Order the right side by “likeliest first” to see what is likely.', 'info');
+    propose(marked.left, candidate);
+  };
+  const refuse = () => {
+    if (candidate === undefined || marked.left === undefined) return notify('There is no likely end to refuse here.', 'info');
+    const next = candidates[candidates.indexOf(candidate) + 1] ?? candidates[0];
+    refusing.mutate(
+      { item: outline.id[marked.left]!, other: outline.id[candidate]! },
+      {
+        onSuccess: () =>
+          notify(`${outline.reference[candidate]} is not suggested for ${outline.reference[marked.left!]} until one of them says something else.`),
+      },
+    );
+    mark({ left: marked.left, ...(next !== undefined && next !== candidate && { right: next }) });
   };
   const removeMarked = () => {
     const joining = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
@@ -168,6 +196,8 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
     ArrowRight: () => setSide('right'),
     ArrowLeft: () => setSide('left'),
     Enter: () => propose(marked.left, marked.right),
+    a: accept,
+    x: refuse,
     Delete: removeMarked,
     n: nextUnlinked,
     o: open,
@@ -277,6 +307,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
           left={outline.reference[asking.left]!}
           right={outline.reference[asking.right]!}
           allowed={asking.allowed}
+          kinds={[kindOf(asking.left), kindOf(asking.right)]}
           onChoose={(allowed) => create(asking.left, asking.right, allowed)}
           onClose={() => {
             setAsking(undefined);

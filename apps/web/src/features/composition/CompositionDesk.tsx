@@ -9,6 +9,7 @@ import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
 import { Choice } from '../../shared/ui/choice';
+import { useAtHand } from '../../shared/marks/at-hand';
 import { notify } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { Panes } from '../../shared/ui/panes';
@@ -16,6 +17,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { writeDefinition } from '../../shared/drawing/made-definition';
 import { KindChoice } from '../linking/KindChoice';
+import { settledKind } from '../linking/remembered-kinds';
 import { type ChosenLink, LinkedList } from '../linking/LinkedList';
 import { useLinksOfCollection, useMakeLink, useUnlink } from '../linking/queries';
 import type { address } from './address';
@@ -43,7 +45,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   // The way down to a use that the address names is unfolded from the beginning.
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(() => new Set([keyOf(root), ...prefixesOf(view.use)]));
   const [marked, setMarked] = useState<number>();
-  const [asking, setAsking] = useState<{ b: number; allowed: AllowedLink[] }>();
+  const [asking, setAsking] = useState<{ b: number; allowed: AllowedLink[]; kinds: [string, string] }>();
   const open = [...unfolded];
   const replies = useUses(project.id, open);
   const usesOf = new Map(open.map((key, index) => [key, replies[index]?.data?.uses]));
@@ -58,6 +60,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   const target = use.type ?? use.item;
   const rowOf = useMemo(() => new Map(outline.id.map((id, row) => [id, row])), [outline]);
   const own = rowOf.get(target.id) ?? -1;
+  useAtHand([target]);
   const make = useMakeLink(project.id);
   const unlink = useUnlink(project.id);
   const links = ofSameLife(outline, useLinksOfCollection(project.id, target.collection).data);
@@ -102,8 +105,9 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
     );
     if (allowed.length === 0)
       return notify(present.length > 0 ? 'These two are linked already.' : `No link kind joins ${target.reference} with ${outline.reference[b]}.`, 'info');
-    if (allowed.length === 1) create(b, allowed[0]!);
-    else setAsking({ b, allowed });
+    const settled = settledKind(project.id, kindOf(own), kindOf(b), allowed);
+    if (settled) create(b, settled);
+    else setAsking({ b, allowed, kinds: [kindOf(own), kindOf(b)] });
   };
   const create = (b: number, { linkKind, reversed }: AllowedLink) => {
     const [from, to] = reversed ? [outline.id[b]!, target.id] : [target.id, outline.id[b]!];
@@ -237,6 +241,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
           left={target.reference}
           right={outline.reference[asking.b]!}
           allowed={asking.allowed}
+          kinds={asking.kinds}
           onChoose={(allowed) => create(asking.b, allowed)}
           onClose={() => {
             setAsking(undefined);

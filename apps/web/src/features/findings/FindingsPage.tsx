@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
 import { saveFile } from '../../shared/save-file';
+import { useAtHand } from '../../shared/marks/at-hand';
 import { toCsv } from '../../shared/to-csv';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -54,6 +55,7 @@ export function FindingsPage() {
   const at = Math.min(marked, Math.max(0, total - 1));
   const ofMarked = rowAt(at);
   const targets = known.size > 0 ? [...known.values()] : ofMarked ? [ofMarked] : [];
+  useAtHand(targets.map(({ item }) => item));
   const choose = async (keys: ReadonlySet<string>) => {
     const next = new Map([...known].filter(([key]) => keys.has(key)));
     const missing: string[] = [];

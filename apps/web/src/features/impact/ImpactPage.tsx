@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
+import { useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
@@ -51,11 +52,12 @@ export function ImpactPage() {
   const byKey = new Map(rows.flatMap((_, index) => (itemAt(index) ? [[keyAt(rows, index), itemAt(index)!] as const] : [])));
   const kept = new Set([...chosen].filter((key) => byKey.has(key)));
   const targets = [...new Map((kept.size > 0 ? [...kept].map((key) => byKey.get(key)!) : ofMarked ? [ofMarked] : []).map((item) => [item.id, item])).values()];
+  useAtHand(targets);
   const keys: Record<string, () => unknown> = {
     Enter: () => ofMarked && navigate(itemAddress(ofMarked.reference)),
     o: () => ofMarked && navigate(itemAddress(ofMarked.reference)),
     h: () => targets.length > 0 && setHanding(true),
-    l: () => set({ shape: shape === 'list' ? 'tree' : 'list' }),
+    t: () => set({ shape: shape === 'list' ? 'tree' : 'list' }),
   };
   const add = () => {
     const next = [...new Set([...items, ...referencesIn(more)])];

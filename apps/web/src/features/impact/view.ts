@@ -10,7 +10,7 @@ export const impactView: View = {
     ['Space', 'Choose the marked item; with Shift and arrows, all on the way'],
     ['Enter', 'Open the marked item'],
     ['H', 'Hand on to a person as something to look at'],
-    ['L', 'List or tree'],
+    ['T', 'List or tree'],
   ],
   load: async () => (await import('./ImpactPage')).ImpactPage,
 };

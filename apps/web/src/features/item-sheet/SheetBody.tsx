@@ -19,6 +19,8 @@ import { hasSteps, Steps } from './Steps';
 import { Trail } from './Trail';
 import { useInUse } from './use-in-use';
 import { WaitingEnds } from './WaitingEnds';
+import { useAtHand } from '../../shared/marks/at-hand';
+import { AddRelated } from '../linking/AddRelated';
 import { Words } from '../../shared/ui/words';
 import { OneLine } from '../../shared/ui/one-line';
 
@@ -33,6 +35,8 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   const withdraw = useWithdraw(project.id);
   const restore = useRestore(project.id);
   const [use, setUse] = useInUse(sheet.id);
+  const [adding, setAdding] = useState(false);
+  useAtHand(sheet.withdrawn || sheet.heading ? [] : [sheet]);
   const fields = kind.fields.filter((field) => sheet.fields[field.id] !== undefined && sheet.fields[field.id] !== null);
   if (editing)
     return (
@@ -113,13 +117,24 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         </Part>
       )}
       <Details sheet={sheet} />
-      <Part title="Trail">
+      <Part
+        title="Trail"
+        action={
+          !sheet.withdrawn &&
+          !sheet.heading && (
+            <Button size="2xs" variant="outline" onClick={() => setAdding(true)} title="Link another item, or make one that is linked (I)">
+              Link…
+            </Button>
+          )
+        }
+      >
         <Flex gap="6" direction={{ base: 'column', md: wide ? 'row' : 'column' }}>
           <Trail project={project.id} title="Upstream: what it rests on" empty="Nothing upstream" links={sheet.upstream} use={use} />
           <Trail project={project.id} title="Downstream: what rests on it" empty="Nothing downstream" links={sheet.downstream} use={use} />
         </Flex>
         {sheet.waiting.length > 0 && <WaitingEnds project={project.id} waiting={sheet.waiting} />}
       </Part>
+      {adding && <AddRelated item={sheet} onClose={() => setAdding(false)} />}
       {sheet.coverage.length > 0 && (
         <Part title={use ? 'Coverage in this use' : 'Coverage'}>
           <Coverage project={project.id} sheet={sheet} />
@@ -159,12 +174,13 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
   );
 }
 
-function Part({ title, children }: { title: string; children: React.ReactNode }) {
+function Part({ title, action, children }: { title: string; action?: React.ReactNode; children: React.ReactNode }) {
   return (
     <Box mt="5">
-      <Box fontWeight="600" mb="1">
+      <Flex align="center" justify="space-between" fontWeight="600" mb="1">
         {title}
-      </Box>
+        {action}
+      </Flex>
       {children}
     </Box>
   );

@@ -1,4 +1,4 @@
-import { type BodyOf, createLinks, listLinks, listUsages, listUsed, removeLinks, suggestLinks } from '@coomb/contract';
+import { type BodyOf, createLinks, listLinks, listUsages, listUsed, planLinks, refuseSuggestions, removeLinks, suggestLinks } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -44,6 +44,24 @@ export function useSuggestions(project: string, item: string | undefined, collec
   });
 }
 
-export const useMakeLink = (project: string) =>
-  useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) => call(createLinks, { params: { project }, body: { links } }));
+/** What linking some items with others would make. */
+export function usePlannedLinks(project: string, left: readonly string[], right: readonly string[]) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'planned links', left, right],
+    queryFn: ({ signal }) => call(planLinks, { params: { project }, body: { left: [...left], right: [...right] }, signal }),
+    retry: false,
+  });
+}
+
+/** Makes all of them that may be made. */
+export const useMakeMany = (project: string) =>
+  useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) =>
+    call(createLinks, { params: { project }, body: { links, skipRefused: true } }),
+  );
+export const useRefuse = (project: string) =>
+  useChange(project, (pair: { item: string; other: string }) => call(refuseSuggestions, { params: { project }, body: { pairs: [pair] } }));
+
+/** Makes links; those that were suggested say so. */
+export const useMakeLink = (project: string, origin: 'made' | 'suggested' = 'made') =>
+  useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) => call(createLinks, { params: { project }, body: { links, origin } }));
 export const useUnlink = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));

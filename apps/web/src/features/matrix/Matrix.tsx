@@ -6,12 +6,14 @@ import { useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
+import { heldItem, useAtHand } from '../../shared/marks/at-hand';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useRoom } from '../../shared/ui/use-room';
 import { useSize } from '../../shared/ui/use-size';
 import { KindChoice } from '../linking/KindChoice';
+import { settledKind } from '../linking/remembered-kinds';
 import { useMakeLink, useUnlink } from '../linking/queries';
 import { ColumnHeads, RowHeads } from './MatrixHeads';
 import { holdsAt, type MatrixLink, type MatrixSides } from './matrix-sides';
@@ -47,7 +49,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const [scroll, setScroll] = useState({ left: 0, top: 0 });
   const [cursor, setCursor] = useState(() => ({ row: firstItem(outline, sides.row), column: firstItem(outline, sides.column) }));
   const [focused, setFocused] = useState(false);
-  const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[] }>();
+  const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[]; kinds: [string, string] }>();
 
   const rows = useMemo(() => foldSide(outline, sides.row, folded), [outline, sides.row, folded]);
   const columns = useMemo(() => foldSide(outline, sides.column, folded), [outline, sides.column, folded]);
@@ -56,6 +58,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
   const columnItem = (line: number) => sides.column.rows[columns.lines[line]!]!;
   const isHeading = (side: 'row' | 'column', line: number) => outline.heading[side === 'row' ? rowItem(line) : columnItem(line)] === 1;
+  useAtHand(rows.lines.length > 0 && !isHeading('row', at.row) ? [heldItem(outline, rowItem(at.row))] : []);
   /** Links of a cell, by where they hold: here, here as everywhere, or in other uses of an end only. */
   const linksBy = (row: number, column: number) => {
     const found = { here: [] as MatrixLink[], everywhere: [] as MatrixLink[], elsewhere: [] as MatrixLink[] };
@@ -121,16 +124,16 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
         { onSuccess: () => notify(`${outline.reference[a]} and ${outline.reference[b]} are no longer linked. Undo brings it back.`) },
       );
     if (everywhere.length > 0) return notify('This link holds in every use. Remove it in the line of the item itself.', 'info');
-    const allowed = findAllowedLinks(scheme, scheme.kinds[outline.kind[a]!]!.id, scheme.kinds[outline.kind[b]!]!.id).filter(
-      ({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id,
-    );
+    const kindAt = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
+    const allowed = findAllowedLinks(scheme, kindAt(a), kindAt(b)).filter(({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id);
     if (allowed.length === 0)
       return notify(
         `No ${kind < 0 ? 'link kind' : `“${scheme.linkKinds[kind]!.phrase}” link`} joins ${outline.reference[a]} with ${outline.reference[b]}.`,
         'info',
       );
-    if (allowed.length === 1) create(row, column, allowed[0]!);
-    else setAsking({ row, column, allowed });
+    const settled = settledKind(project.id, kindAt(a), kindAt(b), allowed);
+    if (settled) create(row, column, settled);
+    else setAsking({ row, column, allowed, kinds: [kindAt(a), kindAt(b)] });
   };
   const create = (row: number, column: number, { linkKind, reversed }: AllowedLink) => {
     setAsking(undefined);
@@ -275,6 +278,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           left={outline.reference[rowItem(asking.row)]!}
           right={outline.reference[columnItem(asking.column)]!}
           allowed={asking.allowed}
+          kinds={asking.kinds}
           onChoose={(allowed) => create(asking.row, asking.column, allowed)}
           onClose={() => setAsking(undefined)}
         />

@@ -10,6 +10,7 @@ import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState } from '../../shared/ui/feedback';
+import { heldItem, useAtHand } from '../../shared/marks/at-hand';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
 import { SaveAs, SaveChosen } from '../exports';
@@ -89,6 +90,8 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     setActive(id);
   };
   const present = useMemo(() => [...chosen].filter((id) => positionOf.has(id)), [chosen, positionOf]);
+  const atHand = present.length > 0 ? present : active ? [active] : [];
+  useAtHand(atHand.flatMap((id) => rows[positionOf.get(id) ?? -1] ?? []).flatMap((row) => (outline.heading[row] ? [] : [heldItem(outline, row)])));
   const addAfter = (after: string | null) => setAddress({ write: after ?? 'end' }, { replace: false });
   useEffect(() => {
     if (newAt !== undefined) virtual.scrollToIndex(newAt, { align: 'center' });

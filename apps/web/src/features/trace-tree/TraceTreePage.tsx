@@ -15,7 +15,7 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useKeepDrawing } from '../../shared/drawing/made-queries';
-import { AddRelated } from './AddRelated';
+import { AddRelated } from '../linking/AddRelated';
 import { useTrace } from './queries';
 import { buildTreeDrawing } from './tree-drawing';
 

@@ -11,11 +11,13 @@ import { findRequirements } from '../../../shared/live/find-requirements';
 import { useProject } from '../../../shared/live/project-queries';
 import { ofSameLife } from '../../../shared/live/same-life';
 import { Choice } from '../../../shared/ui/choice';
+import { heldItem, useAtHand } from '../../../shared/marks/at-hand';
 import { notify } from '../../../shared/ui/notices';
 import { Page } from '../../../shared/ui/page';
 import { Panes } from '../../../shared/ui/panes';
 import { useItemAddress } from '../../../shared/ui/reference';
 import { KindChoice } from '../../linking/KindChoice';
+import { settledKind } from '../../linking/remembered-kinds';
 import { useLinksOfCollection, useMakeLink, useUnlink, useUsages } from '../../linking/queries';
 import { DragLine, useLinkDrag } from '../../linking/link-drag';
 import { BoxChoice } from './BoxChoice';
@@ -90,6 +92,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
   const chosenRow = selected >= 0 ? rowOfShape(selected) : ownRow;
   const chosenItem = chosenRow >= 0 && selected >= 0 ? outline.id[chosenRow]! : undefined;
   const usages = useUsages(project.id, chosenItem);
+  useAtHand(chosenItem ? [heldItem(outline, chosenRow)] : []);
   const uses = useMemo(() => tellApart((usages ?? []).map(({ path, says }) => ({ path: path.map(({ id }) => id), says }))), [usages]);
   const useAt = inUse.shape === selected ? Math.min(inUse.at, uses.length) : 0;
   const use = uses[useAt - 1];
@@ -135,7 +138,8 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
           : `No link kind joins ${labelOf(a)} ${outline.reference[a]} with ${labelOf(b)} ${outline.reference[b]}.`,
         'info',
       );
-    if (allowed.length === 1) create(a, b, allowed[0]!);
+    const settled = settledKind(project.id, kindOf(a), kindOf(b), allowed);
+    if (settled) create(a, b, settled);
     else setAsking({ a, b, allowed });
   };
   const labelOf = (row: number) => scheme.kinds[outline.kind[row]!]!.label.toLowerCase();
@@ -411,6 +415,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
           left={outline.reference[asking.a]!}
           right={outline.reference[asking.b]!}
           allowed={asking.allowed}
+          kinds={[kindOf(asking.a), kindOf(asking.b)]}
           onChoose={(allowed) => create(asking.a, asking.b, allowed)}
           onClose={() => {
             setAsking(undefined);

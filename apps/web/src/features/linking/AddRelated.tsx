@@ -1,5 +1,4 @@
 import { Box, Button, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
-import type { Brief } from '@coomb/contract';
 import { findAllowedLinks, offeredKinds, phraseAt } from '@coomb/core';
 import { useMemo, useState } from 'react';
 import { useOutline, useProject } from '../../shared/live/project-queries';
@@ -7,11 +6,12 @@ import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
 import { useAddRelated } from '../../shared/live/add-related';
+import type { HeldItem } from '../../shared/marks/at-hand';
 
 const MOST = 8;
 
 /** A related item on the spot: a new one lands where its kind is at home; one that is there is found by reference or title. */
-export function AddRelated({ item, onClose }: { item: Brief; onClose: () => void }) {
+export function AddRelated({ item, onClose }: { item: HeldItem; onClose: () => void }) {
   const project = useProject();
   const outline = useOutline().data;
   const add = useAddRelated(project.id);
