@@ -160,6 +160,7 @@ describe('features of the web application', () => {
   const features = join(root, 'apps/web/src/features');
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
+    acting: ['item-sheet'],
     'all-links': ['acting'],
     bench: ['linking'],
     boundary: ['linking'],
@@ -171,7 +172,7 @@ describe('features of the web application', () => {
     gather: ['item-sheet', 'recipes', 'source'],
     matrix: ['linking'],
     read: ['exports', 'item-sheet'],
-    readiness: ['exports', 'section'],
+    readiness: ['acting', 'exports', 'section'],
     scheme: ['section'],
     suspects: ['acting'],
     'trace-tree': ['linking'],

@@ -44,6 +44,7 @@ import { HtmlCleaner } from './items/clean-html.js';
 import { OutlineKeeper } from './items/outline-keeper.js';
 import { ItemsRepo } from './items/items.repo.js';
 import { ItemsService } from './items/items.service.js';
+import { ChangeItemsService } from './items/change-items.service.js';
 import { ReshapeService } from './items/reshape.service.js';
 import { JobsController } from './jobs/jobs.controller.js';
 import { JobsService } from './jobs/jobs.service.js';
@@ -204,6 +205,7 @@ export class AppModule {
         FindService,
         ItemsService,
         ReshapeService,
+        ChangeItemsService,
         SavedViewsService,
         LinksService,
         SuggestionsService,

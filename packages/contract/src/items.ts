@@ -296,6 +296,26 @@ export const setKinds = endpoint({
   reply: z.object({ seq: z.number(), changed: z.number(), disallowed: z.number() }),
 });
 
+export const changeItems = endpoint({
+  method: 'POST',
+  path: '/projects/:project/items/change',
+  summary: 'Set a field of many items, or move them below a section of their collection, as one change. With `dryRun` nothing is stored',
+  params: projectParams,
+  body: z.object({
+    items: z.array(idSchema).min(1).max(5000),
+    change: z.discriminatedUnion('sort', [
+      /** Null clears it. */
+      z.object({ sort: z.literal('field'), field: z.string().max(120), value: fieldsSchema.valueType }),
+      /** Behind what stands there; null: at the top of their collection. */
+      z.object({ sort: z.literal('move'), below: idSchema.nullable() }),
+    ]),
+    dryRun: z.boolean().default(false),
+    /** Leave out what cannot be changed, instead of changing nothing. */
+    skipRefused: z.boolean().default(false),
+  }),
+  reply: batchReply.extend({ changed: z.number(), refused: z.array(z.object({ item: idSchema, says: z.string() })) }),
+});
+
 export const withdrawItems = endpoint({
   method: 'POST',
   path: '/projects/:project/items/withdraw',

@@ -1,4 +1,5 @@
 import {
+  changeItems,
   createItem,
   editItem,
   getHistory,
@@ -23,6 +24,7 @@ import { KeptAnswers } from '../project-state/kept-answers.js';
 import { ItemReadingService } from './item-reading.service.js';
 import { ItemsService } from './items.service.js';
 import { buildOutlineReply } from './outline.js';
+import { ChangeItemsService } from './change-items.service.js';
 import { ReshapeService } from './reshape.service.js';
 
 @Controller()
@@ -31,6 +33,7 @@ export class ItemsController {
     @Inject(ItemsService) private readonly items: ItemsService,
     @Inject(ItemReadingService) private readonly reading: ItemReadingService,
     @Inject(KeptAnswers) private readonly kept: KeptAnswers,
+    @Inject(ChangeItemsService) private readonly changing: ChangeItemsService,
     @Inject(ReshapeService) private readonly reshaping: ReshapeService,
     @Inject(OutlineKeeper) private readonly outlines: OutlineKeeper,
   ) {}
@@ -56,6 +59,11 @@ export class ItemsController {
   @Route(createItem)
   create(@Call(createItem) { params, body, person }: Input<typeof createItem>) {
     return this.items.create(params.project, person, body);
+  }
+
+  @Route(changeItems)
+  changeMany(@Call(changeItems) { params, body, person }: Input<typeof changeItems>) {
+    return this.changing.change(params.project, person, body);
   }
 
   @Route(withdrawItems)

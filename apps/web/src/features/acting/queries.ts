@@ -1,5 +1,7 @@
-import { type BodyOf, confirmLinks, giveErrands, mendFindings, settleErrands, waiveFindings } from '@coomb/contract';
+import { type BodyOf, changeItems, confirmLinks, giveErrands, mendFindings, settleErrands, waiveFindings, withdrawItems } from '@coomb/contract';
+import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../../shared/live/use-change';
 
 export type About = NonNullable<BodyOf<typeof giveErrands>>['about'][number];
@@ -12,3 +14,16 @@ export const useWaiveFindings = (project: string) =>
 export const useMendFindings = (project: string) =>
   useChange(project, (findings: NonNullable<BodyOf<typeof mendFindings>>['findings']) => call(mendFindings, { params: { project }, body: { findings } }));
 export const useConfirm = (project: string) => useChange(project, (body: BodyOf<typeof confirmLinks>) => call(confirmLinks, { params: { project }, body }));
+export const useChangeItems = (project: string) => useChange(project, (body: BodyOf<typeof changeItems>) => call(changeItems, { params: { project }, body }));
+export const useWithdrawMany = (project: string) =>
+  useChange(project, (items: string[]) => call(withdrawItems, { params: { project }, body: { items } }), 'Withdrawn. Undo brings it back.');
+
+/** What would become of a change of items, asked anew as it is composed. */
+export function useTriedItems(project: string, body: NonNullable<BodyOf<typeof changeItems>> | undefined) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'tried items', body],
+    queryFn: ({ signal }) => call(changeItems, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
+    enabled: body !== undefined,
+    retry: false,
+  });
+}

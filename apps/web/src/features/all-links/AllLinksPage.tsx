@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
+import { type HeldItem, useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify, notifyError } from '../../shared/ui/notices';
@@ -42,6 +43,8 @@ export function AllLinksPage() {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [asking, setAsking] = useState<'confirm' | 'change'>();
+  const [held, setHeld] = useState<HeldItem>();
+  useAtHand(held ? [held] : []);
   const confirm = useConfirm(project.id);
   const remove = useRemove(project.id);
   const rows = useMemo(() => buildGroupedRows(total, head?.groups ?? [], closed), [total, head?.groups, closed]);
@@ -178,7 +181,10 @@ export function AllLinksPage() {
               return link ? `${link.from.reference} ${names.phrase(link.kind)} ${link.to.reference}` : 'a link that is being read';
             }}
             marked={at}
-            onMark={setMarked}
+            onMark={(index) => {
+              setMarked(index);
+              setHeld(linkAt(index)?.from);
+            }}
             chosen={chosen}
             onChoose={choose}
             onKey={(key) => {

@@ -27,10 +27,12 @@ interface Props {
   right: string;
   onlyUnlinked: boolean;
   likely: boolean;
+  /** Reference of the item on the left that is marked first; empty for none. */
+  at?: string;
 }
 
 /** Two outlines with threads between. By mouse: drag. By keyboard: arrows, Enter, Delete. */
-export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
+export function Bench({ outline, left, right, onlyUnlinked, likely, at = '' }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -44,7 +46,10 @@ export function Bench({ outline, left, right, onlyUnlinked, likely }: Props) {
   const { height } = useSize(frame);
   const [scroll, setScroll] = useState({ left: 0, right: 0 });
   const [side, setSide] = useState<'left' | 'right'>('left');
-  const [marked, setMarked] = useState<{ left?: number; right?: number }>({});
+  const [marked, setMarked] = useState<{ left?: number; right?: number }>(() => {
+    const row = at ? outline.reference.indexOf(at) : -1;
+    return row >= 0 ? { left: row } : {};
+  });
   /** Which use of the marked item of a side is looked at: its place among the uses, one more; 0 for every one. */
   const [inUse, setInUse] = useState({ left: 0, right: 0 });
   const used = useUsed(project.id).data;

@@ -15,13 +15,15 @@ const address = z.object({
   right: z.string().default(''),
   only: z.enum(['all', 'unlinked']).default('all'),
   order: z.enum(['outline', 'likely']).default('outline'),
+  /** Reference of the item on the left that is marked first. */
+  at: z.string().default(''),
 });
 
 /** Linking: two outlines face to face. */
 export function BenchPage() {
   const project = useProject();
   const outline = useOutline();
-  const [{ left, right, only, order }, set] = useAddress(address);
+  const [{ left, right, only, order, at }, set] = useAddress(address);
   const { collections } = project;
   if (outline.error) return <ErrorNote error={outline.error} />;
   if (!outline.data) return <Loading what="the bench" />;
@@ -71,7 +73,8 @@ export function BenchPage() {
     >
       <Flex h="100%" borderTopWidth="1px">
         <Bench
-          key={`${leftId} ${rightId}`}
+          key={`${leftId} ${rightId} ${at}`}
+          at={at}
           outline={outline.data}
           left={leftId}
           right={rightId}

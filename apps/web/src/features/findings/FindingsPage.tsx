@@ -1,6 +1,6 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Button, Flex, Input } from '@chakra-ui/react';
 import { type Finding, findingStates } from '@coomb/contract';
-import { counted, figure } from '@coomb/core';
+import { counted } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -16,7 +16,7 @@ import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
-import { HandOnDialog, WaiveDialog } from '../acting/dialogs';
+import { type Act, ActBar } from '../acting/ActBar';
 import { useMendFindings } from '../acting/queries';
 import { FindingRow } from './FindingRow';
 import { fetchFindings, useFindings } from './queries';
@@ -47,7 +47,7 @@ export function FindingsPage() {
   const [{ rule, state, collection, words, trend }, set] = useAddress(address);
   const [marked, setMarked] = useState(0);
   const [known, setKnown] = useState<ReadonlyMap<string, Finding>>(new Map());
-  const [asking, setAsking] = useState<'waive' | 'hand'>();
+  const [asking, setAsking] = useState<Act>();
   const wish = { rule, state, collection, words };
   const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
   const mend = useMendFindings(project.id);
@@ -92,7 +92,23 @@ export function FindingsPage() {
     });
   };
   const open = () => ofMarked && void navigate(itemAddress(ofMarked.item.reference));
-  const keys: Record<string, () => void> = { Enter: () => open(), o: () => open(), m: mendFirst, w: () => setAsking('waive'), h: () => setAsking('hand') };
+  /** Where what is missing can be linked: the collection that holds what the rule looks for, the likeliest first. */
+  const toBench = () => {
+    const gap = ofMarked?.rule.startsWith('gap:') ? project.scheme.rules.find(({ id }) => `gap:${id}` === ofMarked.rule) : undefined;
+    if (!ofMarked || !gap) return notify('The bench helps where something is not linked: mark such a finding.', 'info');
+    const facing = project.collections.find(({ id, kind }) => id !== ofMarked.item.collection && gap.reach.kinds.includes(kind));
+    const wish = new URLSearchParams({ left: ofMarked.item.collection, ...(facing && { right: facing.id }), order: 'likely', at: ofMarked.item.reference });
+    void navigate(`/p/${project.id}/link?${wish}`);
+  };
+  const keys: Record<string, () => void> = {
+    b: toBench,
+    Enter: () => open(),
+    o: () => open(),
+    m: mendFirst,
+    w: () => setAsking('waive'),
+    h: () => setAsking('hand'),
+    e: () => setAsking('field'),
+  };
   const save = async () => {
     const rows: string[][] = [];
     for (let offset = 0; offset < total; offset += 1000)
@@ -169,21 +185,32 @@ export function FindingsPage() {
         />
         <Flex direction="column" flex="1" minW="0" bg="bg.panel">
           {trend && <TrendPanel project={project.id} />}
-          <Flex align="center" gap="2" px="4" h="36px" flexShrink={0} borderBottomWidth="1px" fontSize="13px" color="fg.muted">
-            <Box fontWeight="600" color="fg" flexShrink={0}>
-              {known.size > 0 ? `${figure(known.size)} chosen of ${figure(total)}` : counted(total, 'finding')}
-            </Box>
-            <Box flex="1" />
-            <Button size="2xs" variant="outline" disabled={!targets.some(({ mendings }) => mendings.length > 0) || mend.isPending} onClick={mendFirst}>
+          <ActBar
+            project={project.id}
+            total={total}
+            chosen={known.size}
+            what="finding"
+            items={[...new Map(targets.map(({ item }) => [item.id, item])).values()]}
+            findings={targets.map(({ key }) => key)}
+            sort="mend"
+            about={targets.map(({ key, item, links }) => ({ item: item.id, finding: key, ...(links[0] && { link: links[0] }) }))}
+            act={asking}
+            setAct={setAsking}
+            onDone={done}
+          >
+            <Button
+              size="2xs"
+              variant="outline"
+              disabled={!targets.some(({ mendings }) => mendings.length > 0) || mend.isPending}
+              onClick={mendFirst}
+              title="M"
+            >
               {targets.find(({ mendings }) => mendings.length > 0)?.mendings[0]?.label ?? 'Mend'}
             </Button>
-            <Button size="2xs" variant="outline" disabled={targets.length === 0} onClick={() => setAsking('waive')}>
-              Waive…
+            <Button size="2xs" variant="outline" disabled={!ofMarked?.rule.startsWith('gap:')} onClick={toBench} title="B">
+              On the bench
             </Button>
-            <Button size="2xs" variant="outline" disabled={targets.length === 0} onClick={() => setAsking('hand')}>
-              Hand on…
-            </Button>
-          </Flex>
+          </ActBar>
           {total === 0 ? (
             <EmptyState title={state === 'open' && !words ? 'Nothing found' : 'Nothing of this sort'}>
               {words ? 'No finding holds these words.' : ruleOf ? ruleOf.explains : 'Rules were asked, and found nothing that is wrong.'}
@@ -213,17 +240,6 @@ export function FindingsPage() {
           )}
         </Flex>
       </Flex>
-      {asking === 'waive' && <WaiveDialog project={project.id} findings={targets.map(({ key }) => key)} onClose={() => setAsking(undefined)} onDone={done} />}
-      {asking === 'hand' && (
-        <HandOnDialog
-          project={project.id}
-          sort="mend"
-          what="finding"
-          about={targets.map(({ key, item, links }) => ({ item: item.id, finding: key, ...(links[0] && { link: links[0] }) }))}
-          onClose={() => setAsking(undefined)}
-          onDone={done}
-        />
-      )}
     </Page>
   );
 }

@@ -11,6 +11,7 @@ export const findingsListView: View = {
     ['Ctrl A', 'Choose all'],
     ['Enter', 'Open the item'],
     ['M', 'Mend in the first way that is proposed'],
+    ['B', 'Link it on the bench, where something is not linked'],
     ['W', 'Waive'],
     ['H', 'Hand on'],
   ],

@@ -81,13 +81,6 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         <Box>{sheet.heading ? 'Section' : kind.label}</Box>
         {sheet.state !== 'notApplicable' && <StateMark state={sheet.state} />}
         <Box ml="auto" />
-        {!sheet.withdrawn && !sheet.heading && (
-          <Button asChild size="2xs" variant="ghost">
-            <Link to={`/p/${project.id}/link/impact?items=${sheet.reference}`} title="What a change of it would touch">
-              Impact
-            </Link>
-          </Button>
-        )}
         {!sheet.withdrawn && (
           <Button size="2xs" variant="outline" onClick={() => setEditing(true)}>
             Edit
@@ -122,9 +115,16 @@ export function SheetBody({ sheet, wide = false }: { sheet: Sheet; wide?: boolea
         action={
           !sheet.withdrawn &&
           !sheet.heading && (
-            <Button size="2xs" variant="outline" onClick={() => setAdding(true)} title="Link another item, or make one that is linked (I)">
-              Link…
-            </Button>
+            <Flex gap="2">
+              <Button asChild size="2xs" variant="ghost">
+                <Link to={`/p/${project.id}/link/impact?items=${sheet.reference}`} title="What a change of it would touch">
+                  Impact
+                </Link>
+              </Button>
+              <Button size="2xs" variant="outline" onClick={() => setAdding(true)} title="Link another item, or make one that is linked (I)">
+                Link…
+              </Button>
+            </Flex>
           )
         }
       >

@@ -1,6 +1,6 @@
 import { Box, Button, Dialog, Flex, Portal } from '@chakra-ui/react';
 import { counted, figure, findLinkKind, phraseAt } from '@coomb/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import type { HeldItem } from '../../shared/marks/at-hand';
 import { ErrorNote } from '../../shared/ui/feedback';
@@ -18,6 +18,7 @@ interface Props {
 /** Links each of some items with each of others: what will be made and what is refused stands there before anything is. A number chooses, Enter does it. */
 export function JoinDialog({ left, right, onClose, onDone }: Props) {
   const project = useProject();
+  const frame = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState(0);
   const plan = usePlannedLinks(
     project.id,
@@ -39,11 +40,13 @@ export function JoinDialog({ left, right, onClose, onDone }: Props) {
     });
   };
   return (
-    <Dialog.Root open onOpenChange={onClose} size="md" placement="center">
+    <Dialog.Root open onOpenChange={onClose} size="md" placement="center" initialFocusEl={() => frame.current}>
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content
+            ref={frame}
+            tabIndex={-1}
             onKeyDown={(event) => {
               const number = Number(event.key) - 1;
               if (ways[number]) setAt(number);
@@ -104,7 +107,7 @@ export function JoinDialog({ left, right, onClose, onDone }: Props) {
               <Button size="xs" variant="ghost" onClick={onClose}>
                 Leave
               </Button>
-              <Button size="xs" autoFocus disabled={!chosen || chosen.makes === 0} loading={make.isPending} onClick={run}>
+              <Button size="xs" disabled={!chosen || chosen.makes === 0} loading={make.isPending} onClick={run}>
                 {chosen && chosen.makes > 0 ? `Make ${counted(chosen.makes, 'link')}` : 'Make links'}
               </Button>
             </Dialog.Footer>

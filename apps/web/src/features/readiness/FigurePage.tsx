@@ -1,8 +1,7 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { compareReferences, stateWords } from '@coomb/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { Download } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
@@ -12,7 +11,10 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { saveFile } from '../../shared/save-file';
 import { SaveChosen } from '../exports';
-import { useItemAddress } from '../../shared/ui/reference';
+import { Reference, useItemAddress } from '../../shared/ui/reference';
+import { WorkList } from '../../shared/ui/work-list';
+import { useAtHand } from '../../shared/marks/at-hand';
+import { type Act, ActBar } from '../acting/ActBar';
 import { StateMark } from '../../shared/ui/states';
 import { useFigure } from './queries';
 import { toCsv } from '../../shared/to-csv';
@@ -114,7 +116,7 @@ export function FigurePage() {
           {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
         </EmptyState>
       ) : (
-        <ItemRows items={items} kinds={kinds} collections={collections} />
+        <ItemRows figure={figure!} items={items} kinds={kinds} collections={collections} />
       )}
     </Page>
   );
@@ -122,37 +124,56 @@ export function FigurePage() {
 
 type Items = NonNullable<ReturnType<typeof useFigure>['data']>['items'];
 
-function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<string, string>; collections: Map<string, string> }) {
-  const frame = useRef<HTMLDivElement>(null);
+function ItemRows({ figure, items, kinds, collections }: { figure: string; items: Items; kinds: Map<string, string>; collections: Map<string, string> }) {
+  const project = useProject();
   const itemAddress = useItemAddress();
   const navigate = useNavigate();
-  const rows = useVirtualizer({ count: items.length, getScrollElement: () => frame.current, estimateSize: () => 28, overscan: 12 });
+  const [place, setPlace] = useState(0);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [act, setAct] = useState<Act>();
+  const marked = Math.min(place, items.length - 1);
+  const kept = items.filter(({ id }) => chosen.has(id));
+  const targets = kept.length > 0 ? kept : items[marked] ? [items[marked]] : [];
+  useAtHand(targets);
+  /** Lists of what misses a rule are gaps, which may be waived. */
+  const rule = /^rule:([^:]+):notMet$/.exec(figure)?.[1];
+  const open = (index: number) => void navigate(itemAddress(items[index]!.reference));
+  const acts: Record<string, Act> = { h: 'hand', e: 'field', ...(rule && { w: 'waive' as const }) };
   return (
-    <Box ref={frame} h="100%" overflow="auto" px="6" pb="4">
-      <Box position="relative" role="list" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map(({ index, start }) => {
+    <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
+      <ActBar
+        project={project.id}
+        total={items.length}
+        chosen={kept.length}
+        items={targets}
+        findings={rule ? targets.map(({ id }) => `gap:${rule}:${id}`) : undefined}
+        act={act}
+        setAct={setAct}
+        onDone={() => setChosen(new Set())}
+      />
+      <WorkList
+        label="Items"
+        count={items.length}
+        rowHeight={28}
+        keyOf={(index) => items[index]!.id}
+        nameOf={(index) => `${items[index]!.reference} ${items[index]!.title}`}
+        marked={marked}
+        onMark={setPlace}
+        chosen={new Set(kept.map(({ id }) => id))}
+        onChoose={setChosen}
+        onKey={(key, index) => {
+          if (key === 'Enter' || key === 'o') open(index);
+          else if (acts[key]) setAct(acts[key]);
+          else return false;
+          return true;
+        }}
+      >
+        {(index) => {
           const item = items[index]!;
           return (
-            <Flex
-              key={item.id}
-              role="listitem"
-              position="absolute"
-              w="100%"
-              h="28px"
-              gap="3"
-              align="center"
-              borderTopWidth="1px"
-              style={{ transform: `translateY(${start}px)` }}
-              _hover={{ bg: 'bg.subtle' }}
-              cursor="pointer"
-              onClick={() => void navigate(itemAddress(item.reference))}
-            >
+            <>
               <StateMark state={item.state} bare />
-              <Box asChild w="7em" fontFamily="mono" fontSize="12.5px" color="moss.fg">
-                <Link to={itemAddress(item.reference)} onClick={(event) => event.stopPropagation()}>
-                  {item.reference}
-                </Link>
-              </Box>
+              <Reference reference={item.reference} w="6em" flexShrink={0} />
               <OneLine flex="1" fontFamily="serif" text={item.title} />
               {item.note && <OneLine maxW="24em" color="brick.fg" fontSize="12.5px" text={item.note} />}
               <Box w="9em" color="fg.muted" fontSize="12.5px">
@@ -162,10 +183,10 @@ function ItemRows({ items, kinds, collections }: { items: Items; kinds: Map<stri
               <Box w="8em" color="fg.muted" fontSize="12.5px">
                 {stateWords[item.state].label}
               </Box>
-            </Flex>
+            </>
           );
-        })}
-      </Box>
-    </Box>
+        }}
+      </WorkList>
+    </Flex>
   );
 }

@@ -1,9 +1,20 @@
-import { type Brief, getProject, getReadiness, openFigure, type Readiness } from '@coomb/contract';
+import {
+  type Brief,
+  changeItems,
+  getProject,
+  getReadiness,
+  giveErrands,
+  listPersons,
+  openFigure,
+  type Readiness,
+  waiveFindings,
+  withdrawItems,
+} from '@coomb/contract';
 import { buildStateCounts, verificationStates } from '@coomb/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { answer, aProject, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { FigurePage } from './FigurePage';
 import { ReadinessPage } from './ReadinessPage';
 
@@ -130,7 +141,7 @@ describe('a figure opened', () => {
     }));
     show(<FigurePage />, { path: '/p/:project/check/figure/:figure', at: `/p/${aProject.id}/check/figure/rule:tested:notMet${query}` });
   };
-  const rows = async () => (await screen.findAllByRole('listitem')).map((row) => /SYS-\d+/.exec(row.textContent!)![0]);
+  const rows = async () => (await screen.findAllByRole('option', { name: /SYS/ })).map((row) => /SYS-\d+/.exec(row.textContent!)![0]);
 
   it('lists the items with their number in the title', async () => {
     open();
@@ -163,5 +174,67 @@ describe('a figure opened', () => {
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Collection' }), 'Gate tests');
     expect(await screen.findByText('Nothing counts here.')).toBeTruthy();
     expect(screen.getByRole('button', { name: /Save the list/ })).toHaveProperty('disabled', true);
+  });
+});
+
+describe('the list behind a figure', () => {
+  usePage();
+  const open = (figure: string) => {
+    answer(getProject, aProject);
+    answer(listPersons, []);
+    answer(openFigure, {
+      id: figure,
+      label: 'Tested: not met',
+      explains: 'Not tested',
+      items: [brief(9, 'Alarm', 'unplanned'), brief(10, 'Gate drive', 'failing')],
+    });
+    for (const endpoint of [waiveFindings, giveErrands, withdrawItems]) answer(endpoint, { seq: 8, ids: [] });
+    answer(changeItems, ({ body }) => ({ seq: 8, ids: [], changed: (body as { items: string[] }).items.length, refused: [] }));
+    show(<FigurePage />, { path: '/p/:project/check/figure/:figure', at: `/p/${aProject.id}/check/figure/${figure}` });
+  };
+  const choose = async () => {
+    (await screen.findByRole('listbox', { name: 'Items' })).focus();
+    await userEvent.keyboard('{Control>}a{/Control}');
+    await screen.findByText('2 chosen of 2');
+  };
+
+  it('waives the gaps that are chosen', async () => {
+    open('rule:tested:notMet');
+    await choose();
+    await userEvent.keyboard('w');
+    await userEvent.type(await screen.findByLabelText('Why is this accepted?'), 'Not built this year');
+    await userEvent.click(screen.getByRole('button', { name: 'Waive 2 findings' }));
+    await waitFor(() => expect(sentTo(/findings\/waive/)).toMatchObject([{ findings: [9, 10].map((number) => `gap:tested:${idOf(100 + number)}`) }]));
+  });
+
+  it('offers no waiver where the figure counts no gaps', async () => {
+    open('state:failing');
+    await choose();
+    expect(screen.queryByRole('button', { name: 'Waive…' })).toBeNull();
+  });
+
+  it('sets a field of all that are chosen, saying before how many', async () => {
+    open('state:failing');
+    await choose();
+    await userEvent.keyboard('e');
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Field' }), 'Priority');
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Priority' }), 'High');
+    await userEvent.click(await screen.findByRole('button', { name: 'Change 2' }));
+    await waitFor(() =>
+      expect(sentTo(/items\/change/)).toContainEqual({
+        items: [9, 10].map((number) => idOf(100 + number)),
+        change: { sort: 'field', field: 'priority', value: 'High' },
+        skipRefused: true,
+      }),
+    );
+  });
+
+  it('asks before it withdraws many', async () => {
+    open('state:failing');
+    await choose();
+    await userEvent.click(screen.getByRole('button', { name: 'Withdraw' }));
+    expect(sentTo(/items\/withdraw/)).toEqual([]);
+    await userEvent.click(await screen.findByRole('button', { name: 'Withdraw 2 items' }));
+    await waitFor(() => expect(sentTo(/items\/withdraw/)).toEqual([{ items: [9, 10].map((number) => idOf(100 + number)) }]));
   });
 });
