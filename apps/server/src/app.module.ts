@@ -19,6 +19,7 @@ import { ImpactController } from './impact/impact.controller.js';
 import { ImpactService } from './impact/impact.service.js';
 import { ChangeLinksService } from './links/change-links.service.js';
 import { LinkFactsKeeper } from './links/link-facts.js';
+import { PasteLinksService } from './links/paste-links.service.js';
 import { LinkListService } from './links/link-list.service.js';
 import { SuspectsService } from './links/suspects.service.js';
 import type { OpenDatabase } from './database/database.js';
@@ -213,6 +214,7 @@ export class AppModule {
         LinkFactsKeeper,
         LinkListService,
         ChangeLinksService,
+        PasteLinksService,
         ErrandsService,
         FindingGrounds,
         FindingTrend,

@@ -68,6 +68,42 @@ export const planLinks = endpoint({
   ),
 });
 
+/** What becomes of one link that was pasted. */
+export const pastedOutcomes = ['makes', 'stands', 'asks', 'waits', 'unknown', 'refused'] as const;
+
+export const pasteLinks = endpoint({
+  method: 'POST',
+  path: '/projects/:project/links/pasted',
+  summary:
+    'Make links from cells of a spreadsheet: two columns of references, or a matrix with marks. With `dryRun` it says what becomes of every row and stores nothing',
+  params: projectParams,
+  body: z.object({
+    text: z.string().min(1).max(2_000_000),
+    /** Where the cells do not say it: the kind, and whether the left stands at its `to` end; else the only one that each pair allows. */
+    linkKind: z.string().max(100).optional(),
+    reversed: z.boolean().default(false),
+    /** Ends that are not there yet wait for an item of that reference. */
+    wait: z.boolean().default(false),
+    dryRun: z.boolean().default(false),
+  }),
+  reply: batchReply.extend({
+    shape: z.enum(['pairs', 'matrix']),
+    counts: z.record(z.enum(pastedOutcomes), z.number()),
+    rows: z.array(
+      z.object({
+        line: z.number(),
+        left: z.string(),
+        right: z.string(),
+        outcome: z.enum(pastedOutcomes),
+        /** How the link reads, or why there is none. */
+        says: z.string(),
+      }),
+    ),
+    /** Lines that ask for no link. */
+    passed: z.array(z.object({ line: z.number(), says: z.string() })),
+  }),
+});
+
 export const refuseSuggestions = endpoint({
   method: 'POST',
   path: '/projects/:project/suggestions/refuse',

@@ -45,6 +45,7 @@ export * from './wording/clean-text.js';
 export * from './rich-text/rich-text.js';
 export * from './wording/word-diff.js';
 export * from './consistency/consistency-rule.js';
+export * from './pasted/read-pasted.js';
 export * from './impact/impact.js';
 export * from './impact/independent-paths.js';
 export * from './consistency/consistency-rules.js';

@@ -1,5 +1,6 @@
 import { readImpact, withdrawItems } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
+import { importThrough } from '../cli/client.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 describe('impact before a change', () => {
@@ -15,25 +16,8 @@ describe('impact before a change', () => {
     await addLink(client, project, 'derives', level, top);
     await addLink(client, project, 'satisfies', gate, level);
     await addLink(client, project, 'verifies', test, level);
-    const form = new FormData();
-    form.set('file', new Blob([`<testsuite name="s"><testcase name="${test.reference} Opens"/></testsuite>`]), 'run.xml');
-    const tray = (await (
-      await fetch(`${server.address}/api/projects/${project}/tray`, { method: 'POST', body: form, headers: { 'X-Coomb-Person': 'Ada' } })
-    ).json()) as {
-      id: string;
-    };
-    const { job } = (await (
-      await fetch(`${server.address}/api/projects/${project}/tray/${tray.id}/import`, {
-        method: 'POST',
-        body: '{}',
-        headers: { 'X-Coomb-Person': 'Ada', 'Content-Type': 'application/json' },
-      })
-    ).json()) as { job: string };
-    for (;;) {
-      const { state } = (await (await fetch(`${server.address}/api/projects/${project}/jobs/${job}`)).json()) as { state: string };
-      if (state !== 'running') break;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
+    const run = `<testsuite name="s"><testcase name="${test.reference} Opens"/></testsuite>`;
+    await importThrough(client, project, 'run.xml', Buffer.from(run), {});
     const impact = (items: string[], more: object = {}) => client.call(readImpact, { params: { project }, body: { items, ...more } });
     const found = await impact([top.reference]);
     const say = ({ items }: (typeof found)['upstream']) =>

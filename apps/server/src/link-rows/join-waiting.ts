@@ -29,7 +29,8 @@ export function joinWaiting(
   let joined = 0;
   for (const one of waiting) {
     const own = ownEnd(one.itemId);
-    const other = ends.find({ target: one.target, by: 'source' });
+    // What somebody pasted names items as people do, what a file says as the file does.
+    const other = ends.find({ target: one.target, ...(one.partner !== one.projectId && { by: 'source' }) });
     if (!own || 'count' in other || other.id === own.id) continue;
     const kind = chooseKind(scheme, one, own.kind, other.kind);
     if (!kind) continue;

@@ -8,6 +8,7 @@ import {
   getLinkDifference,
   listLinks,
   listSuspects,
+  pasteLinks,
   planLinks,
   queryLinks,
   refuseSuggestions,
@@ -21,6 +22,7 @@ import { LinkDifferenceService } from './link-difference.service.js';
 import { ChangeLinksService } from './change-links.service.js';
 import { LinkListService } from './link-list.service.js';
 import { LinksService } from './links.service.js';
+import { PasteLinksService } from './paste-links.service.js';
 import { SuggestionsService } from './suggestions.service.js';
 import { SuspectsService } from './suspects.service.js';
 
@@ -32,6 +34,7 @@ export class LinksController {
     @Inject(SuggestionsService) private readonly suggestions: SuggestionsService,
     @Inject(LinkListService) private readonly lists: LinkListService,
     @Inject(ChangeLinksService) private readonly changing: ChangeLinksService,
+    @Inject(PasteLinksService) private readonly pasting: PasteLinksService,
     @Inject(SuspectsService) private readonly suspects: SuspectsService,
     @Inject(LinkDifferenceService) private readonly differences: LinkDifferenceService,
   ) {}
@@ -49,6 +52,11 @@ export class LinksController {
   @Route(createLinks)
   create(@Call(createLinks) { params, body, person }: Input<typeof createLinks>) {
     return this.links.create(params.project, person, body.links, body.origin, body.skipRefused);
+  }
+
+  @Route(pasteLinks)
+  paste(@Call(pasteLinks) { params, body, person }: Input<typeof pasteLinks>) {
+    return this.pasting.paste(params.project, person, body);
   }
 
   @Route(planLinks)

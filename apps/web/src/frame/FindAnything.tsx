@@ -8,6 +8,7 @@ import { call } from '../shared/api/client';
 import { projectKey } from '../shared/api/keys';
 import { useProject } from '../shared/live/project-queries';
 import { addressOfView, useSavedViews } from '../shared/saved-views/queries';
+import { carries } from '../shared/marks/drag-items';
 import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
 import { useItemAddress } from '../shared/ui/reference';
 import { StateMark } from '../shared/ui/states';
@@ -23,6 +24,8 @@ interface Entry {
   /** What is shown in place of the label. */
   shown?: React.ReactNode;
   mark?: React.ReactNode;
+  /** Of an item: it can be dragged onto another. */
+  reference?: string;
   run: () => void;
 }
 
@@ -35,6 +38,8 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
   const mode = useColourMode();
   const [words, setWords] = useState('');
   const [at, setAt] = useState(0);
+  /** While an entry is dragged, the list makes room for what lies below it. */
+  const [dragging, setDragging] = useState(false);
   const found = useQuery({
     queryKey: [...projectKey(project.id), 'find', words],
     queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words, most: 30 }, signal }),
@@ -85,6 +90,7 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
         key: item.id,
         sort: 'Item',
         label: `${item.reference}  ${item.title}`,
+        reference: item.reference,
         shown: <FoundItem item={item} />,
         mark: <StateMark state={item.state} bare />,
         run: go(itemAddress(item.reference)),
@@ -101,10 +107,10 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
   };
   const list = useId();
   return (
-    <Dialog.Root open onOpenChange={onClose} size="lg" placement="top">
+    <Dialog.Root open onOpenChange={onClose} size="lg" placement="top" modal={!dragging}>
       <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
+        <Dialog.Backdrop {...(dragging && { display: 'none' })} />
+        <Dialog.Positioner {...(dragging && { opacity: 0, pointerEvents: 'none' })}>
           <Dialog.Content aria-label="Find anything" mt="12">
             <Input
               variant="flushed"
@@ -137,6 +143,9 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
                 <Flex
                   key={`${entry.sort}${entry.key}`}
                   role="option"
+                  {...(entry.reference && carries(entry.reference))}
+                  onDragEnd={onClose}
+                  onDrag={() => !dragging && setDragging(true)}
                   id={`${list}-${index}`}
                   aria-selected={index === chosen}
                   px="4"

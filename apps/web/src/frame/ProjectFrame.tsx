@@ -1,4 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
+import type { Scheme } from '@coomb/core';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, Suspense, useMemo, useState } from 'react';
 import { Outlet, useLocation, useSearchParams } from 'react-router';
@@ -20,6 +21,8 @@ import { useJoining } from './use-joining';
 import { usePreloaded } from './use-preloaded';
 import { belowProject, viewAt } from './view-at';
 import { useWindowPlace } from '../shared/ui/window-title';
+
+const NO_SCHEME: Scheme = { layers: [], kinds: [], linkKinds: [], rules: [], verification: { of: { kinds: [] }, verifies: '', derives: null, waivedBy: '' } };
 
 /** The frame around every view of a project: the course on top, the ledger strip below, the item sheet at the side. */
 export function ProjectFrame({ views }: { views: readonly View[] }) {
@@ -55,7 +58,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
   };
   const keys = useMemo(() => ({ 'Control+k': () => setOverlay('find'), '/': () => setOverlay('find'), '?': () => setOverlay('keys') }), []);
   useKeys(keys);
-  const joins = useJoining(project);
+  const joins = useJoining(project, about.data?.scheme ?? NO_SCHEME);
   if (about.error)
     return (
       <Box p="8">

@@ -15,7 +15,7 @@ const items = [aBrief(1, 'Level'), aBrief(2, 'Flow'), aBrief(3, 'Gate')];
 /** A view with one item at hand at a time, and what the frame hangs around it. */
 function View() {
   const [at, setAt] = useState(0);
-  const joins = useJoining(aProject.id);
+  const joins = useJoining(aProject.id, aProject.scheme);
   useAtHand([items[at]!]);
   return (
     <>

@@ -1,8 +1,11 @@
-import { counted } from '@coomb/core';
+import { counted, findAllowedLinks, phraseAt, type Scheme } from '@coomb/core';
 import { useCallback, useMemo, useState } from 'react';
+import { useFindHeld, useMakeLink } from '../features/linking/queries';
+import { settledKind } from '../features/linking/remembered-kinds';
+import { useDropAnywhere } from '../shared/marks/drag-items';
 import { type HeldItem, readAtHand } from '../shared/marks/at-hand';
 import { type MarkSide, readMarks, toggleMarks, writeMarks } from '../shared/marks/marks';
-import { notify } from '../shared/ui/notices';
+import { notify, notifyError } from '../shared/ui/notices';
 import { useKeys } from '../shared/ui/use-keys';
 
 interface Joining {
@@ -11,7 +14,8 @@ interface Joining {
 }
 
 /** Marking here, going anywhere, joining there: `.` marks on one side, `,` on the other, `;` links with what is at hand, I adds something related. */
-export function useJoining(project: string) {
+export function useJoining(project: string, scheme: Scheme) {
+  const make = useMakeLink(project);
   const [joining, setJoining] = useState<Joining>();
   const [adding, setAdding] = useState<HeldItem>();
   const join = useCallback(() => {
@@ -23,6 +27,22 @@ export function useJoining(project: string) {
     if (others.length === 0) return notify('Go to the item at the other end, and press “;” there.', 'info');
     setJoining({ left: own, right: others });
   }, [project]);
+  const find = useFindHeld(project);
+  const link = async (dragged: string, target: string) => {
+    const [one, other] = await Promise.all([find(dragged), find(target)]);
+    if (!one || !other) return notify('Only items can be linked; sections cannot.', 'info');
+    // Who drags one of several that are chosen drags all of them.
+    const atHand = readAtHand();
+    const all = atHand.length > 1 && atHand.some(({ id }) => id === one.id) ? atHand.filter(({ id }) => id !== other.id) : [one];
+    const settled = all.length === 1 ? settledKind(project, one.kind, other.kind, findAllowedLinks(scheme, one.kind, other.kind)) : undefined;
+    if (!settled) return setJoining({ left: all, right: [other] });
+    const { linkKind, reversed } = settled;
+    const [from, to] = reversed ? [other, one] : [one, other];
+    make.mutate([{ linkKind: linkKind.id, from: from.id, to: to.id }], {
+      onSuccess: () => notify(`${one.reference} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${other.reference}`),
+    });
+  };
+  useDropAnywhere((dragged, target) => void link(dragged, target).catch(notifyError));
   const keys = useMemo(() => {
     const mark = (side: MarkSide) => () => {
       const items = readAtHand();

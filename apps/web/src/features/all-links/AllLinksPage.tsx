@@ -20,6 +20,7 @@ import { LinkColumns, LinkHeads } from './LinkColumns';
 import { buildGroupedRows } from './list-rows';
 import { NarrowBar } from './NarrowBar';
 import { fetchLinkIds, useLinkList, useRemove } from './queries';
+import { PasteDialog } from './PasteDialog';
 import { SaveLinks } from './SaveLinks';
 import { useNames } from './use-names';
 
@@ -42,7 +43,7 @@ export function AllLinksPage() {
   const [marked, setMarked] = useState(0);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [asking, setAsking] = useState<'confirm' | 'change'>();
+  const [asking, setAsking] = useState<'confirm' | 'change' | 'paste'>();
   const [held, setHeld] = useState<HeldItem>();
   useAtHand(held ? [held] : []);
   const confirm = useConfirm(project.id);
@@ -92,6 +93,7 @@ export function AllLinksPage() {
     t: () => ofMarked && navigate(itemAddress(ofMarked.to.reference)),
     c: within(() => (targets.length > 1 ? setAsking('confirm') : hold())),
     e: within(() => setAsking('change')),
+    p: () => setAsking('paste'),
     Delete: within(() =>
       remove.mutate(targets, {
         onSuccess: () => {
@@ -129,6 +131,14 @@ export function AllLinksPage() {
             value={filter.words}
             onChange={(event) => narrow({ words: event.target.value })}
           />
+          <Button
+            size="xs"
+            variant="outline"
+            onClick={() => setAsking('paste')}
+            title="From cells of a spreadsheet: two columns of references, or a matrix with marks (P)"
+          >
+            Paste…
+          </Button>
           <SaveLinks wish={wish} total={total} />
         </>
       }
@@ -236,6 +246,7 @@ export function AllLinksPage() {
           onClose={() => setAsking(undefined)}
         />
       )}
+      {asking === 'paste' && <PasteDialog project={project} onClose={() => setAsking(undefined)} />}
       {asking === 'change' && <ChangeLinksDialog project={project} links={targets} sample={ofMarked} onClose={() => setAsking(undefined)} onDone={done} />}
     </Page>
   );

@@ -1,5 +1,5 @@
-import { type BodyOf, changeLinks, findLinkIds, type LinkFilter, type linkGroups, type linkSorts, queryLinks, removeLinks } from '@coomb/contract';
-import { useQuery } from '@tanstack/react-query';
+import { type BodyOf, changeLinks, findLinkIds, type LinkFilter, type linkGroups, type linkSorts, pasteLinks, queryLinks, removeLinks } from '@coomb/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../../shared/live/use-change';
@@ -43,3 +43,17 @@ export function useTriedChange(project: string, body: NonNullable<BodyOf<typeof 
   });
 }
 export const useRemove = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));
+
+type Pasted = NonNullable<BodyOf<typeof pasteLinks>>;
+
+/** What would become of pasted cells, asked anew as they and the choices beside them change. */
+export function useTriedPaste(project: string, body: Pasted | undefined) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'tried paste', body],
+    queryFn: ({ signal }) => call(pasteLinks, { params: { project }, body: { ...body!, dryRun: true }, signal }),
+    enabled: body !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+export const usePasteLinks = (project: string) => useChange(project, (body: Pasted) => call(pasteLinks, { params: { project }, body }));

@@ -14,6 +14,7 @@ export const allLinksView: View = {
     ['C', 'The links hold'],
     ['E', 'Change kind, fields or an end'],
     ['Delete', 'Remove the links'],
+    ['P', 'Paste links from a spreadsheet'],
   ],
   load: async () => (await import('./AllLinksPage')).AllLinksPage,
 };

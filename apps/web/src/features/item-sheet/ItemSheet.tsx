@@ -1,3 +1,4 @@
+import { carries } from '../../shared/marks/drag-items';
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import { Maximize2, X } from 'lucide-react';
 import { useMemo } from 'react';
@@ -34,8 +35,18 @@ export function ItemSheet({ item, onClose }: { item: string; onClose: () => void
       bg="bg.panel"
     >
       <Flex align="center" gap="1" pl="5" pr="2" h="36px" borderBottomWidth="1px" flexShrink={0}>
-        <Box fontFamily="mono" fontSize="13px" color="moss.fg" flex="1">
-          {sheet.data?.reference ?? item}
+        <Box flex="1">
+          <Box
+            as="span"
+            fontFamily="mono"
+            fontSize="13px"
+            color="moss.fg"
+            cursor="grab"
+            title="Drag it onto an item to link the two"
+            {...(sheet.data && carries(sheet.data.reference))}
+          >
+            {sheet.data?.reference ?? item}
+          </Box>
         </Box>
         <IconButton asChild aria-label="Open full" title="Open full" size="2xs" variant="ghost">
           <Link to={`/p/${project}/items/${item}`}>
@@ -46,7 +57,7 @@ export function ItemSheet({ item, onClose }: { item: string; onClose: () => void
           <X size={14} />
         </IconButton>
       </Flex>
-      <Box flex="1" overflow="auto">
+      <Box flex="1" overflow="auto" {...(sheet.data && { 'data-reference': sheet.data.reference })}>
         {sheet.error ? (
           <Box px="4">
             <ErrorNote error={sheet.error} />

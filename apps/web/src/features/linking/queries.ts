@@ -1,7 +1,8 @@
-import { type BodyOf, createLinks, listLinks, listUsages, listUsed, planLinks, refuseSuggestions, removeLinks, suggestLinks } from '@coomb/contract';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type BodyOf, createLinks, getItem, listLinks, listUsages, listUsed, planLinks, refuseSuggestions, removeLinks, suggestLinks } from '@coomb/contract';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
+import type { HeldItem } from '../../shared/marks/at-hand';
 import { useChange } from '../../shared/live/use-change';
 
 export function useLinksBetween(project: string, left: string, right: string) {
@@ -65,3 +66,16 @@ export const useRefuse = (project: string) =>
 export const useMakeLink = (project: string, origin: 'made' | 'suggested' = 'made') =>
   useChange(project, (links: NonNullable<BodyOf<typeof createLinks>>['links']) => call(createLinks, { params: { project }, body: { links, origin } }));
 export const useUnlink = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));
+
+/** Reads enough of an item, by its reference, to link it; nothing for sections, which are not linked. */
+export function useFindHeld(project: string): (reference: string) => Promise<HeldItem | undefined> {
+  const client = useQueryClient();
+  return async (item) => {
+    const { id, reference, title, kind, heading } = await client.fetchQuery({
+      queryKey: [...projectKey(project), 'held', item],
+      queryFn: () => call(getItem, { params: { project, item }, query: {} }),
+      staleTime: 5000,
+    });
+    return heading ? undefined : { id, reference, title, kind };
+  };
+}

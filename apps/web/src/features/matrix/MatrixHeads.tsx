@@ -1,3 +1,4 @@
+import { carries } from '../../shared/marks/drag-items';
 import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import type { FoldedAxis } from '@coomb/core';
@@ -100,7 +101,13 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
             style={{ top: line * cellSize - props.scroll, height: cellSize, width: '100%', gap: 4, paddingRight: 8, paddingLeft: 6 + depth * 11 }}
           >
             <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
-            <button type="button" className="name" title={`${reference} ${title}`} onClick={() => props.onOpen(reference)}>
+            <button
+              type="button"
+              className="name"
+              title={`${reference} ${title}`}
+              onClick={() => props.onOpen(reference)}
+              {...(!heading && carries(reference))}
+            >
               {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
               <bdi>{title}</bdi>
             </button>

@@ -1,3 +1,4 @@
+import { carries } from '../../shared/marks/drag-items';
 import { RichText } from '../../shared/ui/rich-text';
 import { Box, Flex, IconButton } from '@chakra-ui/react';
 import type { Item, OutlineReply } from '@coomb/contract';
@@ -76,6 +77,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
       role="article"
       aria-current={active || undefined}
       data-chosen={chosen || undefined}
+      data-item-row
       aria-label={`${reference} ${outline.title[row]}`}
       position="relative"
     >
@@ -106,7 +108,9 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, 
         {!isHeading && (
           <>
             <Box asChild fontFamily="mono" fontSize="12.5px" color="moss.fg" _hover={{ textDecoration: 'underline' }}>
-              <Link to={itemAddress(reference)}>{reference}</Link>
+              <Link to={itemAddress(reference)} {...carries(reference)}>
+                {reference}
+              </Link>
             </Box>
             {verificationStates[outline.state[row]!] !== 'notApplicable' && (
               <Box fontSize="12px" color="fg.muted">

@@ -1,4 +1,5 @@
 import { Box, type BoxProps } from '@chakra-ui/react';
+import { carries } from '../marks/drag-items';
 import { Link, useLocation, useSearchParams } from 'react-router';
 
 /** Address that opens an item's sheet beside the present view. */
@@ -17,7 +18,9 @@ export function Reference({ reference, ...rest }: { reference: string } & BoxPro
   const address = useItemAddress();
   return (
     <Box asChild fontFamily="mono" fontSize="12.5px" color="moss.fg" whiteSpace="nowrap" _hover={{ textDecoration: 'underline' }} {...rest}>
-      <Link to={address(reference)}>{reference}</Link>
+      <Link to={address(reference)} {...carries(reference)}>
+        {reference}
+      </Link>
     </Box>
   );
 }

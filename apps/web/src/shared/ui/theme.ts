@@ -81,6 +81,8 @@ const config = defineConfig({
     '#root': { height: '100%', overflow: 'auto' },
     '*': { scrollbarWidth: 'thin', scrollbarColor: '{colors.border.emphasized} transparent' },
     '*:focus-visible': { outline: '2px solid', outlineColor: 'moss.focusRing', outlineOffset: '1px' },
+    // What is dragged may be dropped here.
+    '[data-drop]': { outline: '2px solid', outlineColor: 'moss.solid', outlineOffset: '-2px' },
     '.rich p, .rich ul, .rich ol, .rich table': { marginBottom: '0.5em' },
     '.rich ul': { listStyle: 'disc', paddingLeft: '1.4em' },
     '.rich ol': { listStyle: 'decimal', paddingLeft: '1.4em' },

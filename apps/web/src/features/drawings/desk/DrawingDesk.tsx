@@ -11,6 +11,7 @@ import { findRequirements } from '../../../shared/live/find-requirements';
 import { useProject } from '../../../shared/live/project-queries';
 import { ofSameLife } from '../../../shared/live/same-life';
 import { Choice } from '../../../shared/ui/choice';
+import { useDropFinder } from '../../../shared/marks/drag-items';
 import { heldItem, useAtHand } from '../../../shared/marks/at-hand';
 import { notify } from '../../../shared/ui/notices';
 import { Page } from '../../../shared/ui/page';
@@ -91,6 +92,10 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
   const ownRow = drawing.item ? outline.id.indexOf(drawing.item.id) : -1;
   const chosenRow = selected >= 0 ? rowOfShape(selected) : ownRow;
   const chosenItem = chosenRow >= 0 && selected >= 0 ? outline.id[chosenRow]! : undefined;
+  useDropFinder(
+    () => document.querySelector('[aria-roledescription="drawing"]'),
+    (x, y) => outline.reference[rowOfShape(control.current?.shapeAt(x, y) ?? -1)],
+  );
   const usages = useUsages(project.id, chosenItem);
   useAtHand(chosenItem ? [heldItem(outline, chosenRow)] : []);
   const uses = useMemo(() => tellApart((usages ?? []).map(({ path, says }) => ({ path: path.map(({ id }) => id), says }))), [usages]);
