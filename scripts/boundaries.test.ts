@@ -169,6 +169,7 @@ describe('features of the web application', () => {
     drawings: ['linking'],
     findings: ['acting'],
     impact: ['acting'],
+    'in-hand': ['acting'],
     gather: ['item-sheet', 'recipes', 'source'],
     matrix: ['linking'],
     read: ['exports', 'item-sheet'],

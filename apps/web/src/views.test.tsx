@@ -59,7 +59,7 @@ describe('a view that is added', () => {
     expect(await screen.findByRole('heading', { name: 'Silt' })).toBeTruthy();
     expect(document.title).toBe('Silt · Larkbeck Weir · Coomb');
     const course = screen.getByRole('group', { name: 'Views' });
-    expect([...course.querySelectorAll('a')].map((link) => link.textContent)).toEqual(['Readiness', 'Findings', 'Silt']);
+    expect([...course.querySelectorAll('a')].map((link) => link.textContent)).toEqual(['Readiness', 'Findings', 'In hand', 'Silt']);
     expect(within(course).getByRole('link', { name: 'Silt', current: 'page' })).toBeTruthy();
     await userEvent.keyboard('?');
     expect(await screen.findByText('Stir it')).toBeTruthy();

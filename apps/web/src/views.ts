@@ -8,6 +8,7 @@ import { boundaryView } from './features/boundary/view';
 import { drawingsView, drawingView, newDrawingView } from './features/drawings/view';
 import { itemView } from './features/item-sheet/view';
 import { findingsListView } from './features/findings/view';
+import { inHandView } from './features/in-hand/view';
 import { impactView } from './features/impact/view';
 import { matrixView } from './features/matrix/view';
 import { reportsView, reportView } from './features/publish/view';
@@ -49,6 +50,7 @@ export const views: readonly View[] = [
   impactView,
   readinessView,
   findingsListView,
+  inHandView,
   findingsView,
   reportsView,
   reportView,

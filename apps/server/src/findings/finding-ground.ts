@@ -40,7 +40,9 @@ export class FindingGrounds {
     return {
       scheme,
       graph,
-      items: items.map(({ kind, heading, withdrawn, reference, collectionId }) => ({ kind, heading, withdrawn, reference, collection: collectionId })),
+      items: items.map(({ kind, heading, withdrawn, reference, collectionId, parentId }) => ({
+        ...{ kind, heading, withdrawn, reference, collection: collectionId, parent: parentId ?? collectionId },
+      })),
       usesOf: (link) => state.linkUsage(link),
       isGone,
       sayUse: (use) => state.usages.say(use),

@@ -24,10 +24,10 @@ export const linkFindings: FindingSource = {
 };
 
 /** What a finding is known by beside its rule: the links that it is about, else what waits, else its items. */
-function nameOf(state: ProjectState, { links, waiting, nodes }: RuleFinding): string {
+function nameOf(state: ProjectState, { links, waiting, nodes, about }: RuleFinding): string {
   const ids = links.map((link) => state.linkIds.at(link)).toSorted();
   if (ids.length > 0) return ids.length <= 2 ? ids.join('+') : `${ids[0]}+${ids.length - 1}`;
-  return waiting ?? nodes.map((node) => state.items[node]!.id).join('+');
+  return waiting ?? [...nodes.map((node) => state.items[node]!.id), about ?? ''].join('+');
 }
 
 function findSuspect(state: ProjectState): Found[] {

@@ -16,6 +16,7 @@ import { CourseBar } from './CourseBar';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
 import { MarksLine } from './MarksLine';
+import { SayAtHand } from './SayAtHand';
 import { TopLine } from './TopLine';
 import { useJoining } from './use-joining';
 import { usePreloaded } from './use-preloaded';
@@ -84,6 +85,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
           </Box>
         )}
       </Flex>
+      {!item && <SayAtHand project={project} />}
       <LedgerStrip {...live} marks={<MarksLine project={project} onJoin={joins.join} />} />
       {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}
       {joins.joining && <JoinDialog {...joins.joining} onClose={joins.leave} onDone={joins.done} />}

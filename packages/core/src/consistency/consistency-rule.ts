@@ -22,7 +22,15 @@ export interface WaitingEnd {
 export interface ConsistencyGround {
   scheme: Scheme;
   graph: TraceGraph;
-  items: readonly { kind: string; heading: boolean; withdrawn: boolean; reference: string; collection: string }[];
+  items: readonly {
+    kind: string;
+    heading: boolean;
+    withdrawn: boolean;
+    reference: string;
+    collection: string;
+    /** What it stands below, or what tells it from others at the top. */
+    parent: string;
+  }[];
   usesOf: (link: number) => LinkUses | undefined;
   /** Whether the path of a use leads to its item no more. */
   isGone: (use: string) => boolean;
@@ -58,6 +66,8 @@ export interface RuleFinding {
   links: readonly number[];
   /** The waiting end that it is about. */
   waiting?: string;
+  /** What tells it from others of its rule at the same items, where neither links nor a waiting end do. */
+  about?: string;
   /** What is wrong, in words, without the item that it is shown with. */
   says: string;
   mendings: readonly Mending[];
@@ -66,7 +76,7 @@ export interface RuleFinding {
 /** A small project in which a rule must, or must not, find something. */
 export interface Example {
   /** By reference: the kind, and what else there is to it. */
-  items: Readonly<Record<string, string | { kind: string; withdrawn?: true; heading?: true; collection?: string }>>;
+  items: Readonly<Record<string, string | { kind: string; withdrawn?: true; heading?: true; collection?: string; parent?: string }>>;
   links: readonly (readonly [from: string, linkKind: string, to: string, more?: { use?: string; movedFrom?: string }])[];
   goneUses?: readonly string[];
   waiting?: readonly { item: string; target: string }[];

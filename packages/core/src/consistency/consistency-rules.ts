@@ -1,4 +1,5 @@
 import type { ConsistencyGround, ConsistencyRule, RuleFinding } from './consistency-rule.js';
+import { aloneWithout } from './rules/alone-without.js';
 import { bothWays } from './rules/both-ways.js';
 import { endMoved } from './rules/end-moved.js';
 import { endWithdrawn } from './rules/end-withdrawn.js';
@@ -20,6 +21,7 @@ export const consistencyRules: readonly ConsistencyRule[] = [
   waitsForEnd,
   endMoved,
   skipsALayer,
+  aloneWithout,
 ];
 
 /** What all rules find, rule by rule. Time grows with links and items together. */

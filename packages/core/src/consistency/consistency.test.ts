@@ -76,6 +76,7 @@ describe('rules of consistency', () => {
         withdrawn: false,
         reference: `R-${node}`,
         collection: 'c',
+        parent: 'top',
       }));
       const ground = { ...groundOfExample(defaultScheme, { items: {}, links: [] }), graph, items };
       const reaches = (from: number, to: number): boolean => {

@@ -26,8 +26,8 @@ export function groundOfExample(scheme: Scheme, { items, links, goneUses = [], w
     graph,
     items: references.map((reference) => {
       const item = items[reference]!;
-      const { kind, withdrawn = false, heading = false, collection = 'c' } = typeof item === 'string' ? { kind: item } : item;
-      return { kind, withdrawn, heading, collection, reference };
+      const { kind, withdrawn = false, heading = false, collection = 'c', parent = 'top' } = typeof item === 'string' ? { kind: item } : item;
+      return { kind, withdrawn, heading, collection, parent, reference };
     }),
     usesOf: (link) => (links[link]?.[3]?.use === undefined ? undefined : { from: links[link]![3]!.use!, to: null }),
     isGone: (use) => goneUses.includes(use),

@@ -1,5 +1,5 @@
-import { type BodyOf, changeItems, confirmLinks, giveErrands, mendFindings, settleErrands, waiveFindings, withdrawItems } from '@coomb/contract';
-import { useQuery } from '@tanstack/react-query';
+import { type BodyOf, changeItems, confirmLinks, giveErrands, listErrands, mendFindings, settleErrands, waiveFindings, withdrawItems } from '@coomb/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../../shared/live/use-change';
@@ -25,5 +25,14 @@ export function useTriedItems(project: string, body: NonNullable<BodyOf<typeof c
     queryFn: ({ signal }) => call(changeItems, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
     enabled: body !== undefined,
     retry: false,
+  });
+}
+
+/** What people have in hand; what is done only when asked for. */
+export function useErrands(project: string, done: 'no' | 'all' = 'no') {
+  return useQuery({
+    queryKey: [...projectKey(project), 'errands', done],
+    queryFn: ({ signal }) => call(listErrands, { params: { project }, query: { done }, signal }),
+    placeholderData: keepPreviousData,
   });
 }

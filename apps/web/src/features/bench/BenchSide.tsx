@@ -9,6 +9,8 @@ import { idOfPlace } from './dragging';
 import { rowHeight } from './Threads';
 import type { UseLine } from '../linking/use-lines';
 import { UseBar } from '../linking/UseBar';
+import { useOthersByItem } from '../../shared/live/presence';
+import { OthersMark } from '../../shared/ui/others-mark';
 import { OneLine } from '../../shared/ui/one-line';
 
 interface Props {
@@ -47,6 +49,7 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
+  const others = useOthersByItem();
   const list = (
     <Box
       ref={frame}
@@ -78,6 +81,7 @@ export function BenchSide({ side, label, outline, rows, marked, focused, draggin
               linked={linked.has(row)}
               fits={fits(row)}
               reason={reasons?.get(row)}
+              others={others.get(outline.id[row]!)}
               onMark={() => onMark(row)}
             />
           );
@@ -103,10 +107,12 @@ interface RowProps {
   linked: boolean;
   fits: boolean;
   reason: string | undefined;
+  /** Who else works on it now. */
+  others: readonly string[] | undefined;
   onMark: () => void;
 }
 
-function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reason, onMark }: RowProps) {
+function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reason, others, onMark }: RowProps) {
   const data = { side, row };
   const isHeading = outline.heading[row] === 1;
   const drag = useDraggable({ id: `dragged ${idOfPlace(data)}`, data, disabled: isHeading });
@@ -139,6 +145,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
     >
       <Box flexShrink={0} w={{ base: `${depthIn(outline, row) * 3}px`, md: `${depthIn(outline, row) * 12}px` }} />
       <RowLabel outline={outline} row={row} />
+      <OthersMark names={others} />
       {reason && <OneLine fontSize="11.5px" color="moss.fg" fontStyle="italic" maxW="50%" text={reason} />}
     </Flex>
   );

@@ -1,12 +1,13 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Finding } from '@coomb/contract';
+import { OthersMark } from '../../shared/ui/others-mark';
 import { OneLine } from '../../shared/ui/one-line';
 import { PersonMark } from '../../shared/ui/person-mark';
 import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 
 /** One finding in a line: where, what, who has it in hand, why it is accepted. */
-export function FindingRow({ finding, label }: { finding: Finding | undefined; label: string | undefined }) {
+export function FindingRow({ finding, label, others }: { finding: Finding | undefined; label: string | undefined; others?: readonly string[] | undefined }) {
   if (!finding) return <Box h="10px" flex="1" bg="bg.subtle" maxW="40%" />;
   const { item, says, waiver, errand } = finding;
   return (
@@ -17,6 +18,7 @@ export function FindingRow({ finding, label }: { finding: Finding | undefined; l
       <OneLine flex="1 1 45%" minW="0" fontSize="13px" color={waiver ? 'fg.muted' : 'fg'} text={says} />
       {label && !says.includes(label) && <OneLine flexShrink={0} w="11rem" fontSize="12px" color="fg.muted" text={label} />}
       {waiver && <OneLine flexShrink={0} maxW="14rem" fontSize="12px" color="heather.fg" text={`waived by ${waiver.person}: ${waiver.reason}`} />}
+      <OthersMark names={others} />
       {errand && (
         <Flex align="center" gap="1" title={`${errand.owner} has it in hand${errand.note && `: ${errand.note}`}`} flexShrink={0}>
           <PersonMark name={errand.owner} />

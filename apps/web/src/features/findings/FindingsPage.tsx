@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useOthersByItem } from '../../shared/live/presence';
 import { useProject } from '../../shared/live/project-queries';
 import { saveFile } from '../../shared/save-file';
 import { useAtHand } from '../../shared/marks/at-hand';
@@ -50,6 +51,7 @@ export function FindingsPage() {
   const [asking, setAsking] = useState<Act>();
   const wish = { rule, state, collection, words };
   const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
+  const others = useOthersByItem();
   const mend = useMendFindings(project.id);
   const chosen = new Set(known.keys());
   const at = Math.min(marked, Math.max(0, total - 1));
@@ -235,7 +237,13 @@ export function FindingsPage() {
               }}
               onSight={onSight}
             >
-              {(index) => <FindingRow finding={rowAt(index)} label={rule ? undefined : head.rules.find(({ id }) => id === rowAt(index)?.rule)?.label} />}
+              {(index) => (
+                <FindingRow
+                  finding={rowAt(index)}
+                  others={others.get(rowAt(index)?.item.id ?? '')}
+                  label={rule ? undefined : head.rules.find(({ id }) => id === rowAt(index)?.rule)?.label}
+                />
+              )}
             </WorkList>
           )}
         </Flex>

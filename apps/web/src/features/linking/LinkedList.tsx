@@ -5,6 +5,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { Link2Off } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
+import { useOthersByItem } from '../../shared/live/presence';
+import { OthersMark } from '../../shared/ui/others-mark';
 import { RowLabel } from '../../shared/ui/row-label';
 
 /** A link of what is chosen, as a list shows it. */
@@ -61,6 +63,7 @@ export function LinkedList({
   onCollection,
 }: Props) {
   const project = useProject();
+  const others = useOthersByItem();
   const frame = useRef<HTMLDivElement>(null);
   const [q, setQ] = useState('');
   const index = project.collections.findIndex((one) => one.id === collection);
@@ -206,6 +209,7 @@ export function LinkedList({
                 title={own?.map((link) => `${link.phrase} it${link.usage ? ` (in ${link.usage} only)` : ''}`).join('; ')}
               >
                 <RowLabel outline={outline} row={row} />
+                <OthersMark names={others.get(outline.id[row]!)} />
                 {own && (
                   <Button
                     size="2xs"

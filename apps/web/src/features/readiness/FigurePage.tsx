@@ -14,6 +14,8 @@ import { SaveChosen } from '../exports';
 import { Reference, useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
 import { useAtHand } from '../../shared/marks/at-hand';
+import { PersonMark } from '../../shared/ui/person-mark';
+import { useErrands } from '../acting/queries';
 import { type Act, ActBar } from '../acting/ActBar';
 import { StateMark } from '../../shared/ui/states';
 import { useFigure } from './queries';
@@ -134,6 +136,7 @@ function ItemRows({ figure, items, kinds, collections }: { figure: string; items
   const marked = Math.min(place, items.length - 1);
   const kept = items.filter(({ id }) => chosen.has(id));
   const targets = kept.length > 0 ? kept : items[marked] ? [items[marked]] : [];
+  const ownerOf = new Map((useErrands(project.id).data ?? []).map((one) => [one.item, one.owner]));
   useAtHand(targets);
   /** Lists of what misses a rule are gaps, which may be waived. */
   const rule = /^rule:([^:]+):notMet$/.exec(figure)?.[1];
@@ -175,6 +178,7 @@ function ItemRows({ figure, items, kinds, collections }: { figure: string; items
               <StateMark state={item.state} bare />
               <Reference reference={item.reference} w="6em" flexShrink={0} />
               <OneLine flex="1" fontFamily="serif" text={item.title} />
+              {ownerOf.has(item.id) && <PersonMark name={ownerOf.get(item.id)!} />}
               {item.note && <OneLine maxW="24em" color="brick.fg" fontSize="12.5px" text={item.note} />}
               <Box w="9em" color="fg.muted" fontSize="12.5px">
                 {kinds.get(item.kind)}

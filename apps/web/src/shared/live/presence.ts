@@ -1,5 +1,5 @@
 import { type LiveEvent, sayWhere } from '@coomb/contract';
-import { useEffect, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { call } from '../api/client';
 import { readPerson } from '../api/person';
 
@@ -31,6 +31,17 @@ export function lineOpened(): void {
 }
 
 /** Others who look at an item now, and whether they write in it. */
+/** Others who look at each item now: one list for views that show many. */
+export function useOthersByItem(): ReadonlyMap<string, readonly string[]> {
+  const all = useSyncExternalStore(listen, () => people);
+  const me = readPerson();
+  return useMemo(() => {
+    const found = new Map<string, string[]>();
+    for (const { name, items } of all) if (name !== me) for (const item of items) found.set(item, [...(found.get(item) ?? []), name]);
+    return found;
+  }, [all, me]);
+}
+
 export function useOthersAt(item: string): { name: string; writes: boolean }[] {
   const all = useSyncExternalStore(listen, () => people);
   const me = readPerson();

@@ -1,5 +1,5 @@
 import type { OutlineReply } from '@coomb/contract';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useSyncExternalStore } from 'react';
 
 /** Enough of an item to hold it over pages. */
 export interface HeldItem {
@@ -10,6 +10,20 @@ export interface HeldItem {
 }
 
 const hands: { who: object; items: readonly HeldItem[] }[] = [];
+
+const listeners = new Set<() => void>();
+const tell = () => {
+  for (const listener of listeners) listener();
+};
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** The first item at hand, followed. */
+export function useFirstAtHand(): string | undefined {
+  return useSyncExternalStore(subscribe, () => hands.at(-1)?.items[0]?.id);
+}
 
 /** Says which items a view has at hand: those that are chosen in it, else the marked one. Whoever said so last is asked. */
 export function useAtHand(items: readonly HeldItem[]): void {
@@ -25,7 +39,11 @@ export function useAtHand(items: readonly HeldItem[]): void {
     };
     leave();
     if (says) hands.push({ who: own, items: now.current });
-    return leave;
+    tell();
+    return () => {
+      leave();
+      tell();
+    };
   }, [says]);
 }
 
