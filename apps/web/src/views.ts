@@ -14,6 +14,7 @@ import { matrixView } from './features/matrix/view';
 import { reportsView, reportView } from './features/publish/view';
 import { readView } from './features/read/view';
 import { findingsView, readinessView } from './features/readiness/view';
+import { realisationView } from './features/realisation/view';
 import { recipesView } from './features/recipes/view';
 import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
@@ -45,6 +46,7 @@ export const views: readonly View[] = [
   benchView,
   suspectsView,
   allLinksView,
+  realisationView,
   matrixView,
   traceTreeView,
   impactView,

@@ -43,6 +43,27 @@ export const getReadiness = endpoint({
   reply: readinessReply,
 });
 
+export const getRealisation = endpoint({
+  method: 'GET',
+  path: '/projects/:project/realisation',
+  summary: 'Layer by layer from the top: how many items are realised by the next layer, by one further below only, or not yet',
+  params: projectParams,
+  reply: z.array(
+    z.object({
+      layer: z.string(),
+      label: z.string(),
+      items: z.number(),
+      /** The next layer that holds anything; null for the lowest. */
+      next: z.string().nullable(),
+      byNext: z.number(),
+      below: z.number(),
+      none: z.number(),
+      /** Collections with what is not realised, the most first. */
+      gaps: z.array(z.object({ collection: idSchema, count: z.number() })),
+    }),
+  ),
+});
+
 export const openFigure = endpoint({
   method: 'GET',
   path: '/projects/:project/figures/:figure',

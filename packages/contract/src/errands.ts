@@ -31,7 +31,13 @@ export const listErrands = endpoint({
   summary: 'What people took on or were handed, the newest first; what is done only when asked for',
   params: projectParams,
   query: z.object({ owner: z.string().max(80).optional(), done: z.enum(['no', 'all']).default('no') }),
-  reply: z.array(errandSchema.extend({ about: briefSchema })),
+  reply: z.array(
+    errandSchema.extend({
+      about: briefSchema,
+      /** Whether the finding that it is to mend is there still; null where it is about none. */
+      stands: z.boolean().nullable(),
+    }),
+  ),
 });
 
 export const giveErrands = endpoint({

@@ -33,7 +33,7 @@ export const needs: Readonly<Record<string, Need>> = {
   ]),
   ...each('read', ['compareScheme', 'getScheme', 'getSchemeFile', 'getSchemeFileSchema', 'openSchemeEffect', 'previewScheme']),
   ...each('read', ['listBaselines', 'getBoundary', 'listUsages', 'listUsed', 'planDrawing', 'readCollection', 'readSource', 'suggestLinks', 'tryExport']),
-  ...each('read', ['listErrands', 'listFindings', 'trendFindings', 'readImpact', 'planLinks', 'listSuspects', 'queryLinks', 'findLinkIds']),
+  ...each('read', ['listErrands', 'listFindings', 'trendFindings', 'readImpact', 'getRealisation', 'planLinks', 'listSuspects', 'queryLinks', 'findLinkIds']),
   ...each('write', ['refuseSuggestions', 'pasteLinks', 'changeItems', 'giveErrands', 'settleErrands', 'mendFindings', 'changeLinks']),
   ...each('write', ['addMember', 'makeContext', 'addRelated', 'endWaiting', 'joinWaitingEnd', 'keepDrawing', 'placeDrawing', 'setBoxes', 'setInUsage']),
   ...each('write', ['addFields', 'cancelJob', 'checkFile', 'clipPassage', 'compareFile', 'createCollection', 'createItem', 'createLinks', 'createProject']),

@@ -1,9 +1,10 @@
-import { createWaiver, explainCoverage, getReadiness, openFigure, withdrawWaiver } from '@coomb/contract';
+import { createWaiver, explainCoverage, getReadiness, getRealisation, openFigure, withdrawWaiver } from '@coomb/contract';
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { KeptAnswers } from '../project-state/kept-answers.js';
 import { Call, type Input, Route } from '../http/route.js';
 import { CheckService } from './check.service.js';
+import { buildRealisation } from './realisation.js';
 import { buildReadiness } from './readiness.js';
 
 @Controller()
@@ -16,6 +17,11 @@ export class CheckController {
   @Route(getReadiness)
   readiness(@Call(getReadiness) { params }: Input<typeof getReadiness>, @Req() request: Request, @Res() response: Response) {
     return this.kept.send(request, response, params.project, 'readiness', (state) => buildReadiness(state));
+  }
+
+  @Route(getRealisation)
+  realisation(@Call(getRealisation) { params }: Input<typeof getRealisation>, @Req() request: Request, @Res() response: Response) {
+    return this.kept.send(request, response, params.project, 'realisation', (state) => buildRealisation(state));
   }
 
   @Route(openFigure)

@@ -2,6 +2,7 @@ import { type BodyOf, CoombError, type giveErrands, type listErrands, type Reply
 import { counted } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
+import { FindingsService } from '../findings/findings.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { Change, ErrandValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
@@ -9,7 +10,7 @@ import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { getNode } from '../project-state/get-node.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { describeErrand } from './describe-errand.js';
+import { describeErrand } from '../project-state/describe-errand.js';
 
 type About = NonNullable<BodyOf<typeof giveErrands>>['about'][number];
 
@@ -23,6 +24,7 @@ export class ErrandsService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerReader) private readonly reader: LedgerReader,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(FindingsService) private readonly findings: FindingsService,
     @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -31,10 +33,13 @@ export class ErrandsService {
     const state = await this.states.get(projectId);
     const all = await this.reader.findAll(projectId, 'errand');
     const wanted = owner === undefined ? undefined : this.persons.findByName(owner);
+    const keys = new Set((await this.findings.find(state)).flatMap(({ found }) => found.map(({ key }) => key)));
+    const { rowOf } = state.outline();
+    const rankOf = ({ itemId }: ErrandValue) => rowOf[state.nodeOf.get(itemId) ?? -1] ?? 0;
     return all
       .filter((one) => (done === 'all' || !one.done) && (owner === undefined || one.owner === wanted))
-      .sort((a, b) => (a.at < b.at ? 1 : -1))
-      .map((one) => ({ ...describeErrand(one), about: state.brief(getNode(state, one.itemId)) }));
+      .sort((a, b) => Date.parse(b.at) - Date.parse(a.at) || rankOf(a) - rankOf(b))
+      .map((one) => ({ ...describeErrand(one), about: state.brief(getNode(state, one.itemId)), stands: one.finding === null ? null : keys.has(one.finding) }));
   }
 
   async give(

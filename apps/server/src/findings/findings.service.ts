@@ -11,7 +11,7 @@ import {
 import { counted, groupBy, mendings as mendingWords } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
-import { describeErrand } from '../errands/describe-errand.js';
+import { describeErrand } from '../project-state/describe-errand.js';
 import { presentPerson } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { Change, ErrandValue, WaiverValue } from '../ledger/change.js';

@@ -1,7 +1,7 @@
 import type { listSuspects, ReplyOf, SuspectGroup } from '@coomb/contract';
 import { addToGroup, phraseAt } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { describeErrand } from '../errands/describe-errand.js';
+import { describeErrand } from '../project-state/describe-errand.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';

@@ -7,6 +7,8 @@ const schema = z.object({
   right: z.string().max(100).default(''),
   only: z.enum(['all', 'unlinked']).default('all'),
   order: z.enum(['outline', 'likely']).default('outline'),
+  leftKind: z.string().max(120).default(''),
+  rightKind: z.string().max(120).default(''),
 });
 
 export const benchSort: SavedViewSort<z.infer<typeof schema>> = { sort: 'bench', label: 'Bench', path: 'link', schema, upgrades: [] };

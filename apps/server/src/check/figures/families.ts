@@ -5,6 +5,7 @@ import type { FigureFamily } from './figure-family.js';
 import { gapFigures } from './gap-figures.js';
 import { layerFigures } from './layer-figures.js';
 import { linkFigures } from './link-figures.js';
+import { realisedFigures } from './realised-figures.js';
 import { resultFigures } from './result-figures.js';
 import { ruleFigures } from './rule-figures.js';
 import { schemeFigures } from './scheme-figures.js';
@@ -21,6 +22,7 @@ export const figureFamilies: readonly FigureFamily[] = [
   requirementsPerTest,
   gapFigures,
   layerFigures,
+  realisedFigures,
   schemeFigures,
   sourceFigures,
   untitledFigures,

@@ -29,10 +29,14 @@ interface Props {
   likely: boolean;
   /** Reference of the item on the left that is marked first; empty for none. */
   at?: string;
+  /** Kinds of items that a side shows only; empty for all. */
+  kinds?: { left: string; right: string };
 }
 
+const ALL_KINDS = { left: '', right: '' };
+
 /** Two outlines with threads between. By mouse: drag. By keyboard: arrows, Enter, Delete. */
-export function Bench({ outline, left, right, onlyUnlinked, likely, at = '' }: Props) {
+export function Bench({ outline, left, right, onlyUnlinked, likely, at = '', kinds = ALL_KINDS }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -62,9 +66,14 @@ export function Bench({ outline, left, right, onlyUnlinked, likely, at = '' }: P
   const linked = useMemo(() => new Set(threads.map((thread) => thread.left)), [threads]);
   const leftRows = useMemo(() => {
     const all = rowsOf(outline, leftIndex);
-    return onlyUnlinked ? narrowRows(outline, all, (row) => !linked.has(row) || row === marked.left) : all;
-  }, [outline, leftIndex, onlyUnlinked, linked, marked.left]);
-  const plainRight = useMemo(() => rowsOf(outline, rightIndex), [outline, rightIndex]);
+    const isOfKind = (row: number) => !kinds.left || outline.kinds[outline.kind[row]!] === kinds.left;
+    const isWanted = (row: number) => isOfKind(row) && (!onlyUnlinked || !linked.has(row) || row === marked.left);
+    return onlyUnlinked || kinds.left ? narrowRows(outline, all, isWanted) : all;
+  }, [outline, leftIndex, onlyUnlinked, linked, marked.left, kinds.left]);
+  const plainRight = useMemo(() => {
+    const all = rowsOf(outline, rightIndex);
+    return kinds.right ? narrowRows(outline, all, (row) => outline.kinds[outline.kind[row]!] === kinds.right) : all;
+  }, [outline, rightIndex, kinds.right]);
   const suggestions = useSuggestions(
     project.id,
     likely && marked.left !== undefined && !outline.heading[marked.left] ? outline.id[marked.left] : undefined,

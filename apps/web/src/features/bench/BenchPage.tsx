@@ -1,4 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { figure } from '@coomb/core';
+import { useMemo } from 'react';
 import { z } from 'zod';
 import { Link } from 'react-router';
 import { useAddress } from '../../shared/address';
@@ -15,6 +18,9 @@ const address = z.object({
   right: z.string().default(''),
   only: z.enum(['all', 'unlinked']).default('all'),
   order: z.enum(['outline', 'likely']).default('outline'),
+  /** Kinds of items that a side shows only. */
+  leftKind: z.string().default(''),
+  rightKind: z.string().default(''),
   /** Reference of the item on the left that is marked first. */
   at: z.string().default(''),
 });
@@ -23,7 +29,7 @@ const address = z.object({
 export function BenchPage() {
   const project = useProject();
   const outline = useOutline();
-  const [{ left, right, only, order, at }, set] = useAddress(address);
+  const [{ left, right, only, order, at, leftKind, rightKind }, set] = useAddress(address);
   const { collections } = project;
   if (outline.error) return <ErrorNote error={outline.error} />;
   if (!outline.data) return <Loading what="the bench" />;
@@ -46,7 +52,8 @@ export function BenchPage() {
       fill
       actions={
         <>
-          <Choice label="Left outline" value={leftId} options={options} onChange={(value) => set({ left: value })} />
+          <Choice label="Left outline" value={leftId} options={options} onChange={(value) => set({ left: value, leftKind: '' })} />
+          <KindFilter side="left" outline={outline.data} collection={leftId} value={leftKind} onChange={(value) => set({ leftKind: value })} />
           <Choice
             label="Which items on the left"
             value={only}
@@ -57,7 +64,8 @@ export function BenchPage() {
             onChange={(value) => set({ only: value as 'all' })}
           />
           <Box color="fg.muted">facing</Box>
-          <Choice label="Right outline" value={rightId} options={options} onChange={(value) => set({ right: value })} />
+          <Choice label="Right outline" value={rightId} options={options} onChange={(value) => set({ right: value, rightKind: '' })} />
+          <KindFilter side="right" outline={outline.data} collection={rightId} value={rightKind} onChange={(value) => set({ rightKind: value })} />
           <Choice
             label="Order on the right"
             value={order}
@@ -67,7 +75,7 @@ export function BenchPage() {
             ]}
             onChange={(value) => set({ order: value as 'outline' })}
           />
-          <KeptViews project={project.id} sort="bench" body={{ left: leftId, right: rightId, only, order }} />
+          <KeptViews project={project.id} sort="bench" body={{ left: leftId, right: rightId, only, order, leftKind, rightKind }} />
         </>
       }
     >
@@ -75,6 +83,7 @@ export function BenchPage() {
         <Bench
           key={`${leftId} ${rightId} ${at}`}
           at={at}
+          kinds={{ left: leftKind, right: rightKind }}
           outline={outline.data}
           left={leftId}
           right={rightId}
@@ -84,4 +93,32 @@ export function BenchPage() {
       </Flex>
     </Page>
   );
+}
+
+/** Kinds that a collection holds, to show one of them only; nothing to choose where it holds one. */
+function KindFilter({
+  side,
+  outline,
+  collection,
+  value,
+  onChange,
+}: {
+  side: 'left' | 'right';
+  outline: OutlineReply;
+  collection: string;
+  value: string;
+  onChange: (kind: string) => void;
+}) {
+  const { scheme } = useProject();
+  const kinds = useMemo(() => {
+    const at = outline.collections.indexOf(collection);
+    const counts = new Map<string, number>();
+    outline.collection.forEach((one, row) => {
+      const kind = outline.kinds[outline.kind[row]!];
+      if (one === at && !outline.heading[row] && kind) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    });
+    return scheme.kinds.flatMap(({ id, plural }) => (counts.has(id) ? [{ value: id, label: `${plural.toLowerCase()} (${figure(counts.get(id)!)})` }] : []));
+  }, [outline, collection, scheme]);
+  if (kinds.length < 2) return null;
+  return <Choice label={`Kinds on the ${side}`} value={value} options={[{ value: '', label: 'all kinds' }, ...kinds]} onChange={onChange} width="8.5rem" />;
 }

@@ -18,7 +18,7 @@ import { Reference, useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
 import { HandOnDialog } from '../acting/dialogs';
 import { useErrands, useGiveErrands, useSettleErrands } from '../acting/queries';
-import { errandWords } from './errand-words';
+import { errandWords, sayFinding } from './errand-words';
 
 const address = z.object({ whose: z.enum(['mine', 'all', 'given']).default('mine'), done: z.enum(['no', 'all']).default('no') });
 
@@ -131,7 +131,8 @@ export function InHandPage() {
             }}
           >
             {(index) => {
-              const { sort, about, note, owner, giver, at, done: isDone } = rows[index]!;
+              const { sort, about, note, owner, giver, at, done: isDone, finding, stands } = rows[index]!;
+              const says = [sayFinding(finding, project.scheme), note].filter(Boolean).join(': ');
               return (
                 <>
                   <PersonMark name={owner} />
@@ -149,7 +150,12 @@ export function InHandPage() {
                     color={isDone ? 'fg.muted' : undefined}
                     text={about.title}
                   />
-                  <OneLine flex="1 1 30%" minW="0" fontSize="13px" color="fg.muted" text={note} />
+                  <OneLine flex="1 1 30%" minW="0" fontSize="13px" color="fg.muted" text={says} />
+                  {stands === false && !isDone && (
+                    <Box flexShrink={0} fontSize="12.5px" fontWeight="600" color="moss.fg">
+                      mended
+                    </Box>
+                  )}
                   <Box flexShrink={0} fontSize="12.5px" color="fg.muted">
                     {giver === owner ? 'taken on' : `from ${giver}`}, {format(new Date(at), 'd MMM')}
                     {isDone && ', done'}

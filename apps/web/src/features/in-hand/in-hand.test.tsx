@@ -11,6 +11,7 @@ const errand = (number: number, change: Partial<Errand> = {}) => ({
   ...{ owner: 'Ada Wick', giver: 'Ewan Reed', at: '2026-11-01T08:00:00.000Z', done: false },
   ...change,
   about: aBrief(number, `Item ${number}`),
+  stands: number !== 3,
 });
 
 describe('what is in hand', () => {
@@ -30,6 +31,8 @@ describe('what is in hand', () => {
   it('is what I have, what I handed on, or what anybody has', async () => {
     show(<InHandPage />);
     expect(await rows()).toEqual(['mend SYS-001', 'mend SYS-003']);
+    expect(screen.getAllByText('mended')).toHaveLength(1);
+    expect(screen.getAllByText('misses “Tested”: by Friday')).toHaveLength(2);
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'In whose hand' }), 'handed on by me');
     await waitFor(async () => expect(await rows()).toEqual(['mend SYS-002']));
     expect(presentAddress()).toContain('whose=given');

@@ -1,0 +1,12 @@
+import { getRealisation } from '@coomb/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+
+export function useRealisation(project: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'realisation'],
+    queryFn: ({ signal }) => call(getRealisation, { params: { project }, signal }),
+    placeholderData: keepPreviousData,
+  });
+}
