@@ -83,6 +83,20 @@ export const findLinkIds = endpoint({
   reply: z.array(idSchema),
 });
 
+export const saveLinkList = endpoint({
+  method: 'GET',
+  path: '/projects/:project/link-list/save/:format',
+  summary: 'The links that a filter leaves, in their order, as a workbook or separated values',
+  params: projectParams.extend({ format: z.enum(['xlsx', 'csv']) }),
+  query: linkFilter.extend({
+    sort: z.enum(linkSorts).default('from'),
+    descending: z.enum(['yes', 'no']).default('no'),
+    group: z.enum(linkGroups).default('none'),
+  }),
+  produces: 'application/octet-stream',
+  reply: z.string(),
+});
+
 export const changeLinks = endpoint({
   method: 'POST',
   path: '/projects/:project/links/change',

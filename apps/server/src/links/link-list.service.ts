@@ -7,6 +7,9 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { type LinkFacts, LinkFactsKeeper } from './link-facts.js';
 
+/** Rows that are read at once for a file. */
+const BLOCK = 500;
+
 export interface LinkListWish extends LinkFilter {
   sort: (typeof linkSorts)[number];
   descending: 'yes' | 'no';
@@ -62,6 +65,32 @@ export class LinkListService {
     const facts = await this.facts.find(state);
     const { order } = this.list(state, facts, { ...filter, sort: 'from', descending: 'no', group: 'none', offset: 0, limit: 0 });
     return Array.from(order, (link) => state.linkIds.at(link));
+  }
+
+  /** Head and rows of a file, read block by block. */
+  async *rowsOf(projectId: string, wish: Omit<LinkListWish, 'offset' | 'limit'>): AsyncGenerator<string[]> {
+    const { scheme } = await this.states.get(projectId);
+    yield ['From', 'Title', 'Kind', 'reads', 'To', 'Title', 'Kind', 'From in use', 'To in use', 'Suspect', 'Origin', 'Confirmed by', 'On', 'Fields', 'Link'];
+    const labelOf = new Map(scheme.kinds.map(({ id, label }) => [id, label]));
+    const kindOf = new Map(scheme.linkKinds.map((kind) => [kind.id, kind]));
+    for (let offset = 0; ; offset += BLOCK) {
+      const { rows, total } = await this.query(projectId, { ...wish, offset, limit: BLOCK });
+      for (const { id, from, to, kind, fromUse, toUse, suspect, origin, person, at, fields } of rows) {
+        const own = kindOf.get(kind);
+        const said = Object.entries(fields).map(([field, value]) => `${own?.fields?.find((one) => one.id === field)?.label ?? field}: ${String(value)}`);
+        const ends = [
+          from.reference,
+          from.title,
+          labelOf.get(from.kind) ?? from.kind,
+          own?.phrase ?? kind,
+          to.reference,
+          to.title,
+          labelOf.get(to.kind) ?? to.kind,
+        ];
+        yield [...ends, fromUse ?? '', toUse ?? '', suspect ? 'yes' : 'no', origin, this.persons.nameOf(person), at.slice(0, 10), said.join('; '), id];
+      }
+      if (offset + BLOCK >= total) return;
+    }
   }
 
   private list(state: ProjectState, facts: LinkFacts, { offset: _offset, limit: _limit, ...wish }: LinkListWish): Listed {

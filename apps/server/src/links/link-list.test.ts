@@ -1,4 +1,5 @@
 import { changeLinks, createLinks, editItem, findLinkIds, getItem, type Item, listFindings, queryLinks, undo, withdrawItems } from '@coomb/contract';
+import { readCsv, readXlsx } from '@coomb/formats';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { addItem, addLink, makeProject, type SmallProject, useServer } from '../testing/test-server.js';
 
@@ -60,6 +61,24 @@ describe('all links', () => {
       { id: 'Ewan Reed', count: 1 },
     ]);
     expect(await server.client.call(findLinkIds, { params: { project: made.project }, query: { kind: ['verifies'] } as never })).toHaveLength(2);
+  });
+
+  it('are saved as a workbook and as separated values, the rows that the filter leaves', async () => {
+    const fetchFile = async (format: string) => {
+      const response = await fetch(`${server.address}/api/projects/${made.project}/link-list/save/${format}?kind=verifies&sort=from`);
+      expect(response.headers.get('content-disposition')).toContain(`Links.${format}`);
+      return new Uint8Array(await response.arrayBuffer());
+    };
+    const csv = readCsv(await fetchFile('csv'), 'Links.csv').sheets[0]!.rows;
+    expect(csv.map((row) => row.slice(0, 5))).toEqual([
+      ['From', 'Title', 'Kind', 'reads', 'To'],
+      ['TC-001', 'opens', 'Test case', 'verifies', 'REQ-001'],
+      ['TC-002', 'closes', 'Test case', 'verifies', 'REQ-002'],
+    ]);
+    expect(csv[2]!.at(-4)).toBe('Ewan Reed');
+    const { sheets } = await readXlsx(await fetchFile('xlsx'));
+    expect(sheets[0]!.rows).toEqual(csv);
+    expect((await fetch(`${server.address}/api/projects/01890000-0000-7000-8000-000000000000/link-list/save/csv`)).status).toBe(404);
   });
 
   it('are grouped with counts, the largest group first', async () => {

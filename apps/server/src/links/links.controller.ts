@@ -13,10 +13,15 @@ import {
   queryLinks,
   refuseSuggestions,
   removeLinks,
+  saveLinkList,
   suggestLinks,
 } from '@coomb/contract';
-import { Controller, Inject } from '@nestjs/common';
+import { pipeline } from 'node:stream/promises';
+import { writeCsvRow } from '@coomb/formats';
+import { Controller, Inject, Res } from '@nestjs/common';
+import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
+import { writeWorkbook } from '../tables/write-workbook.js';
 import { RelatedService } from './related.service.js';
 import { LinkDifferenceService } from './link-difference.service.js';
 import { ChangeLinksService } from './change-links.service.js';
@@ -84,6 +89,19 @@ export class LinksController {
     return this.lists.query(params.project, query);
   }
 
+  @Route(saveLinkList)
+  async save(@Call(saveLinkList) { params, query }: Input<typeof saveLinkList>, @Res() response: Response) {
+    const rows = this.lists.rowsOf(params.project, query);
+    // The first rows tell whether there is such a project, before a file is begun.
+    const head = await rows.next();
+    const all = restOf(head, rows);
+    response.status(200);
+    response.setHeader('Content-Type', 'application/octet-stream');
+    response.setHeader('Content-Disposition', `attachment; filename="Links.${params.format}"`);
+    const pieces = params.format === 'xlsx' ? writeWorkbook('Links', all) : writeCsvRows(all);
+    await pipeline(pieces, response).catch((error) => response.destroy(error));
+  }
+
   @Route(findLinkIds)
   findIds(@Call(findLinkIds) { params, query }: Input<typeof findLinkIds>) {
     return this.lists.findIds(params.project, query);
@@ -113,4 +131,15 @@ export class LinksController {
   suggest(@Call(suggestLinks) { params, query }: Input<typeof suggestLinks>) {
     return this.suggestions.suggest(params.project, params.item, query.collection, query.most);
   }
+}
+
+async function* restOf(first: IteratorResult<string[]>, rest: AsyncGenerator<string[]>): AsyncGenerator<string[]> {
+  if (first.done) return;
+  yield first.value;
+  yield* rest;
+}
+
+async function* writeCsvRows(rows: AsyncIterable<string[]>): AsyncGenerator<string> {
+  yield '\uFEFF';
+  for await (const row of rows) yield writeCsvRow(row);
 }

@@ -13,7 +13,7 @@ export interface ListWish {
 }
 
 /** A filter as the address of a call says it. */
-const asQuery = ({ kind, left, right, origin, ...rest }: LinkFilter) => ({
+export const asQuery = ({ kind, left, right, origin, ...rest }: LinkFilter) => ({
   ...rest,
   ...{ kind: kind.join(), left: left.join(), right: right.join(), origin: origin.join() },
 });
