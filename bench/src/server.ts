@@ -53,6 +53,7 @@ export async function benchServer(use: (folder: string, rows: Row[]) => Promise<
     ] as const)
       rows.push({ what: `find: ${what}`, size, runs: 15, median: await time(15, () => get(`/find?words=${encodeURIComponent(words)}`)), goal: '≤ 50 ms' });
     await page('a figure opened', '/figures/rule:tested:notMet');
+    rows.push(...(await benchLinks(server.address, size)));
     rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
@@ -60,6 +61,41 @@ export async function benchServer(use: (folder: string, rows: Row[]) => Promise<
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Lists of links and of findings: the first time, which reads what is kept of every link, and from then on; a list is made anew by another filter. */
+async function benchLinks(address: string, size: string): Promise<Row[]> {
+  const base = `${address}/api/projects/${project}`;
+  const get = async (path: string) => {
+    const response = await fetch(`${base}${path}`);
+    if (!response.ok) throw new Error(await response.text());
+    await response.text();
+  };
+  const post = (path: string, body: object) =>
+    fetch(`${base}${path}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).then((response) =>
+      response.text(),
+    );
+  const row = (what: string, runs: number, median: number, goal?: string): Row => ({ what, size, runs, median, ...(goal && { goal }) });
+  const first = await time(1, () => get('/link-list?limit=100'));
+  let turn = 0;
+  const sorts = ['kind', 'to', 'from', 'person', 'at'];
+  const anew = await time(5, () => get(`/link-list?sort=${sorts[turn++ % sorts.length]}&group=kind`));
+  let offset = 0;
+  const next = await time(15, () => get(`/link-list?offset=${(offset += 9000)}&limit=100`));
+  const found = await time(1, () => get('/findings?limit=200'));
+  const again = await time(7, () => get('/findings?rule=gap:tested&limit=200'));
+  const suspects = await time(5, () => get('/suspects'));
+  let item = 0;
+  const impact = await time(15, () => post('/impact', { items: [`SYS-${100 + (item += 7)}`] }));
+  return [
+    row('all links: the first time, with what is kept of each', 1, first),
+    row('all links: sorted and grouped anew', 5, anew, '≤ 300 ms'),
+    row('all links: the next window', 15, next, '≤ 50 ms'),
+    row('findings: every rule asked', 1, found),
+    row('findings: another window', 7, again, '≤ 100 ms'),
+    row('suspect links by their changes', 5, suspects, '≤ 300 ms'),
+    row('impact of one item, with independent ways', 15, impact, '≤ 300 ms'),
+  ];
 }
 
 async function benchGraph(folder: string): Promise<number> {
