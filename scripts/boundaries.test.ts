@@ -161,7 +161,7 @@ describe('features of the web application', () => {
   /** Which feature may use which: what several need lies in one of these, or in `shared`. */
   const may: Record<string, string[]> = {
     acting: ['item-sheet'],
-    'all-links': ['acting'],
+    'all-links': ['acting', 'linking'],
     bench: ['linking'],
     boundary: ['linking'],
     composition: ['linking'],
@@ -175,6 +175,7 @@ describe('features of the web application', () => {
     read: ['exports', 'item-sheet'],
     readiness: ['acting', 'exports', 'section'],
     scheme: ['section'],
+    search: ['acting'],
     suspects: ['acting'],
     'trace-tree': ['linking'],
     'item-sheet': ['linking'],

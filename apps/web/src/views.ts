@@ -19,6 +19,7 @@ import { recipesView } from './features/recipes/view';
 import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
 import { sourceView } from './features/source/view';
+import { searchView } from './features/search/view';
 import { suspectsView } from './features/suspects/view';
 import { traceTreeView } from './features/trace-tree/view';
 import type { View } from './shared/view';
@@ -29,6 +30,7 @@ export const views: readonly View[] = [
   changesView,
   changeView,
   itemView,
+  searchView,
   gatherView,
   recipesView,
   sourceView,

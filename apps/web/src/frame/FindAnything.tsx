@@ -97,6 +97,16 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
       }),
     ),
     ...(isReference ? namedSources : []),
+    ...(items.length > 0
+      ? [
+          {
+            key: 'found',
+            sort: 'View' as const,
+            label: 'All of these as a list, to do something with them',
+            run: go(`/p/${project.id}/found?${new URLSearchParams({ words })}`),
+          },
+        ]
+      : []),
     ...fixed.filter((entry) => !wanted || markTerms(entry.label, terms).found === terms.length),
   ];
   const chosen = Math.min(at, entries.length - 1);

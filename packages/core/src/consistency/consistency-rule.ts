@@ -1,4 +1,4 @@
-import type { LinkRole } from '../scheme/role-names.js';
+import type { KindRole, LinkRole } from '../scheme/role-names.js';
 import type { Scheme } from '../scheme/scheme.js';
 import type { TraceGraph } from '../trace/graph.js';
 
@@ -75,9 +75,9 @@ export interface RuleFinding {
 
 /** A small project in which a rule must, or must not, find something. */
 export interface Example {
-  /** By reference: the kind, and what else there is to it. */
-  items: Readonly<Record<string, string | { kind: string; withdrawn?: true; heading?: true; collection?: string; parent?: string }>>;
-  links: readonly (readonly [from: string, linkKind: string, to: string, more?: { use?: string; movedFrom?: string }])[];
+  /** By reference: the role of its kind, and what else there is to it. */
+  items: Readonly<Record<string, KindRole | { role: KindRole; withdrawn?: true; heading?: true; collection?: string; parent?: string }>>;
+  links: readonly (readonly [from: string, role: LinkRole, to: string, more?: { use?: string; movedFrom?: string }])[];
   goneUses?: readonly string[];
   waiting?: readonly { item: string; target: string }[];
 }

@@ -1,8 +1,10 @@
+import type { LinkRole } from '../scheme/role-names.js';
+import { findKindOfRole, linkKindsOfRole } from '../scheme/roles.js';
 import type { Scheme } from '../scheme/scheme.js';
 import { TraceGraph } from '../trace/graph.js';
 import type { ConsistencyGround, Example } from './consistency-rule.js';
 
-/** The small project of an example, in a scheme. Throws where the example names what it has not. */
+/** The small project of an example, in whatever scheme plays its roles. Throws where none does. */
 export function groundOfExample(scheme: Scheme, { items, links, goneUses = [], waiting = [] }: Example): ConsistencyGround {
   const references = Object.keys(items);
   const nodeOf = (reference: string) => {
@@ -10,10 +12,10 @@ export function groundOfExample(scheme: Scheme, { items, links, goneUses = [], w
     if (node < 0) throw new Error(`The example has no ${reference}`);
     return node;
   };
-  const kindOf = (id: string) => {
-    const kind = scheme.linkKinds.findIndex((one) => one.id === id);
-    if (kind < 0) throw new Error(`The scheme has no link kind ${id}`);
-    return kind;
+  const kindOf = (role: LinkRole) => {
+    const [kind] = linkKindsOfRole(scheme, role);
+    if (!kind) throw new Error(`The scheme has no link kind that ${role}`);
+    return scheme.linkKinds.indexOf(kind);
   };
   const graph = TraceGraph.build({
     nodes: references.length,
@@ -26,7 +28,9 @@ export function groundOfExample(scheme: Scheme, { items, links, goneUses = [], w
     graph,
     items: references.map((reference) => {
       const item = items[reference]!;
-      const { kind, withdrawn = false, heading = false, collection = 'c', parent = 'top' } = typeof item === 'string' ? { kind: item } : item;
+      const { role, withdrawn = false, heading = false, collection = 'c', parent = 'top' } = typeof item === 'string' ? { role: item } : item;
+      const kind = findKindOfRole(scheme, role)?.id;
+      if (kind === undefined) throw new Error(`The scheme has no kind that is a ${role}`);
       return { kind, withdrawn, heading, collection, parent, reference };
     }),
     usesOf: (link) => (links[link]?.[3]?.use === undefined ? undefined : { from: links[link]![3]!.use!, to: null }),

@@ -4,7 +4,7 @@ import { counted, figure } from '@coomb/core';
 import { type ReactNode, useState } from 'react';
 import { readMarks, writeMarks } from '../../shared/marks/marks';
 import { notify } from '../../shared/ui/notices';
-import { AskDialog } from './AskDialog';
+import { AskDialog } from '../../shared/ui/ask-dialog';
 import { ChangeItemsDialog } from './ChangeItemsDialog';
 import { HandOnDialog, WaiveDialog } from './dialogs';
 import { type About, useWithdrawMany } from './queries';

@@ -6,7 +6,7 @@ import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
 import { FieldEditor } from '../item-sheet/FieldEditor';
-import { AskDialog } from './AskDialog';
+import { AskDialog } from '../../shared/ui/ask-dialog';
 import { useChangeItems, useTriedItems } from './queries';
 
 type Change = NonNullable<BodyOf<typeof changeItems>>['change'];

@@ -4,7 +4,7 @@ import { counted } from '@coomb/core';
 import { type ReactNode, useState } from 'react';
 import { readPerson } from '../../shared/api/person';
 import { notify } from '../../shared/ui/notices';
-import { AskDialog } from './AskDialog';
+import { AskDialog } from '../../shared/ui/ask-dialog';
 import { PersonField } from './PersonField';
 import { type About, useGiveErrands, useWaiveFindings } from './queries';
 

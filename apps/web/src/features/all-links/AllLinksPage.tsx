@@ -15,7 +15,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
 import { ReasonDialog } from '../acting/dialogs';
 import { useConfirm } from '../acting/queries';
-import { ChangeLinksDialog } from './ChangeLinksDialog';
+import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { LinkColumns, LinkHeads } from './LinkColumns';
 import { buildGroupedRows } from './list-rows';
 import { NarrowBar } from './NarrowBar';

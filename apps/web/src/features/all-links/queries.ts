@@ -1,4 +1,4 @@
-import { type BodyOf, changeLinks, findLinkIds, type LinkFilter, type linkGroups, type linkSorts, pasteLinks, queryLinks, removeLinks } from '@coomb/contract';
+import { type BodyOf, findLinkIds, type LinkFilter, type linkGroups, type linkSorts, pasteLinks, queryLinks, removeLinks } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -31,17 +31,6 @@ export function useLinkList(project: string, wish: ListWish) {
 
 export const fetchLinkIds = (project: string, filter: LinkFilter) => call(findLinkIds, { params: { project }, query: asQuery(filter) });
 
-export const useChangeLinks = (project: string) => useChange(project, (body: BodyOf<typeof changeLinks>) => call(changeLinks, { params: { project }, body }));
-
-/** What would become of a change, asked anew as it is composed. */
-export function useTriedChange(project: string, body: NonNullable<BodyOf<typeof changeLinks>> | undefined) {
-  return useQuery({
-    queryKey: [...projectKey(project), 'tried change', body],
-    queryFn: ({ signal }) => call(changeLinks, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
-    enabled: body !== undefined,
-    retry: false,
-  });
-}
 export const useRemove = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));
 
 type Pasted = NonNullable<BodyOf<typeof pasteLinks>>;

@@ -14,6 +14,7 @@ import { useSize } from '../../shared/ui/use-size';
 import { BenchSide } from './BenchSide';
 import { buildThreads, narrowRows, type Thread } from './bench-rows';
 import { type BenchPlace, buildAnnouncements, usePointer } from './dragging';
+import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { KindChoice } from '../linking/KindChoice';
 import { useLinksBetween, useMakeLink, useRefuse, useSuggestions, useUnlink, useUsed } from '../linking/queries';
 import { settledKind } from '../linking/remembered-kinds';
@@ -60,6 +61,7 @@ export function Bench({ outline, left, right, onlyUnlinked, likely, at = '', kin
   const usesOf = useMemo(() => buildUseLines(used, new Map(outline.node.map((node, row) => [node, row]))), [used, outline]);
   const [asking, setAsking] = useState<{ left: number; right: number; allowed: AllowedLink[] }>();
   const [dragged, setDragged] = useState<BenchPlace>();
+  const [changing, setChanging] = useState<readonly string[]>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   const threads = useMemo(() => (links ? buildThreads(outline, links, leftIndex, rightIndex) : []), [outline, links, leftIndex, rightIndex]);
@@ -213,6 +215,11 @@ export function Bench({ outline, left, right, onlyUnlinked, likely, at = '', kin
     a: accept,
     x: refuse,
     Delete: removeMarked,
+    e: () => {
+      const found = threads.filter((thread) => thread.left === marked.left && thread.right === marked.right);
+      if (found.length > 0) setChanging(found.map(({ id }) => id));
+      else notify('The two marked items are not linked.', 'info');
+    },
     n: nextUnlinked,
     o: open,
     u: nextUse,
@@ -316,6 +323,17 @@ export function Bench({ outline, left, right, onlyUnlinked, likely, at = '', kin
           </Box>
         )}
       </DragOverlay>
+      {changing && (
+        <ChangeLinksDialog
+          project={project}
+          links={changing}
+          onClose={() => setChanging(undefined)}
+          onDone={() => {
+            setChanging(undefined);
+            frame.current?.focus();
+          }}
+        />
+      )}
       {asking && (
         <KindChoice
           left={outline.reference[asking.left]!}

@@ -15,6 +15,7 @@ export const benchView: View = {
     ['A', 'Take the marked candidate, else the likeliest, where the right side is ordered so'],
     ['X', 'Refuse it: it stays away until one of the two says something else'],
     ['Delete', 'Remove the link between them'],
+    ['E', 'Hang the link on another item, give it another kind or a field'],
     ['N', 'Next item without a link on the left'],
     ['O', 'Open the marked item'],
     ['U', 'Next use of the marked item, where it is used in several places'],

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { editConflictSchema, type Item } from '@coomb/contract';
 import type { FieldValue, Kind } from '@coomb/core';
@@ -218,6 +219,13 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
         <Button size="xs" variant="ghost" onClick={throwAway} title={isWritten ? 'Throw away what was written' : 'Esc'}>
           {item.revision === 0 ? 'Throw away' : 'Leave unchanged'}
         </Button>
+        {item.revision > 0 && item.reference && (
+          <Button asChild size="xs" variant="ghost">
+            <Link to={`/p/${project}/link/impact?items=${item.reference}`} title="What a change of its words would touch; what is written here is kept">
+              Impact
+            </Link>
+          </Button>
+        )}
         {blunt !== undefined && (
           <Button
             size="xs"

@@ -1,11 +1,12 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
 import type { TrailLink } from '@coomb/contract';
 import { findLinkKind, isUseWithin } from '@coomb/core';
-import { Unlink } from 'lucide-react';
+import { Spline, Unlink } from 'lucide-react';
 import { useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
+import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { FieldEditor, FieldText } from './FieldEditor';
 import { useConfirmLinks, useEditLink, useLinkDifference, useRemoveLinks } from './queries';
 import { Words } from '../../shared/ui/words';
@@ -70,6 +71,8 @@ export function Trail({ project, title, empty, links: all, use }: TrailProps) {
 function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
   const remove = useRemoveLinks(project);
   const [open, setOpen] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const whole = useProject();
   return (
     <Box borderTopWidth="1px" py="1">
       <Flex align="center" gap="2">
@@ -83,6 +86,15 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
           </Button>
         )}
         <IconButton
+          aria-label={`Change the link to ${link.other.reference}`}
+          title="Hang it on another item, give it another kind or a field"
+          size="2xs"
+          variant="ghost"
+          onClick={() => setChanging(true)}
+        >
+          <Spline size={12} />
+        </IconButton>
+        <IconButton
           aria-label={`Remove the link to ${link.other.reference}`}
           title="Remove this link"
           size="2xs"
@@ -95,6 +107,15 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
       </Flex>
       {open && link.suspect && <Suspicion project={project} link={link.id} />}
       <LinkFields project={project} link={link} />
+      {changing && (
+        <ChangeLinksDialog
+          project={whole}
+          links={[link.id]}
+          sample={{ kind: link.linkKind }}
+          onClose={() => setChanging(false)}
+          onDone={() => setChanging(false)}
+        />
+      )}
     </Box>
   );
 }

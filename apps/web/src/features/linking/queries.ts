@@ -1,4 +1,16 @@
-import { type BodyOf, createLinks, getItem, listLinks, listUsages, listUsed, planLinks, refuseSuggestions, removeLinks, suggestLinks } from '@coomb/contract';
+import {
+  type BodyOf,
+  changeLinks,
+  createLinks,
+  getItem,
+  listLinks,
+  listUsages,
+  listUsed,
+  planLinks,
+  refuseSuggestions,
+  removeLinks,
+  suggestLinks,
+} from '@coomb/contract';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -78,4 +90,16 @@ export function useFindHeld(project: string): (reference: string) => Promise<Hel
     });
     return heading ? undefined : { id, reference, title, kind };
   };
+}
+
+export const useChangeLinks = (project: string) => useChange(project, (body: BodyOf<typeof changeLinks>) => call(changeLinks, { params: { project }, body }));
+
+/** What would become of a change, asked anew as it is composed. */
+export function useTriedChange(project: string, body: NonNullable<BodyOf<typeof changeLinks>> | undefined) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'tried change', body],
+    queryFn: ({ signal }) => call(changeLinks, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
+    enabled: body !== undefined,
+    retry: false,
+  });
 }

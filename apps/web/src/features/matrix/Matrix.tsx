@@ -12,6 +12,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useRoom } from '../../shared/ui/use-room';
 import { useSize } from '../../shared/ui/use-size';
+import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { KindChoice } from '../linking/KindChoice';
 import { settledKind } from '../linking/remembered-kinds';
 import { useMakeLink, useUnlink } from '../linking/queries';
@@ -49,6 +50,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   const [scroll, setScroll] = useState({ left: 0, top: 0 });
   const [cursor, setCursor] = useState(() => ({ row: firstItem(outline, sides.row), column: firstItem(outline, sides.column) }));
   const [focused, setFocused] = useState(false);
+  const [changing, setChanging] = useState<readonly string[]>();
   const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[]; kinds: [string, string] }>();
 
   const rows = useMemo(() => foldSide(outline, sides.row, folded), [outline, sides.row, folded]);
@@ -185,7 +187,12 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
     else if (event.key === 'o') void navigate(itemAddress(outline.reference[rowItem(at.row)]!));
     else if (event.key === 'g') nextGap();
     else if (event.key === 'x') onSwap();
-    else return;
+    else if (event.key === 'e') {
+      const { here, everywhere } = linksBy(at.row, at.column);
+      const found = [...here, ...everywhere].map(({ id }) => id);
+      if (found.length > 0) setChanging(found);
+      else notify('There is no link in this cell.', 'info');
+    } else return;
     event.preventDefault();
   };
   const pick = (event: React.MouseEvent) => {
@@ -273,6 +280,7 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           </Box>
         </Box>
       </Flex>
+      {changing && <ChangeLinksDialog project={project} links={changing} onClose={() => setChanging(undefined)} onDone={() => setChanging(undefined)} />}
       {asking && (
         <KindChoice
           left={outline.reference[rowItem(asking.row)]!}

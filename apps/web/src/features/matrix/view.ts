@@ -10,6 +10,7 @@ export const matrixView: View = {
     ['Ctrl with arrows', 'Move to the next linked cell'],
     ['Enter or Space', 'Link or unlink'],
     ['O', 'Open the row’s item'],
+    ['E', 'Hang the link of the cell on another item, give it another kind or a field'],
     ['G', 'Next gap'],
     ['X', 'Swap rows and columns'],
   ],

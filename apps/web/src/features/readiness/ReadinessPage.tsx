@@ -8,7 +8,7 @@ import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { coverageLooks, StateMark } from '../../shared/ui/states';
 import { Distribution } from './Distribution';
-import { useReadiness } from './queries';
+import { useFindingRules, useReadiness } from './queries';
 
 /** The checklist in plain sentences, each with the number that decides it; every number opens its items. */
 export function ReadinessPage() {
@@ -26,6 +26,7 @@ export function ReadinessPage() {
         ))}
         <VerifiedLine states={states} base={base} />
         <LinksLine links={links} base={base} />
+        <ConsistencyLine project={project.id} />
         <SchemeLine figures={scheme} base={base} />
         <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
           <Distribution title="Tests per requirement" note="Too few, or too many?" figures={readiness.data.testsPerRequirement} base={base} />
@@ -191,6 +192,38 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
           )}
         </>
       }
+    />
+  );
+}
+
+/** Rules of consistency: what they found opens in the list of findings, where it is mended. */
+function ConsistencyLine({ project }: { project: string }) {
+  const rules = useFindingRules(project)?.filter(({ group, id }) => group === 'links' && id !== 'suspect');
+  if (!rules) return null;
+  const wrong = rules.filter(({ weight }) => weight === 'wrong').reduce((sum, { open }) => sum + open, 0);
+  const to = (rule?: string) => `/p/${project}/check/findings${rule ? `?rule=${rule}` : ''}`;
+  return (
+    <Line
+      colour={wrong ? 'brick.fg' : 'moss.fg'}
+      asks="Links contradict neither each other nor what they join."
+      open={
+        wrong ? (
+          <Box asChild textDecoration="underline">
+            <Link to={to()}>{figure(wrong)}</Link>
+          </Box>
+        ) : (
+          '✓'
+        )
+      }
+      figures={rules
+        .filter(({ open }) => open > 0)
+        .map(({ id, label, open }) => (
+          <Box asChild key={id} textDecoration="underline" whiteSpace="nowrap">
+            <Link to={to(id)}>
+              {figure(open)} {label.toLowerCase()}
+            </Link>
+          </Box>
+        ))}
     />
   );
 }

@@ -1,4 +1,4 @@
-import { openFigure } from '@coomb/contract';
+import { listFindings, openFigure } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -11,4 +11,13 @@ export function useFigure(project: string, figure: string, collection: string | 
     queryFn: () => call(openFigure, { params: { project, figure }, query: collection ? { collection } : {} }),
     placeholderData: keepPreviousData,
   });
+}
+
+/** What each rule of findings found, without the findings themselves. */
+export function useFindingRules(project: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'finding rules'],
+    queryFn: ({ signal }) => call(listFindings, { params: { project }, query: { limit: 1 }, signal }),
+    placeholderData: keepPreviousData,
+  }).data?.rules;
 }

@@ -53,7 +53,7 @@ export const aloneWithout: ConsistencyRule = {
   examples: {
     fires: [
       {
-        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'SYS-4': 'requirement', 'TC-1': 'testCase' },
+        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'SYS-4': 'requirement', 'TC-1': 'test' },
         links: [
           ['TC-1', 'verifies', 'SYS-1'],
           ['TC-1', 'verifies', 'SYS-2'],
@@ -64,7 +64,7 @@ export const aloneWithout: ConsistencyRule = {
     silent: [
       // Two lack it: that may be meant so.
       {
-        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'SYS-4': 'requirement', 'TC-1': 'testCase' },
+        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'SYS-4': 'requirement', 'TC-1': 'test' },
         links: [
           ['TC-1', 'verifies', 'SYS-1'],
           ['TC-1', 'verifies', 'SYS-2'],
@@ -76,9 +76,9 @@ export const aloneWithout: ConsistencyRule = {
           'SYS-1': 'requirement',
           'SYS-2': 'requirement',
           'SYS-3': 'requirement',
-          'SYS-4': { kind: 'requirement', parent: 'elsewhere' },
+          'SYS-4': { role: 'requirement', parent: 'elsewhere' },
           'NEED-1': 'need',
-          'TC-1': 'testCase',
+          'TC-1': 'test',
         },
         links: [
           ['TC-1', 'verifies', 'SYS-1'],
@@ -88,7 +88,7 @@ export const aloneWithout: ConsistencyRule = {
       },
       // Too few stand beside it to tell.
       {
-        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'TC-1': 'testCase' },
+        items: { 'SYS-1': 'requirement', 'SYS-2': 'requirement', 'SYS-3': 'requirement', 'TC-1': 'test' },
         links: [
           ['TC-1', 'verifies', 'SYS-1'],
           ['TC-1', 'verifies', 'SYS-2'],

@@ -29,7 +29,7 @@ export const endMoved: ConsistencyRule = {
     return found;
   },
   examples: {
-    fires: [{ items: { 'SYS-1': 'requirement', 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'SYS-1', { movedFrom: 'old tests' }]] }],
-    silent: [{ items: { 'SYS-1': 'requirement', 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'SYS-1']] }],
+    fires: [{ items: { 'SYS-1': 'requirement', 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'SYS-1', { movedFrom: 'old tests' }]] }],
+    silent: [{ items: { 'SYS-1': 'requirement', 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'SYS-1']] }],
   },
 };

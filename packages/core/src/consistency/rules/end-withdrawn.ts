@@ -22,12 +22,12 @@ export const endWithdrawn: ConsistencyRule = {
   },
   examples: {
     fires: [
-      { items: { 'SYS-1': { kind: 'requirement', withdrawn: true }, 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'SYS-1']] },
-      { items: { 'NEED-1': { kind: 'need', withdrawn: true }, 'SYS-1': 'requirement' }, links: [['SYS-1', 'derives', 'NEED-1']] },
+      { items: { 'SYS-1': { role: 'requirement', withdrawn: true }, 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'SYS-1']] },
+      { items: { 'NEED-1': { role: 'need', withdrawn: true }, 'SYS-1': 'requirement' }, links: [['SYS-1', 'derives', 'NEED-1']] },
     ],
     silent: [
-      { items: { 'SYS-1': 'requirement', 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'SYS-1']] },
-      { items: { 'SYS-1': { kind: 'requirement', withdrawn: true }, 'TC-1': 'testCase' }, links: [] },
+      { items: { 'SYS-1': 'requirement', 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'SYS-1']] },
+      { items: { 'SYS-1': { role: 'requirement', withdrawn: true }, 'TC-1': 'test' }, links: [] },
     ],
   },
 };

@@ -26,13 +26,13 @@ export const notAllowed: ConsistencyRule = {
   },
   examples: {
     fires: [
-      { items: { 'NEED-1': 'need', 'TC-1': 'testCase' }, links: [['NEED-1', 'verifies', 'TC-1']] },
+      { items: { 'NEED-1': 'need', 'TC-1': 'test' }, links: [['NEED-1', 'verifies', 'TC-1']] },
       { items: { 'SYS-1': 'requirement', 'MOD-1': 'package' }, links: [['MOD-1', 'satisfies', 'SYS-1']] },
     ],
     silent: [
-      { items: { 'NEED-1': 'need', 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'NEED-1']] },
+      { items: { 'NEED-1': 'need', 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'NEED-1']] },
       // What is withdrawn is told by another rule.
-      { items: { 'NEED-1': { kind: 'need', withdrawn: true }, 'TC-1': 'testCase' }, links: [['NEED-1', 'verifies', 'TC-1']] },
+      { items: { 'NEED-1': { role: 'need', withdrawn: true }, 'TC-1': 'test' }, links: [['NEED-1', 'verifies', 'TC-1']] },
     ],
   },
 };

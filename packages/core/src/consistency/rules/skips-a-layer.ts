@@ -44,7 +44,7 @@ export const skipsALayer: ConsistencyRule = {
       // Nothing lies in the layer between yet.
       { items: { 'NEED-1': 'need', 'MOD-1': 'component' }, links: [['MOD-1', 'satisfies', 'NEED-1']] },
       // Tests verify whatever they verify.
-      { items: { 'NEED-1': 'need', 'SYS-1': 'requirement', 'TC-1': 'testCase' }, links: [['TC-1', 'verifies', 'NEED-1']] },
+      { items: { 'NEED-1': 'need', 'SYS-1': 'requirement', 'TC-1': 'test' }, links: [['TC-1', 'verifies', 'NEED-1']] },
     ],
   },
 };

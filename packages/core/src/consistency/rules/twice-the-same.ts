@@ -35,7 +35,7 @@ export const twiceTheSame: ConsistencyRule = {
   examples: {
     fires: [
       {
-        items: { 'SYS-1': 'requirement', 'TC-1': 'testCase' },
+        items: { 'SYS-1': 'requirement', 'TC-1': 'test' },
         links: [
           ['TC-1', 'verifies', 'SYS-1'],
           ['TC-1', 'verifies', 'SYS-1'],

@@ -19,7 +19,7 @@ export const waitsForEnd: ConsistencyRule = {
     fires: [{ items: { 'SYS-1': 'requirement' }, links: [], waiting: [{ item: 'SYS-1', target: 'plant.xmi#b7' }] }],
     silent: [
       { items: { 'SYS-1': 'requirement' }, links: [] },
-      { items: { 'SYS-1': { kind: 'requirement', withdrawn: true } }, links: [], waiting: [{ item: 'SYS-1', target: 'plant.xmi#b7' }] },
+      { items: { 'SYS-1': { role: 'requirement', withdrawn: true } }, links: [], waiting: [{ item: 'SYS-1', target: 'plant.xmi#b7' }] },
     ],
   },
 };

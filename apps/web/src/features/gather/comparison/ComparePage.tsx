@@ -2,7 +2,7 @@ import { counted } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { ComparedEntry } from '@coomb/contract';
 import { useMemo, useState } from 'react';
-import { Navigate, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../../shared/address';
 import { useProject } from '../../../shared/live/project-queries';
@@ -27,6 +27,9 @@ const address = z.object({
   part: z.string().optional(),
   entry: z.string().optional(),
 });
+/** References that an address takes. */
+const MOST_ASKED = 300;
+
 /** A newer version beside what stands here: everything that differs, to be taken one by one or all. Nothing is stored until Import. */
 export function ComparePage() {
   const project = useProject();
@@ -63,6 +66,8 @@ export function ComparePage() {
   const taken = comparison.data.entries.filter((entry) => entry.sort !== 'same' && takenOf(entry, choices) !== 'none').length;
   const differing = comparison.data.entries.filter((entry) => entry.sort !== 'same').length;
   const gone = comparison.data.entries.filter((entry) => entry.sort === 'removed');
+  /** What stands here and would say something else. */
+  const touched = shown.flatMap(({ sort, mine }) => (mine && sort !== 'same' ? [mine.reference] : []));
   const open = countOpen(comparison.data.entries, choices);
   const setAll = (side: 'mine' | 'theirs') => setChoices({ ...choices, ...Object.fromEntries(shown.map((entry) => [entry.id, side])) });
   const pair = (entry: ComparedEntry, item: string | null) =>
@@ -88,6 +93,11 @@ export function ComparePage() {
           fill
           actions={
             <>
+              {touched.length > 0 && (
+                <Button asChild size="xs" variant="ghost" title={`What taking the changes of ${counted(touched.length, 'item')} would touch`}>
+                  <Link to={`/p/${project.id}/link/impact?items=${touched.slice(0, MOST_ASKED).join(',')}`}>Impact</Link>
+                </Button>
+              )}
               <Button size="xs" variant="outline" onClick={() => setAll('theirs')} disabled={shown.length === 0}>
                 Take all shown
               </Button>

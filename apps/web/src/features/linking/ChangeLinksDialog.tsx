@@ -1,11 +1,11 @@
 import { Box, Flex, Input, SegmentGroup } from '@chakra-ui/react';
-import type { BodyOf, changeLinks, ListedLink } from '@coomb/contract';
+import type { BodyOf, changeLinks } from '@coomb/contract';
 import { counted, figure } from '@coomb/core';
 import { useState } from 'react';
 import type { Project } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { notify } from '../../shared/ui/notices';
-import { AskDialog } from '../acting/AskDialog';
+import { AskDialog } from '../../shared/ui/ask-dialog';
 import { useChangeLinks, useTriedChange } from './queries';
 
 type Change = NonNullable<BodyOf<typeof changeLinks>>['change'];
@@ -25,7 +25,8 @@ export function ChangeLinksDialog({
 }: {
   project: Project;
   links: readonly string[];
-  sample: ListedLink | undefined;
+  /** What the links are now, where they are all alike. */
+  sample?: { kind: string } | undefined;
   onClose: () => void;
   onDone: () => void;
 }) {

@@ -1,0 +1,16 @@
+import { findItems } from '@coomb/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
+
+/** Items that are listed at most: as many as the server gives. */
+export const MOST_FOUND = 100;
+
+export function useFound(project: string, words: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'find', words, MOST_FOUND],
+    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words, most: MOST_FOUND }, signal }),
+    enabled: words.trim() !== '',
+    placeholderData: keepPreviousData,
+  });
+}

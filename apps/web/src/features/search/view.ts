@@ -1,0 +1,9 @@
+import type { View } from '../../shared/view';
+
+export const searchView: View = {
+  stage: 'home',
+  name: 'Found',
+  help: 'All items that say some words: choose many, and do something with them.',
+  addresses: ['found'],
+  load: async () => (await import('./SearchPage')).SearchPage,
+};
