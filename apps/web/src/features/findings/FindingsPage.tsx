@@ -40,6 +40,9 @@ const stateLabels: Record<(typeof findingStates)[number], string> = {
   all: 'all of them',
 };
 
+/** Whether a link would mend it: the bench helps there. */
+const isOpenEnd = ({ rule }: Finding) => rule.startsWith('gap:') || rule === 'alone-without';
+
 /** Findings of all sorts in one list, to be worked off. */
 export function FindingsPage() {
   const project = useProject();
@@ -97,8 +100,8 @@ export function FindingsPage() {
   /** Where what is missing can be linked: the collection that holds what the rule looks for, the likeliest first. */
   const toBench = () => {
     const gap = ofMarked?.rule.startsWith('gap:') ? project.scheme.rules.find(({ id }) => `gap:${id}` === ofMarked.rule) : undefined;
-    if (!ofMarked || !gap) return notify('The bench helps where something is not linked: mark such a finding.', 'info');
-    const facing = project.collections.find(({ id, kind }) => id !== ofMarked.item.collection && gap.reach.kinds.includes(kind));
+    if (!ofMarked || !isOpenEnd(ofMarked)) return notify('The bench helps where something is not linked: mark such a finding.', 'info');
+    const facing = project.collections.find(({ id, kind }) => id !== ofMarked.item.collection && gap?.reach.kinds.includes(kind) === true);
     const wish = new URLSearchParams({ left: ofMarked.item.collection, ...(facing && { right: facing.id }), order: 'likely', at: ofMarked.item.reference });
     void navigate(`/p/${project.id}/link?${wish}`);
   };
@@ -209,7 +212,7 @@ export function FindingsPage() {
             >
               {targets.find(({ mendings }) => mendings.length > 0)?.mendings[0]?.label ?? 'Mend'}
             </Button>
-            <Button size="2xs" variant="outline" disabled={!ofMarked?.rule.startsWith('gap:')} onClick={toBench} title="B">
+            <Button size="2xs" variant="outline" disabled={!ofMarked || !isOpenEnd(ofMarked)} onClick={toBench} title="B">
               On the bench
             </Button>
           </ActBar>

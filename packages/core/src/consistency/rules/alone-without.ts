@@ -1,9 +1,12 @@
 import { addToGroup } from '../../group-by.js';
 import { phraseAt } from '../../scheme/scheme.js';
-import { type ConsistencyRule, forEachLiveLink, type RuleFinding } from '../consistency-rule.js';
+import { type ConsistencyRule, forEachLiveLink, kindsWithRoles, type RuleFinding } from '../consistency-rule.js';
 
 /** Siblings that there must be beside the one, all of them linked. */
 const LEAST_LINKED = 3;
+
+/** What has a first and a last, or is of use to some only, tells nothing of those that lack it. */
+const chains = ['leads', 'types', 'composes', 'depends'] as const;
 
 export const aloneWithout: ConsistencyRule = {
   id: 'alone-without',
@@ -12,6 +15,7 @@ export const aloneWithout: ConsistencyRule = {
   weight: 'look',
   find: (ground) => {
     const { items, graph, scheme } = ground;
+    const isChain = kindsWithRoles(ground, chains);
     const kinds = scheme.linkKinds.length;
     /** For each item: which kinds of link it has, from where it stands. */
     const has = new Map<number, Set<number>>();
@@ -21,7 +25,7 @@ export const aloneWithout: ConsistencyRule = {
       else has.set(node, new Set([way]));
     };
     forEachLiveLink(ground, (link, from, to) => {
-      if (items[from]!.withdrawn || items[to]!.withdrawn) return;
+      if (isChain[graph.kind[link]!] || items[from]!.withdrawn || items[to]!.withdrawn) return;
       note(from, graph.kind[link]!);
       note(to, kinds + graph.kind[link]!);
     });
@@ -42,7 +46,7 @@ export const aloneWithout: ConsistencyRule = {
         found.push({
           nodes: [alone],
           links: [],
-          says: `“${phrase}” nothing, as all ${count} beside it do`,
+          says: `lacks what all ${count} beside it have: “${phrase} …”`,
           mendings: [],
           about: `${kind.id} ${way < kinds ? 'from' : 'to'}`,
         });
@@ -84,6 +88,15 @@ export const aloneWithout: ConsistencyRule = {
           ['TC-1', 'verifies', 'SYS-1'],
           ['TC-1', 'verifies', 'SYS-2'],
           ['TC-1', 'verifies', 'SYS-3'],
+        ],
+      },
+      // The first of a row of steps follows none.
+      {
+        items: { 'FUN-1': 'function', 'FUN-2': 'function', 'FUN-3': 'function', 'FUN-4': 'function' },
+        links: [
+          ['FUN-1', 'leads', 'FUN-2'],
+          ['FUN-2', 'leads', 'FUN-3'],
+          ['FUN-3', 'leads', 'FUN-4'],
         ],
       },
       // Too few stand beside it to tell.
