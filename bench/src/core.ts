@@ -1,4 +1,17 @@
-import { buildCells, buildQuestion, buildReach, buildWordDiff, defaultScheme, foldAxis, LiveCoverage, TraceGraph } from '@coomb/core';
+import {
+  buildCells,
+  buildImpact,
+  buildQuestion,
+  buildReach,
+  buildWordDiff,
+  type ConsistencyGround,
+  defaultScheme,
+  findInconsistencies,
+  findTwins,
+  foldAxis,
+  LiveCoverage,
+  TraceGraph,
+} from '@coomb/core';
 import { seeded } from '@coomb/core/testing';
 import { generate } from './generate.js';
 import { medianOf, type Row, time } from './measure.js';
@@ -33,6 +46,7 @@ export async function benchCore(): Promise<Row[]> {
   });
 
   const graph = TraceGraph.build(columns());
+  rows.push(await benchConsistency(graph, kinds, size), await benchImpact(graph, size), await benchTwins());
   const rule = defaultScheme.rules.find((one) => one.id === 'tested')!;
   const items = {
     count: ITEMS,
@@ -153,4 +167,37 @@ async function benchDifference(): Promise<Row> {
     median: await time(5, () => pairs.forEach(([a, b]) => void buildWordDiff(a, b))),
     goal: '≤ 300 ms',
   };
+}
+
+/** Fifty thousand texts, every hundredth nearly a copy of another. */
+async function benchTwins(): Promise<Row> {
+  const random = seeded(7);
+  const words = Array.from({ length: 6000 }, (_, at) => `word${at.toString(36)}`);
+  const word = () => words[Math.floor(words.length * random() ** 3)]!;
+  const texts = Array.from({ length: ITEMS }, (_, at) => ({ group: at % 4, text: Array.from({ length: 12 + Math.floor(random() * 20) }, word).join(' ') }));
+  for (let at = 0; at + 4 < texts.length; at += 100) texts[at + 4] = { group: texts[at]!.group, text: `${texts[at]!.text} ${word()}` };
+  const median = await time(3, () => findTwins(texts));
+  return { what: 'texts that say nearly the same, exactly', size: '50,000 texts of 12 to 31 words', runs: 3, median, goal: '≤ 1.5 s' };
+}
+
+async function benchConsistency(graph: TraceGraph, kinds: readonly string[], size: string): Promise<Row> {
+  const ground: ConsistencyGround = {
+    scheme: defaultScheme,
+    graph,
+    items: kinds.map((kind, node) => ({ kind, heading: false, withdrawn: false, reference: `R-${node}`, collection: kind, parent: `${kind} ${node >> 4}` })),
+    usesOf: () => undefined,
+    isGone: () => false,
+    sayUse: () => '',
+    waiting: [],
+    movedFrom: () => undefined,
+    nameOfCollection: () => '',
+  };
+  return { what: 'every rule of consistency', size, runs: 5, median: await time(5, () => findInconsistencies(ground)) };
+}
+
+async function benchImpact(graph: TraceGraph, size: string): Promise<Row> {
+  let root = 0;
+  const wish = { towards: 'downstream' as const, mayEnter: () => true };
+  const median = await time(25, () => buildImpact(graph, defaultScheme, { ...wish, roots: [(root += 37)] }));
+  return { what: 'impact of one item downstream, with independent ways', size, runs: 25, median };
 }

@@ -3,8 +3,10 @@ import { batchReply, briefSchema, idSchema, projectParams, timeSchema } from './
 import { endpoint } from './endpoint.js';
 import { errandSchema, findingKey, personName } from './errands.js';
 
-/** Where rules come from: what must be covered, evidence, links. */
-export const findingGroups = ['coverage', 'evidence', 'links'] as const;
+/** Where rules come from: what must be covered, evidence, links, what texts say. */
+export const findingGroups = ['coverage', 'evidence', 'links', 'texts'] as const;
+/** Groups that can be found in the past as they can now: texts are compared as they are. */
+export const trendGroups = ['coverage', 'evidence', 'links'] as const;
 
 /** Open: nobody waived it. Taken: somebody has it in hand. */
 export const findingStates = ['open', 'waived', 'taken', 'mine', 'all'] as const;
@@ -89,5 +91,5 @@ export const trendFindings = endpoint({
   summary: 'How many findings were open after some changes, the last one among them',
   params: projectParams,
   query: z.object({ points: z.coerce.number().int().min(2).max(24).default(8) }),
-  reply: z.array(z.object({ seq: z.number(), at: timeSchema, open: z.record(z.enum(findingGroups), z.number()) })),
+  reply: z.array(z.object({ seq: z.number(), at: timeSchema, open: z.record(z.enum(trendGroups), z.number()) })),
 });

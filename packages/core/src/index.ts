@@ -53,6 +53,7 @@ export * from './structure/strong-components.js';
 export * from './find/fold.js';
 export * from './find/word-index.js';
 export * from './suggest/tokens.js';
+export * from './suggest/near-twins.js';
 export type * from './suggest/candidate.js';
 export type { RankedItem } from './suggest/ranked-side.js';
 export * from './suggest/link-ranker.js';

@@ -3,10 +3,12 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { WaitingEndValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { type TwinNodes, TwinsService } from './twins.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 export interface FindingGround extends ConsistencyGround {
   waitingEnds: ReadonlyMap<string, WaitingEndValue>;
+  twins: readonly TwinNodes[];
 }
 
 /** An item that went to another collection: which it left, and when. */
@@ -21,6 +23,7 @@ export class FindingGrounds {
   constructor(
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(LedgerRepo) private readonly history: LedgerRepo,
+    @Inject(TwinsService) private readonly twins: TwinsService,
   ) {}
 
   async build(state: ProjectState): Promise<FindingGround> {
@@ -54,6 +57,7 @@ export class FindingGrounds {
       movedFrom: (link, end) => moved.get(link)?.[end],
       nameOfCollection: (collection) => state.collections.find(({ id }) => id === collection)?.name ?? 'another collection',
       waitingEnds,
+      twins: await this.twins.find(state),
     };
   }
 

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { findingGroups, type ReplyOf, type trendFindings } from '@coomb/contract';
+import type { ReplyOf, trendFindings } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -40,8 +40,8 @@ export class FindingTrend {
     const batch = await this.rows.findBatch(state.id, seq);
     if (!batch) return undefined;
     const open: Point['open'] = { coverage: 0, evidence: 0, links: 0 };
-    for (const { group, found } of await this.findings.find(state)) open[group] += found.filter(({ waivedUnder }) => waivedUnder === undefined).length;
-    for (const group of findingGroups) open[group] ??= 0;
+    for (const { group, found } of await this.findings.find(state))
+      if (group !== 'texts') open[group] += found.filter(({ waivedUnder }) => waivedUnder === undefined).length;
     return { seq, at: new Date(batch.at).toISOString(), open };
   }
 }

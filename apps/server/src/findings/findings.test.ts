@@ -151,6 +151,24 @@ describe('findings', () => {
     expect((await list(client, project, { rule: 'end-moved' })).total).toBe(0);
   });
 
+  it('tell of items that say nearly the same, until one says something else or they are linked', async () => {
+    const { client } = server;
+    const { project, requirements, tests } = await makeProject(client);
+    const html = '<p>The gate drive shall stop within one second after the stop order.</p>';
+    const one = await addItem(client, project, requirements, 'Stop on order', { html });
+    await addItem(client, project, requirements, 'Level', { html: '<p>The pool level stays within its band on every day.</p>' });
+    const other = await addItem(client, project, requirements, 'Order to stop', { html: html.replace('one second', 'a second') });
+    await addItem(client, project, tests, 'Stop on order', { html });
+    const twins = () => say(client, project, { rule: 'said-again' });
+    expect(await twins()).toEqual([expect.stringMatching(/^said-again: REQ-003 says nearly what REQ-001 says: \d\d %/)]);
+    await addLink(client, project, 'derives', other, one);
+    expect(await twins()).toEqual([]);
+    await client.call(undo, { params: { project } });
+    expect(await twins()).toHaveLength(1);
+    await client.call(editItem, { params: { project, item: other.id }, body: { revision: 1, html: '<p>The lamp shows green when the lock is ready.</p>' } });
+    expect(await twins()).toEqual([]);
+  });
+
   it('have a trend over the changes', async () => {
     const { client } = server;
     const { project, requirements } = await makeProject(client);

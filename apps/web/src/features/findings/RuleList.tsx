@@ -3,7 +3,7 @@ import { type FindingRule, type FindingState, findingGroups } from '@coomb/contr
 import { figure } from '@coomb/core';
 import { OneLine } from '../../shared/ui/one-line';
 
-const groupLabels: Record<(typeof findingGroups)[number], string> = { coverage: 'What must be covered', evidence: 'Evidence', links: 'Links' };
+const groupLabels: Record<(typeof findingGroups)[number], string> = { coverage: 'What must be covered', evidence: 'Evidence', links: 'Links', texts: 'Texts' };
 
 const countOf = ({ open, waived, taken }: FindingRule, state: FindingState) =>
   state === 'waived' ? waived : state === 'taken' || state === 'mine' ? taken : state === 'all' ? open + waived : open;

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { findingGroups } from '@coomb/contract';
+import { trendGroups } from '@coomb/contract';
 import { figure } from '@coomb/core';
 import { format } from 'date-fns';
 import { useRef } from 'react';
@@ -28,7 +28,7 @@ export function TrendPanel({ project }: { project: string }) {
         <Box fontWeight="600" color="fg">
           Open after each change
         </Box>
-        {findingGroups.map((group) => (
+        {trendGroups.map((group) => (
           <Flex key={group} align="center" gap="1.5">
             <svg width="22" height="6" aria-hidden>
               <line x1="0" y1="3" x2="22" y2="3" stroke={looks[group].colour} strokeWidth="2" strokeDasharray={looks[group].dash} />
@@ -74,7 +74,7 @@ export function TrendPanel({ project }: { project: string }) {
                   return `After change ${seq}${point ? `, ${format(new Date(point.at), 'd MMM yyyy')}` : ''}`;
                 }}
               />
-              {findingGroups.map((group) => (
+              {trendGroups.map((group) => (
                 <Line
                   key={group}
                   dataKey={group}
