@@ -109,6 +109,7 @@ function TrailEntry({ project, link }: { project: string; link: TrailLink }) {
       <LinkFields project={project} link={link} />
       {changing && (
         <ChangeLinksDialog
+          begins="end"
           project={whole}
           links={[link.id]}
           sample={{ kind: link.linkKind }}

@@ -20,6 +20,7 @@ export function ChangeLinksDialog({
   project,
   links,
   sample,
+  begins = 'kind',
   onClose,
   onDone,
 }: {
@@ -27,12 +28,14 @@ export function ChangeLinksDialog({
   links: readonly string[];
   /** What the links are now, where they are all alike. */
   sample?: { kind: string } | undefined;
+  /** What is asked for first. */
+  begins?: 'kind' | 'end';
   onClose: () => void;
   onDone: () => void;
 }) {
   const kinds = project.scheme.linkKinds.filter(({ retired }) => !retired);
   const withFields = kinds.flatMap(({ id, phrase, fields = [] }) => fields.map((field) => ({ ...field, of: phrase, linkKind: id })));
-  const [way, setWay] = useState('kind');
+  const [way, setWay] = useState<string>(begins);
   const [linkKind, setLinkKind] = useState(sample?.kind ?? kinds[0]?.id ?? '');
   const [end, setEnd] = useState<'from' | 'to'>('to');
   const [item, setItem] = useState('');
@@ -91,6 +94,7 @@ export function ChangeLinksDialog({
               { value: 'to', label: 'where it leads to' },
             ]}
             onChange={(next) => setEnd(next as 'from')}
+            width="13rem"
           />
           <Input
             size="xs"
