@@ -55,6 +55,7 @@ export class ErrandsService {
       const changes = new Map<string, Change>();
       for (const { item, link = null, finding = null } of about) {
         const { id: itemId } = state.items[getNode(state, item)]!;
+        if (link !== null && state.linkIds.find(link) === undefined) throw new CoombError('not-found', `There is no link ${link} in this project.`);
         const said = { sort, itemId, linkId: link, finding };
         const before = known.get(nameOf(said)) ?? null;
         if (before?.owner === owner && before.note === note) continue;

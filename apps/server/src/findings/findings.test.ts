@@ -124,6 +124,8 @@ describe('findings', () => {
       [['Ewan Reed', 'Ada Wick', 'by Friday']],
     );
     expect((await list(client, project, { state: 'mine' })).total).toBe(0);
+    const elsewhere = { sort: 'look' as const, owner: 'Ida Moss', about: [{ item: finding!.item.id, link: '01890000-0000-7000-8000-000000000009' }] };
+    await expect(client.call(giveErrands, { params: { project }, body: elsewhere })).rejects.toMatchObject({ code: 'not-found' });
     await give('Ewan Reed', 'Ada Wick');
     const errands = await client.call(listErrands, { params: { project }, query: {} });
     expect(errands.map(({ owner, about }) => `${owner} ${about.reference}`)).toEqual(['Ada Wick REQ-001']);
