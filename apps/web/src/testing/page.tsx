@@ -162,5 +162,5 @@ export const aBrief = (number: number, title: string, change: Partial<Brief> = {
   ...change,
 });
 
-/** What was sent to a call, each time it was made. */
-export const sentTo = (path: RegExp) => calls.filter(({ call }) => path.test(call)).map(({ body }) => body);
+/** What was sent to a call, each time it was made with something. */
+export const sentTo = (path: RegExp) => calls.flatMap(({ call, body }) => (path.test(call) && body !== undefined ? [body] : []));

@@ -23,9 +23,7 @@ describe('what was found', () => {
     list.focus();
     await userEvent.keyboard('{Control>}a{/Control}h');
     await userEvent.type(await screen.findByLabelText('Person'), 'Ida Moss{Enter}');
-    await waitFor(() =>
-      expect(sentTo(/errands$/).filter(Boolean)).toMatchObject([{ sort: 'look', about: [1, 2].map((number) => ({ item: idOf(100 + number) })) }]),
-    );
+    await waitFor(() => expect(sentTo(/errands$/)).toMatchObject([{ sort: 'look', about: [1, 2].map((number) => ({ item: idOf(100 + number) })) }]));
   });
 
   it('asks for words, keeps them in the address, and says when nothing says so', async () => {
