@@ -34,6 +34,7 @@ describe('candidates on the bench', () => {
     Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, value: 600 });
     answer(getProject, aProject);
     answer(getOutline, outline);
+    answer(getOutlineSince, { seq: 8, life: 'a', day: '2026-11-28', whole: false, difference: null });
     answer(listUsed, { usages: [], items: [] } as never);
     answer(listSavedViews, []);
     answer(listLinks, { seq: 7, life: 'a', id: [], from: [], to: [], kind: [], suspect: [], usages: [], usagePaths: [], fromUsage: [], toUsage: [] });
