@@ -1,4 +1,15 @@
-import { createLinks, getOutline, getProject, listLinks, listSavedViews, listUsed, type OutlineReply, refuseSuggestions, suggestLinks } from '@coomb/contract';
+import {
+  createLinks,
+  getOutline,
+  getOutlineSince,
+  getProject,
+  listLinks,
+  listSavedViews,
+  listUsed,
+  type OutlineReply,
+  refuseSuggestions,
+  suggestLinks,
+} from '@coomb/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
