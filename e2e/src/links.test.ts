@@ -42,7 +42,7 @@ describe('links made where one stands, and kept true', () => {
     await ada.driver.wait(async () => (await readLinks()).length === expected.length, 20_000, `waited for ${expected.join('; ')}`);
     expect(await readLinks()).toEqual(expected.toSorted());
   };
-  const list = (name: string) => ada.driver.findElement(By.css(`[role="listbox"][aria-label="${name}"]`));
+  const list = (name: string) => ada.driver.findElement(By.css(`[role="grid"][aria-label="${name}"]`));
 
   beforeAll(async () => {
     coomb = await startCoomb();
@@ -85,7 +85,7 @@ describe('links made where one stands, and kept true', () => {
     await ada.drag(held, await ada.see('Requirement number 5'));
     made.push('TC-004 verifies REQ-005');
     await expectLinks(made);
-    const stillListed = () => ada.driver.findElements(By.css('[role="option"][aria-label^="REQ-005"]'));
+    const stillListed = () => ada.driver.findElements(By.css('[role="row"][data-name^="REQ-005"]'));
     await ada.driver.wait(async () => (await stillListed()).length === 0, 20_000, 'waited for the gap to go');
   });
 

@@ -10,6 +10,7 @@ import { type HeldItem, useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify, notifyError } from '../../shared/ui/notices';
+import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
@@ -147,9 +148,7 @@ export function AllLinksPage() {
         <NarrowBar filter={filter} counts={head.counts} onNarrow={narrow} />
         <Flex align="center" gap="2" px="4" h="34px" flexShrink={0} borderBottomWidth="1px" fontSize="13px">
           <Box fontWeight="600">{chosen.size > 0 ? `${figure(chosen.size)} chosen` : 'None chosen'}</Box>
-          <Box color="fg.muted" flex="1" truncate>
-            {chosen.size === 0 && 'What is done, is done to the marked link.'}
-          </Box>
+          <OneLine color="fg.muted" flex="1" minW="0" text={chosen.size === 0 ? 'What is done, is done to the marked link.' : ''} />
           <Button size="2xs" variant="outline" disabled={targets.length === 0} loading={confirm.isPending} onClick={keys.c}>
             {targets.length > 1 ? `${figure(targets.length)} hold…` : 'It holds'}
           </Button>

@@ -18,7 +18,7 @@ const columns = [
 
 export function LinkHeads({ sort, descending, onSort }: { sort: Sort; descending: 'yes' | 'no'; onSort: (sort: Sort) => void }) {
   return (
-    <Flex role="row" pl="42px" pr="26px" gap="2.5" h="26px" flexShrink={0} align="center" borderBottomWidth="1px" fontSize="12px" color="fg.muted">
+    <Flex pl="42px" pr="26px" gap="2.5" h="26px" flexShrink={0} align="center" borderBottomWidth="1px" fontSize="12px" color="fg.muted">
       {columns.map(({ sort: own, label, flex }) => (
         <Box key={own} asChild flex={flex} minW="0" textAlign="left" fontWeight={own === sort ? '650' : '400'} _hover={{ color: 'fg' }}>
           <button type="button" aria-label={`Sort by ${label.toLowerCase()}`} onClick={() => onSort(own)}>

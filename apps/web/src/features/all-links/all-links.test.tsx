@@ -36,11 +36,12 @@ describe('all links', () => {
     );
     answer(removeLinks, { seq: 8, ids: [] });
   });
-  const list = async () => screen.findByRole('listbox', { name: 'All links' });
+  const list = async () => screen.findByRole('grid', { name: 'All links' });
   const names = async () =>
     within(await list())
-      .getAllByRole('option')
-      .map((row) => row.getAttribute('aria-label'));
+      .getAllByRole('row')
+      .filter((row) => row.dataset.name !== undefined)
+      .map((row) => row.getAttribute('data-name'));
 
   it('asks for what lies in sight only, and says how many there are', async () => {
     show(<AllLinksPage />);

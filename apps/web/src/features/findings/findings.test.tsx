@@ -37,8 +37,11 @@ describe('the list of findings', () => {
     });
     for (const endpoint of [mendFindings, waiveFindings, giveErrands]) answer(endpoint, { seq: 8, ids: [] });
   });
-  const rows = async () => within(await screen.findByRole('listbox', { name: 'Findings' })).getAllByRole('option');
-  const list = () => screen.getByRole('listbox', { name: 'Findings' });
+  const rows = async () =>
+    within(await screen.findByRole('grid', { name: 'Findings' }))
+      .getAllByRole('row')
+      .filter((row) => row.dataset.name !== undefined);
+  const list = () => screen.getByRole('grid', { name: 'Findings' });
 
   it('shows what each rule found, and narrows to one', async () => {
     show(<FindingsPage />);

@@ -24,9 +24,10 @@ describe('what is in hand', () => {
     for (const endpoint of [giveErrands, settleErrands]) answer(endpoint, { seq: 8, ids: [] });
   });
   const rows = async () =>
-    within(await screen.findByRole('listbox', { name: 'In hand' }))
-      .getAllByRole('option')
-      .map((row) => row.getAttribute('aria-label'));
+    within(await screen.findByRole('grid', { name: 'In hand' }))
+      .getAllByRole('row')
+      .filter((row) => row.dataset.name !== undefined)
+      .map((row) => row.getAttribute('data-name'));
 
   it('is what I have, what I handed on, or what anybody has', async () => {
     show(<InHandPage />);
@@ -41,7 +42,7 @@ describe('what is in hand', () => {
   it('is said to be done by one key, many at once', async () => {
     show(<InHandPage />);
     await rows();
-    screen.getByRole('listbox').focus();
+    screen.getByRole('grid').focus();
     await userEvent.keyboard('{Control>}a{/Control}d');
     await waitFor(() => expect(sentTo(/settle/)).toEqual([{ errands: [idOf(1), idOf(3)], done: true }]));
   });
@@ -49,7 +50,7 @@ describe('what is in hand', () => {
   it('is taken on from others, staying what it was', async () => {
     show(<InHandPage />, { at: `/p/${aProject.id}?whose=all` });
     await rows();
-    screen.getByRole('listbox').focus();
+    screen.getByRole('grid').focus();
     await userEvent.keyboard('{ArrowDown}t');
     await waitFor(() =>
       expect(sentTo(/errands$/)).toEqual([

@@ -141,7 +141,7 @@ describe('a figure opened', () => {
     }));
     show(<FigurePage />, { path: '/p/:project/check/figure/:figure', at: `/p/${aProject.id}/check/figure/rule:tested:notMet${query}` });
   };
-  const rows = async () => (await screen.findAllByRole('option', { name: /SYS/ })).map((row) => /SYS-\d+/.exec(row.textContent!)![0]);
+  const rows = async () => (await screen.findAllByRole('row', { name: /SYS/ })).map((row) => /SYS-\d+/.exec(row.textContent!)![0]);
 
   it('lists the items with their number in the title', async () => {
     open();
@@ -193,7 +193,7 @@ describe('the list behind a figure', () => {
     show(<FigurePage />, { path: '/p/:project/check/figure/:figure', at: `/p/${aProject.id}/check/figure/${figure}` });
   };
   const choose = async () => {
-    (await screen.findByRole('listbox', { name: 'Items' })).focus();
+    (await screen.findByRole('grid', { name: 'Items' })).focus();
     await userEvent.keyboard('{Control>}a{/Control}');
     await screen.findByText('2 chosen of 2');
   };

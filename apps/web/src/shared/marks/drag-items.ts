@@ -43,8 +43,8 @@ function findTarget(event: DragEvent): { reference: string; element: Element } |
     return reference ? { reference, element } : undefined;
   }
   const own = hit.closest('[data-reference]');
-  if (own) return { reference: own.getAttribute('data-reference')!, element: own.closest('[role="option"]') ?? own };
-  const row = hit.closest('[role="option"], [data-item-row]');
+  if (own) return { reference: own.getAttribute('data-reference')!, element: own.closest('[role="option"], [role="row"]') ?? own };
+  const row = hit.closest('[role="option"], [role="row"], [data-item-row]');
   const inside = row?.querySelector('[data-reference]');
   return row && inside ? { reference: inside.getAttribute('data-reference')!, element: row } : undefined;
 }

@@ -68,7 +68,7 @@ export function WorkList({
       minH="0"
       h="100%"
       overflow="auto"
-      role="listbox"
+      role="grid"
       aria-multiselectable
       aria-label={label}
       aria-activedescendant={count > 0 ? `row-${marked}` : undefined}
@@ -97,9 +97,10 @@ export function WorkList({
             <Flex
               key={index}
               id={`row-${index}`}
-              role={heading ? 'presentation' : 'option'}
+              role="row"
+              aria-rowindex={index + 1}
               aria-selected={heading ? undefined : isChosen}
-              aria-label={heading ? undefined : nameOf(index)}
+              data-name={heading ? undefined : nameOf(index)}
               data-marked={index === marked || undefined}
               position="absolute"
               w="100%"
@@ -122,23 +123,19 @@ export function WorkList({
                 onMark(index);
               }}
             >
-              {heading ? (
-                children(index, false)
-              ) : (
-                <>
-                  <Checkbox.Root
-                    size="sm"
-                    checked={isChosen}
-                    onCheckedChange={() => toggle(index)}
-                    onClick={(event) => event.stopPropagation()}
-                    aria-label={`Choose ${nameOf(index)}`}
-                  >
-                    <Checkbox.HiddenInput tabIndex={-1} />
-                    <Checkbox.Control />
-                  </Checkbox.Root>
-                  {children(index, index === marked)}
-                </>
-              )}
+              <Flex role="gridcell" flex="1" minW="0" h="100%" align="center" gap="2.5">
+                {heading ? (
+                  children(index, false)
+                ) : (
+                  <>
+                    <Checkbox.Root size="sm" checked={isChosen} onCheckedChange={() => toggle(index)} onClick={(event) => event.stopPropagation()}>
+                      <Checkbox.HiddenInput tabIndex={-1} aria-label={`Choose ${nameOf(index)}`} />
+                      <Checkbox.Control />
+                    </Checkbox.Root>
+                    {children(index, index === marked)}
+                  </>
+                )}
+              </Flex>
             </Flex>
           );
         })}
