@@ -30,6 +30,13 @@ export const linkFilter = z.object({
   after: z.union([z.iso.date(), z.literal('')]).default(''),
   before: z.union([z.iso.date(), z.literal('')]).default(''),
 });
+/** The filter, and the order that a list is in. */
+const orderedFilter = linkFilter.extend({
+  sort: z.enum(linkSorts).default('from'),
+  descending: z.enum(['yes', 'no']).default('no'),
+  group: z.enum(linkGroups).default('none'),
+});
+
 export type LinkFilter = z.output<typeof linkFilter>;
 
 const listedLink = z.object({
@@ -55,10 +62,7 @@ export const queryLinks = endpoint({
   path: '/projects/:project/link-list',
   summary: 'Every link of the project, filtered, grouped and sorted: a window of the list, with counts of what could be chosen',
   params: projectParams,
-  query: linkFilter.extend({
-    sort: z.enum(linkSorts).default('from'),
-    descending: z.enum(['yes', 'no']).default('no'),
-    group: z.enum(linkGroups).default('none'),
+  query: orderedFilter.extend({
     offset: z.coerce.number().int().min(0).default(0),
     limit: z.coerce.number().int().min(0).max(500).default(100),
   }),
@@ -77,9 +81,9 @@ export const queryLinks = endpoint({
 export const findLinkIds = endpoint({
   method: 'GET',
   path: '/projects/:project/link-list/ids',
-  summary: 'Ids of all links that a filter leaves, to do something with all of them',
+  summary: 'Ids of all links that a filter leaves, in the order of the list, to do something with many of them',
   params: projectParams,
-  query: linkFilter,
+  query: orderedFilter,
   reply: z.array(idSchema),
 });
 
@@ -88,11 +92,7 @@ export const saveLinkList = endpoint({
   path: '/projects/:project/link-list/save/:format',
   summary: 'The links that a filter leaves, in their order, as a workbook or separated values',
   params: projectParams.extend({ format: z.enum(['xlsx', 'csv']) }),
-  query: linkFilter.extend({
-    sort: z.enum(linkSorts).default('from'),
-    descending: z.enum(['yes', 'no']).default('no'),
-    group: z.enum(linkGroups).default('none'),
-  }),
+  query: orderedFilter,
   produces: 'application/octet-stream',
   reply: z.string(),
 });

@@ -1,4 +1,4 @@
-import type { LinkFilter, ListedLink, queryLinks, ReplyOf } from '@coomb/contract';
+import type { ListedLink, queryLinks, ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PersonsService } from '../persons/persons.service.js';
@@ -25,11 +25,11 @@ export class LinkListService {
     @Inject(LedgerReader) private readonly rows: LedgerReader,
   ) {}
 
-  async query(projectId: string, wish: LinkListWish): Promise<Reply> {
+  async query(projectId: string, { offset, limit, ...wish }: LinkListWish): Promise<Reply> {
     const state = await this.states.get(projectId);
     const facts = await this.facts.find(state);
     const list = this.list(state, facts, wish);
-    const shown = [...list.order.subarray(wish.offset, wish.offset + wish.limit)];
+    const shown = [...list.order.subarray(offset, offset + limit)];
     const rows = await this.rows.findRows(
       projectId,
       'link',
@@ -38,7 +38,7 @@ export class LinkListService {
     const { all, total, groups, counts } = list;
     const say = (usage: string | null | undefined) => (usage ? state.usages.say(usage) : null);
     return {
-      ...{ seq: state.seq, all, total, groups, counts, offset: wish.offset },
+      ...{ seq: state.seq, all, total, groups, counts, offset },
       rows: shown.flatMap((link): ListedLink[] => {
         const row = rows.get(state.linkIds.at(link));
         if (!row) return [];
@@ -53,10 +53,10 @@ export class LinkListService {
     };
   }
 
-  async findIds(projectId: string, filter: LinkFilter): Promise<string[]> {
+  /** In the order of the list. */
+  async findIds(projectId: string, wish: Omit<LinkListWish, 'offset' | 'limit'>): Promise<string[]> {
     const state = await this.states.get(projectId);
-    const facts = await this.facts.find(state);
-    const { order } = this.list(state, facts, { ...filter, sort: 'from', descending: 'no', group: 'none', offset: 0, limit: 0 });
+    const { order } = this.list(state, await this.facts.find(state), wish);
     return Array.from(order, (link) => state.linkIds.at(link));
   }
 
@@ -86,7 +86,7 @@ export class LinkListService {
     }
   }
 
-  private list(state: ProjectState, facts: LinkFacts, { offset: _offset, limit: _limit, ...wish }: LinkListWish): Listed {
+  private list(state: ProjectState, facts: LinkFacts, wish: Omit<LinkListWish, 'offset' | 'limit'>): Listed {
     const nameOf = (person: string) => this.persons.nameOf(person);
     const of = JSON.stringify([state.seq, state.day, wish, facts.persons.map(nameOf)]);
     const known = this.last.get(state);

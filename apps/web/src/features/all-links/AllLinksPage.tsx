@@ -13,6 +13,7 @@ import { notify, notifyError } from '../../shared/ui/notices';
 import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
+import { unreadKey, unreadPlaces } from '../../shared/ui/unread';
 import { WorkList } from '../../shared/ui/work-list';
 import { ReasonDialog } from '../acting/dialogs';
 import { useConfirm } from '../acting/queries';
@@ -70,10 +71,15 @@ export function AllLinksPage() {
     setMarked(0);
     setChosen(new Set());
   };
-  /** Rows that were never in sight are chosen by what the filter leaves. */
+  /** Rows that were never in sight are chosen by their places in the list. */
   const choose = (keys: ReadonlySet<string>) => {
-    if (![...keys].some((key) => key.startsWith('unread'))) return setChosen(keys);
-    fetchLinkIds(project.id, filter).then((ids) => setChosen(new Set(ids)), notifyError);
+    const places = unreadPlaces(keys);
+    if (places.length === 0) return setChosen(keys);
+    fetchLinkIds(project.id, wish).then((ids) => {
+      const listed = new Set(ids);
+      const known = [...keys].filter((key) => listed.has(key));
+      setChosen(new Set([...known, ...places.flatMap((place) => ids[place] ?? [])]));
+    }, notifyError);
   };
   const hold = (reason = '') =>
     confirm.mutate(
@@ -184,7 +190,10 @@ export function AllLinksPage() {
             label="All links"
             count={rows.count}
             rowHeight={28}
-            keyOf={(index) => linkAt(index)?.id ?? `unread ${index}`}
+            keyOf={(index) => {
+              const row = rows.rowAt(index);
+              return 'link' in row ? (rowAt(row.link)?.id ?? unreadKey(row.link)) : `group ${row.group}`;
+            }}
             nameOf={(index) => {
               const link = linkAt(index);
               return link ? `${link.from.reference} ${names.phrase(link.kind)} ${link.to.reference}` : 'a link that is being read';

@@ -69,6 +69,17 @@ describe('all links', () => {
     await waitFor(() => expect((sentTo(/links\/remove/)[0] as { links: string[] }).links).toHaveLength(total));
   });
 
+  it('chooses exactly the rows of a range, also those that were never in sight', async () => {
+    show(<AllLinksPage />);
+    (await list()).focus();
+    await userEvent.keyboard('{PageDown}{Shift>}{End}{/Shift}');
+    expect(await screen.findByText('235 chosen')).toBeTruthy();
+    await userEvent.keyboard('{Delete}');
+    await waitFor(() =>
+      expect((sentTo(/links\/remove/)[0] as { links: string[] }).links.toSorted()).toEqual(Array.from({ length: 235 }, (_, at) => idOf(16 + at))),
+    );
+  });
+
   it('groups with counts, and folds a group', async () => {
     show(<AllLinksPage />, { at: `/p/${aProject.id}?group=kind` });
     const group = await screen.findByRole('button', { name: /verifies\s*125/ });

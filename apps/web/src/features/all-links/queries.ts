@@ -29,7 +29,9 @@ export function useLinkList(project: string, wish: ListWish) {
   });
 }
 
-export const fetchLinkIds = (project: string, filter: LinkFilter) => call(findLinkIds, { params: { project }, query: asQuery(filter) });
+/** Ids of all of them, in the order of the list. */
+export const fetchLinkIds = (project: string, { filter, ...wish }: ListWish) =>
+  call(findLinkIds, { params: { project }, query: { ...asQuery(filter), ...wish } });
 
 export const useRemove = (project: string) => useChange(project, (links: string[]) => call(removeLinks, { params: { project }, body: { links } }));
 

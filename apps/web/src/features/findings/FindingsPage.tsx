@@ -16,6 +16,7 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
+import { readPlaces, unreadKey, unreadPlaces } from '../../shared/ui/unread';
 import { WorkList } from '../../shared/ui/work-list';
 import { type Act, ActBar } from '../acting/ActBar';
 import { useMendFindings } from '../acting/queries';
@@ -40,6 +41,9 @@ const stateLabels: Record<(typeof findingStates)[number], string> = {
   all: 'all of them',
 };
 
+/** Findings that are read at once. */
+const WINDOW = 1000;
+
 /** Whether a link would mend it: the bench helps there. */
 const isOpenEnd = ({ rule }: Finding) => rule.startsWith('gap:') || rule === 'alone-without';
 
@@ -63,17 +67,14 @@ export function FindingsPage() {
   useAtHand(targets.map(({ item }) => item));
   const choose = async (keys: ReadonlySet<string>) => {
     const next = new Map([...known].filter(([key]) => keys.has(key)));
-    const missing: string[] = [];
     for (let index = 0; index < total; index++) {
       const found = rowAt(index);
       if (found && keys.has(found.key)) next.set(found.key, found);
     }
-    for (const key of keys) if (!next.has(key)) missing.push(key);
-    if (missing.length === 0) return setKnown(next);
-    // Rows that were never in sight are read before anything is done with them.
     try {
-      for (let offset = 0; offset < total; offset += 1000)
-        for (const one of (await fetchFindings(project.id, wish, offset, 1000)).findings) next.set(one.key, one);
+      // Rows that were never in sight are read before anything is done with them.
+      const unread = await readPlaces(unreadPlaces(keys), WINDOW, async (offset, limit) => (await fetchFindings(project.id, wish, offset, limit)).findings);
+      for (const one of unread) next.set(one.key, one);
       setKnown(next);
     } catch (failure) {
       notifyError(failure);
@@ -116,8 +117,8 @@ export function FindingsPage() {
   };
   const save = async () => {
     const rows: string[][] = [];
-    for (let offset = 0; offset < total; offset += 1000)
-      for (const { item, says, rule: of, waiver, errand } of (await fetchFindings(project.id, wish, offset, 1000)).findings)
+    for (let offset = 0; offset < total; offset += WINDOW)
+      for (const { item, says, rule: of, waiver, errand } of (await fetchFindings(project.id, wish, offset, WINDOW)).findings)
         rows.push([
           item.reference,
           item.title,
@@ -225,7 +226,7 @@ export function FindingsPage() {
               label="Findings"
               count={total}
               rowHeight={30}
-              keyOf={(index) => rowAt(index)?.key ?? `unread ${index}`}
+              keyOf={(index) => rowAt(index)?.key ?? unreadKey(index)}
               nameOf={(index) => {
                 const found = rowAt(index);
                 return found ? `${found.item.reference} ${found.says}` : 'a finding that is being read';

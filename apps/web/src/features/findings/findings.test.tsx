@@ -72,6 +72,23 @@ describe('the list of findings', () => {
     expect(await screen.findByText('Remove the link: 2 findings. Undo takes it back.')).toBeTruthy();
   });
 
+  it('chooses exactly the findings of a range, also those that were never in sight', async () => {
+    const many = Array.from({ length: 450 }, (_, at) => finding(at + 1, 'twice'));
+    answer(listFindings, ({ url }) => {
+      const [offset, limit] = ['offset', 'limit'].map((name) => Number(url.searchParams.get(name)));
+      return { seq: 7, rules: [rule('twice', 'links', 450)], total: 450, findings: many.slice(offset, offset! + limit!) };
+    });
+    show(<FindingsPage />);
+    await rows();
+    list().focus();
+    await userEvent.keyboard('{ArrowDown}{Shift>}{End}{/Shift}');
+    expect(await screen.findByText('449 chosen of 450')).toBeTruthy();
+    await userEvent.keyboard('m');
+    await waitFor(() =>
+      expect((sentTo(/findings\/mend/)[0] as { findings: { key: string }[] }).findings.map(({ key }) => key)).toEqual(many.slice(1).map(({ key }) => key)),
+    );
+  });
+
   it('says that there is no single step where there is none', async () => {
     show(<FindingsPage />);
     await rows();

@@ -49,11 +49,12 @@ export function SuspectsPage() {
       },
     );
   const judge = () => (targets.length > 1 ? setAsking('confirm') : targets.length === 1 && hold());
+  const open = () => row?.link && void navigate(itemAddress(row.link.other.reference));
   const keys: Record<string, () => void> = {
     c: judge,
-    Enter: judge,
     g: () => row && setChosen(new Set([...kept, ...row.group.links.map(({ id }) => id)])),
-    o: () => row?.link && void navigate(itemAddress(row.link.other.reference)),
+    Enter: open,
+    o: open,
     h: () => targets.length > 0 && setAsking('hand'),
     Delete: () =>
       targets.length > 0 &&

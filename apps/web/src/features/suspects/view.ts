@@ -10,7 +10,7 @@ export const suspectsView: View = {
     ['Space', 'Choose the marked link; with Shift and arrows, all on the way'],
     ['C', 'The marked link, or those chosen, still hold'],
     ['G', 'Choose all links of the same change'],
-    ['O', 'Open the item at the other end'],
+    ['Enter', 'Open the item at the other end'],
     ['H', 'Hand on to a person'],
     ['Delete', 'Remove the marked link, or those chosen'],
   ],

@@ -52,11 +52,17 @@ export function WorkList({
     if (!next.delete(key)) next.add(key);
     onChoose(next);
   };
+  /** What is chosen already, and all rows from one to another. */
+  const withRange = (one: number, other: number) => {
+    const next = new Set(chosen);
+    for (let index = Math.min(one, other); index <= Math.max(one, other); index++) if (!isHeading(index)) next.add(keyOf(index));
+    return next;
+  };
   const go = (to: number, choose: boolean) => {
     let next = Math.max(0, Math.min(count - 1, to));
     const by = Math.sign(to - marked) || 1;
     while (next > 0 && next < count - 1 && isHeading(next)) next += by;
-    if (choose && !isHeading(next)) onChoose(new Set([...chosen, ...(isHeading(marked) ? [] : [keyOf(marked)]), keyOf(next)]));
+    if (choose) onChoose(withRange(marked, next));
     onMark(next);
     virtual.scrollToIndex(next);
   };
@@ -78,8 +84,7 @@ export function WorkList({
         const isOwn = event.target === event.currentTarget;
         if (!isOwn && ['INPUT', 'BUTTON', 'A', 'SELECT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName)) return;
         const by = steps[event.key];
-        if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a')
-          onChoose(new Set(Array.from({ length: count }, (_, index) => index).flatMap((index) => (isHeading(index) ? [] : [keyOf(index)]))));
+        if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'a') onChoose(withRange(0, count - 1));
         else if (event.ctrlKey || event.metaKey || event.altKey) return;
         else if (by !== undefined) go(marked + by, event.shiftKey);
         else if (event.key === ' ') toggle(marked);
@@ -115,11 +120,8 @@ export function WorkList({
               style={{ height: rowHeight, transform: `translateY(${start}px)` }}
               onClick={(event) => {
                 if (heading) return;
-                if (event.shiftKey) {
-                  const [from, to] = [Math.min(marked, index), Math.max(marked, index)];
-                  const all = Array.from({ length: to - from + 1 }, (_, at) => from + at).filter((one) => !isHeading(one));
-                  onChoose(new Set([...chosen, ...all.map(keyOf)]));
-                } else if (event.ctrlKey || event.metaKey) toggle(index);
+                if (event.shiftKey) onChoose(withRange(marked, index));
+                else if (event.ctrlKey || event.metaKey) toggle(index);
                 onMark(index);
               }}
             >
