@@ -6,6 +6,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { rowsOf, useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
+import { dropAt } from '../../shared/marks/drag-items';
 import { heldItem, useAtHand } from '../../shared/marks/at-hand';
 import { notify } from '../../shared/ui/notices';
 import { useItemAddress } from '../../shared/ui/reference';
@@ -237,9 +238,10 @@ export function Bench({ outline, left, right, onlyUnlinked, likely, at = '', kin
       onDragCancel={() => setDragged(undefined)}
       onDragEnd={() => {
         // What lies under the pointer now, not what was measured: rows may have moved since it last did.
-        const [from, to] = [dragged, pointer.placeUnder()];
+        const [from, to, point] = [dragged, pointer.placeUnder(), pointer.point()];
         setDragged(undefined);
         if (from && to && to.side !== from.side) propose(from.side === 'left' ? from.row : to.row, from.side === 'left' ? to.row : from.row);
+        else if (from && !to && point) dropAt(outline.reference[from.row]!, point.x, point.y);
       }}
     >
       <Flex

@@ -22,7 +22,11 @@ export function placeAt(x: number, y: number): BenchPlace | undefined {
  * What lies under the pointer, asked of the page itself whenever it is wanted. Boxes measured beforehand are wrong as soon as rows are
  * drawn anew under the hand, at another scroll position or zoom.
  */
-export function usePointer(active: boolean): { findUnder: CollisionDetection; placeUnder: () => BenchPlace | undefined } {
+export function usePointer(active: boolean): {
+  findUnder: CollisionDetection;
+  placeUnder: () => BenchPlace | undefined;
+  point: () => { x: number; y: number } | undefined;
+} {
   const at = useRef<{ x: number; y: number } | undefined>(undefined);
   useEffect(() => {
     if (!active) return;
@@ -40,6 +44,7 @@ export function usePointer(active: boolean): { findUnder: CollisionDetection; pl
   }, [active]);
   return useMemo(
     () => ({
+      point: () => at.current,
       placeUnder: () => at.current && placeAt(at.current.x, at.current.y),
       findUnder: ({ pointerCoordinates, droppableContainers }) => {
         const place = pointerCoordinates && placeAt(pointerCoordinates.x, pointerCoordinates.y);

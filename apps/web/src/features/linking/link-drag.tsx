@@ -22,10 +22,15 @@ function rowAt(x: number, y: number): number | undefined {
 const isOverDrawing = (x: number, y: number) => document.elementsFromPoint(x, y).some((element) => element.getAttribute('aria-roledescription') === 'drawing');
 
 /** Dragging between the shapes of a drawing and the rows of the list beside it, either way. What lies under the hand is asked of the page when it lets go. */
-export function useLinkDrag({ shapeAt, onLink }: { shapeAt: (x: number, y: number) => number; onLink: (shape: number, row: number) => void }) {
+export function useLinkDrag(given: {
+  shapeAt: (x: number, y: number) => number;
+  onLink: (shape: number, row: number) => void;
+  /** Told of what is let go outside of both. */
+  onLeave: (held: { shape?: number; row?: number }, x: number, y: number) => void;
+}) {
   const [line, setLine] = useState<LinkLine>();
-  const calls = useRef({ shapeAt, onLink });
-  calls.current = { shapeAt, onLink };
+  const calls = useRef(given);
+  calls.current = given;
   const active = line !== undefined;
   const now = useRef(line);
   now.current = line;
@@ -40,7 +45,9 @@ export function useLinkDrag({ shapeAt, onLink }: { shapeAt: (x: number, y: numbe
       if (held.row === undefined) {
         const row = rowAt(x, y);
         if (row !== undefined) calls.current.onLink(held.shape!, row);
+        else if (!isOverDrawing(x, y)) calls.current.onLeave(held, x, y);
       } else if (isOverDrawing(x, y)) calls.current.onLink(calls.current.shapeAt(x, y), held.row);
+      else if (rowAt(x, y) === undefined) calls.current.onLeave(held, x, y);
     };
     const leave = (event: KeyboardEvent) => {
       if (event.key !== 'Escape') return;

@@ -148,6 +148,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
               title={`${reference} ${title}`}
               style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
               onClick={() => props.onOpen(reference)}
+              {...(!heading && carries(reference))}
             >
               {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
               <bdi>{title}</bdi>

@@ -33,13 +33,12 @@ export function useDropFinder(element: () => Element | null, find: Finder): void
   });
 }
 
-/** The item under a point: what its element says, else what the row that it stands in is about. */
-function findTarget(event: DragEvent): { reference: string; element: Element } | undefined {
-  const hit = event.target as Element | null;
+/** The item at an element that was hit at a point: what its element says, else what the row that it stands in is about. */
+function findTarget(hit: Element | null, x: number, y: number): { reference: string; element: Element } | undefined {
   if (!hit?.closest) return undefined;
   for (const [element, find] of finders) {
     if (!element.contains(hit)) continue;
-    const reference = find(event.clientX, event.clientY);
+    const reference = find(x, y);
     return reference ? { reference, element } : undefined;
   }
   const own = hit.closest('[data-reference]');
@@ -49,11 +48,27 @@ function findTarget(event: DragEvent): { reference: string; element: Element } |
   return row && inside ? { reference: inside.getAttribute('data-reference')!, element: row } : undefined;
 }
 
+let takers: ((dragged: string, target: string) => void)[] = [];
+
+/** For views that drag in a way of their own: lets go of an item at a point outside them. Says whether an item lay there. */
+export function dropAt(dragged: string, x: number, y: number): boolean {
+  // What follows the hand lies on top of what is under it.
+  for (const hit of document.elementsFromPoint(x, y)) {
+    const target = findTarget(hit, x, y);
+    if (!target || target.reference === dragged) continue;
+    takers.at(-1)?.(dragged, target.reference);
+    return true;
+  }
+  return false;
+}
+
 /** Takes an item that is dropped on another, wherever in the window both stand. */
 export function useDropAnywhere(onDrop: (dragged: string, target: string) => void): void {
   const now = useRef(onDrop);
   now.current = onDrop;
   useEffect(() => {
+    const take = (dragged: string, target: string) => now.current(dragged, target);
+    takers.push(take);
     let lit: Element | undefined;
     const light = (element: Element | undefined) => {
       if (lit === element) return;
@@ -64,7 +79,7 @@ export function useDropAnywhere(onDrop: (dragged: string, target: string) => voi
     const isOurs = (event: DragEvent) => event.dataTransfer?.types.includes(TYPE) === true;
     const over = (event: DragEvent) => {
       if (!isOurs(event)) return;
-      const target = findTarget(event);
+      const target = findTarget(event.target as Element | null, event.clientX, event.clientY);
       light(target?.element);
       if (!target) return;
       event.preventDefault();
@@ -72,7 +87,7 @@ export function useDropAnywhere(onDrop: (dragged: string, target: string) => voi
     };
     const drop = (event: DragEvent) => {
       if (!isOurs(event)) return;
-      const [dragged, target] = [event.dataTransfer!.getData(TYPE), findTarget(event)];
+      const [dragged, target] = [event.dataTransfer!.getData(TYPE), findTarget(event.target as Element | null, event.clientX, event.clientY)];
       light(undefined);
       event.preventDefault();
       event.stopPropagation();
@@ -84,6 +99,7 @@ export function useDropAnywhere(onDrop: (dragged: string, target: string) => voi
     window.addEventListener('dragend', end, true);
     return () => {
       end();
+      takers = takers.filter((one) => one !== take);
       window.removeEventListener('dragover', over, true);
       window.removeEventListener('drop', drop, true);
       window.removeEventListener('dragend', end, true);

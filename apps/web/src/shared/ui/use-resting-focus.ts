@@ -17,17 +17,25 @@ export function useRestingFocus(target: RefObject<HTMLElement | SVGElement | nul
     };
     document.addEventListener('focusout', later);
     document.addEventListener('pointerup', later);
+    document.addEventListener('dragend', later);
     document.addEventListener('keydown', handOn, true);
     return () => {
       document.removeEventListener('focusout', later);
       document.removeEventListener('pointerup', later);
+      document.removeEventListener('dragend', later);
       document.removeEventListener('keydown', handOn, true);
     };
   }, [target]);
 }
 
+/** While a button of the pointer is down, the browser marks text or begins to drag: a focus that moves meanwhile ends that. */
+let isPressed = false;
+const follow = (event: Event) => (isPressed = event.type === 'pointerdown');
+for (const type of ['pointerdown', 'pointerup', 'pointercancel', 'dragend']) window.addEventListener(type, follow, { capture: true, passive: true });
+
 /** Whether the focus rested on nothing before and has come to the target. */
 function settle(target: HTMLElement | SVGElement | null): boolean {
+  if (isPressed) return false;
   const at = document.activeElement;
   if (at !== null && at !== document.body) return false;
   // What is closed may stay in the page, out of sight; it keeps no focus.

@@ -11,7 +11,7 @@ import { findRequirements } from '../../../shared/live/find-requirements';
 import { useProject } from '../../../shared/live/project-queries';
 import { ofSameLife } from '../../../shared/live/same-life';
 import { Choice } from '../../../shared/ui/choice';
-import { useDropFinder } from '../../../shared/marks/drag-items';
+import { dropAt, useDropFinder } from '../../../shared/marks/drag-items';
 import { heldItem, useAtHand } from '../../../shared/marks/at-hand';
 import { notify } from '../../../shared/ui/notices';
 import { Page } from '../../../shared/ui/page';
@@ -161,6 +161,9 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
   };
   const drag = useLinkDrag({
     shapeAt: (x, y) => control.current?.shapeAt(x, y) ?? -1,
+    onLeave: ({ shape, row = rowOfShape(shape ?? -1) }, x, y) => {
+      if (row >= 0) dropAt(outline.reference[row]!, x, y);
+    },
     onLink: (shape, row) => {
       if (shape < 0) {
         // Dropped on the ground of the drawing: on the drawing itself.
