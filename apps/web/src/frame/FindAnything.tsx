@@ -2,7 +2,7 @@ import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
 import { type Found, findItems, savedViewSortOf } from '@coomb/contract';
 import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useState, useId } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../shared/api/client';
 import { projectKey } from '../shared/api/keys';
@@ -40,6 +40,10 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
   const [at, setAt] = useState(0);
   /** While an entry is dragged, the list makes room for what lies below it. */
   const [dragging, setDragging] = useState(false);
+  useEffect(() => {
+    // An open dialog keeps the page from the pointer, and gives it back when it closes.
+    if (dragging) document.body.style.pointerEvents = 'auto';
+  }, [dragging]);
   const found = useQuery({
     queryKey: [...projectKey(project.id), 'find', words],
     queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words, most: 30 }, signal }),
@@ -117,7 +121,7 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
   };
   const list = useId();
   return (
-    <Dialog.Root open onOpenChange={onClose} size="lg" placement="top" modal={!dragging}>
+    <Dialog.Root open onOpenChange={onClose} size="lg" placement="top">
       <Portal>
         <Dialog.Backdrop {...(dragging && { display: 'none' })} />
         <Dialog.Positioner {...(dragging && { opacity: 0, pointerEvents: 'none' })}>
