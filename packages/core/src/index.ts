@@ -55,7 +55,7 @@ export * from './find/word-index.js';
 export * from './suggest/tokens.js';
 export * from './suggest/near-twins.js';
 export type * from './suggest/candidate.js';
-export type { RankedItem } from './suggest/ranked-side.js';
+export type { RankedItem } from './suggest/word-columns.js';
 export * from './suggest/link-ranker.js';
 export { writtenWords } from './suggest/telling-words.js';
 export * from './source/issue.js';

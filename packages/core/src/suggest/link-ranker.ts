@@ -1,9 +1,9 @@
 import { Calibration } from './calibration.js';
 import type { Candidate, KnownLinks, Reason } from './candidate.js';
 import { fitLogistic, score } from './logistic.js';
-import { asOnes, buildSide, mostOf, type RankedItem, shareSaid, type Side } from './ranked-side.js';
-import { tellingWords } from './telling-words.js';
-import { dot, largest, Postings, Sums, type Vector, Vocabulary } from './text-vectors.js';
+import { largest, Sums } from './sums.js';
+import { Vocabulary } from './vocabulary.js';
+import { columnsOf, type RankedItem, shareOfMost, turned, type WordColumns } from './word-columns.js';
 
 const FEATURES = ['words', 'titleSaid', 'titleEchoed', 'context', 'alike', 'often', 'reverse', 'beside', 'besideKnown', 'near', 'inside', 'common'] as const;
 type Feature = (typeof FEATURES)[number];
@@ -16,10 +16,17 @@ const MOST_LEARNT = 800;
 const OTHERS = 40;
 /** A refusal counts as so many pairs that are no links. */
 const REFUSED_WEIGHT = 4;
-/** Candidates that are looked at closely, for each that is asked for and at least; and those among them that only links lead to. */
-const CLOSE_EACH = 5;
-const CLOSE_LEAST = 60;
-const BY_LINKS = 30;
+/** Candidates that are looked at closely, for each that is asked for and at least. */
+const CLOSE_EACH = 3;
+const CLOSE_LEAST = 30;
+/** Those that are linked most often are always among them. */
+const USUAL = 20;
+/** As are those that stand at the same place, so far to both sides. */
+const OPPOSITE = 10;
+/** Words are summed from the rarest on until so many sayings were met: this share of all items, in short lists every one. */
+const SUMMED_SHARE = 0.1;
+const SUMMED_SHORT = 2_500_000;
+const summedMost = (items: number) => Math.max(SUMMED_SHARE * items, SUMMED_SHORT / Math.max(1, items));
 /** What more than so many are linked with tells nothing. */
 const HUB = 200;
 /** Share of the links that are hidden to measure the likelihood; how many there must be, and how many are looked at. */
@@ -28,10 +35,22 @@ const LEAST_MEASURED = 8;
 const MOST_MEASURED = 200;
 const MEASURED_DEEP = 10;
 
+/** Likeness of less is of usual words: it tells nothing. */
+const ALIKE_LEAST = 0.1;
+/** What more than so many are linked with is compared with all that are like at once. */
+const MANY = 24;
+const NOTHING: ReadonlySet<number> = new Set();
+
 interface Found {
   index: number;
   score: number;
-  row: Float32Array;
+}
+
+/** The items of one list, as they are compared. */
+interface Side {
+  items: readonly RankedItem[];
+  words: WordColumns;
+  children: Map<number, number[]>;
 }
 
 /**
@@ -43,24 +62,40 @@ export class LinkRanker {
   private readonly right: Side;
   private readonly isOne: boolean;
   private readonly words: readonly string[];
-  private readonly bodies: Postings;
-  private readonly titles: Postings;
-  private readonly contexts: Postings;
-  private readonly leftContexts: Postings;
+  private readonly rarity: Float32Array;
+  /** By word: which items of the right say it, and which of the left. */
+  private readonly sayings: WordColumns;
+  private readonly leftSayings: WordColumns;
+  /** What makes the words of an item of the left a share of all that it asks. */
+  private readonly share: Float32Array;
   private weights: readonly number[] = PRIOR;
   private calibration: Calibration | null = null;
-  private out: Set<number>[] = [];
-  private in: Set<number>[] = [];
+  private out = new Map<number, Set<number>>();
+  private in: (readonly number[])[] = [];
   private around: KnownLinks['around'];
   private often = new Float32Array(0);
+  /** What speaks for each of the right, without what takes longest to tell; and what of it is the same whatever is asked about. */
+  private readonly rough: Sums;
+  private readonly roughAlways: Float32Array;
+  /** What its place speaks for it, by how far it stands from the place of the item asked about. */
+  private readonly roughNear: Float32Array;
   /** Items of the right that are linked most often. */
-  private usual: number[] = [];
-  private readonly sums: Sums;
+  private usual: Int32Array = new Int32Array(0);
+  /** How like each of the left is. */
   private readonly likeness: Sums;
-  /** For what is linked with items like the one asked about: how like the likest is, and its index. */
+  /** For what is linked with items like the one asked about, how like the likest is, and which it is. */
   private readonly alike: Sums;
-  /** As `out`, as lists. */
-  private linked: number[][] = [];
+  private readonly likest: Int32Array;
+  private alikeOf = -1;
+  /** What links around lead to, and how often. */
+  private readonly beside: Sums;
+  /** The item that is asked about, by word: what it asks, its title, and its context. */
+  private readonly asked: Float32Array;
+  private readonly askedTitle: Float32Array;
+  private readonly askedContext: Float32Array;
+  private taken = -1;
+  private readonly row = new Float32Array(FEATURES.length);
+  private aroundTaken: ReadonlySet<number> = NOTHING;
   /** Items of the right that are linked with each other item. */
   private readonly aroundRight = new Map<number, number[]>();
 
@@ -68,39 +103,50 @@ export class LinkRanker {
   constructor(left: readonly RankedItem[], right: readonly RankedItem[]) {
     this.isOne = left === right;
     const vocabulary = new Vocabulary();
-    const read = (items: readonly RankedItem[]) =>
-      items.map(({ title, text }) => ({ title: vocabulary.take(tellingWords(title)), text: vocabulary.take(tellingWords(text)) }));
-    const [own, others] = [read(left), this.isOne ? undefined : read(right)];
-    this.left = buildSide(left, own, vocabulary);
-    this.right = others ? buildSide(right, others, vocabulary) : this.left;
+    const own = vocabulary.read(left);
+    const others = this.isOne ? undefined : vocabulary.read(right);
+    const size = vocabulary.words.length;
+    this.left = { items: left, words: columnsOf(left, own, vocabulary), children: childrenOf(left) };
+    this.right = others ? { items: right, words: columnsOf(right, others, vocabulary), children: childrenOf(right) } : this.left;
     this.words = vocabulary.words;
-    const post = (vectors: readonly Vector[]) => new Postings(vectors, vocabulary.words.length);
-    this.bodies = post(this.right.body);
-    this.titles = post(this.right.title);
-    this.contexts = post(this.right.context);
-    this.leftContexts = this.isOne ? this.contexts : post(this.left.context);
-    // Words, titles, contexts, and all of them weighed.
-    this.sums = new Sums(right.length, 4);
-    this.likeness = new Sums(left.length, 1);
-    this.alike = new Sums(right.length, 2);
+    this.rarity = Float32Array.from({ length: size }, (_, word) => vocabulary.rarity(word));
+    this.sayings = turned(this.right.words, size);
+    this.leftSayings = this.isOne ? this.sayings : turned(this.left.words, size);
+    this.share = shareOfMost(this.left.words, vocabulary);
+    this.rough = new Sums(right.length);
+    this.roughAlways = new Float32Array(right.length);
+    this.roughNear = new Float32Array(right.length + 1);
+    this.likeness = new Sums(left.length);
+    this.alike = new Sums(right.length);
+    this.beside = new Sums(right.length);
+    this.likest = new Int32Array(right.length);
+    this.asked = new Float32Array(size);
+    this.askedTitle = new Float32Array(size);
+    this.askedContext = new Float32Array(size);
     this.know({ links: [] });
   }
 
   /** Takes the links that are there into account without learning from them. */
   know({ links, around }: KnownLinks): void {
-    this.out = this.left.items.map(() => new Set());
-    this.in = this.right.items.map(() => new Set());
+    const into: number[][] = Array.from(this.right.items, () => []);
+    this.out.clear();
     for (const [from, to] of links) {
-      this.out[from]!.add(to);
-      this.in[to]!.add(from);
+      let known = this.out.get(from);
+      if (!known) this.out.set(from, (known = new Set()));
+      if (known.has(to)) continue;
+      known.add(to);
+      into[to]!.push(from);
     }
-    this.linked = this.out.map((others) => [...others]);
-    this.often = Float32Array.from(this.in, ({ size }) => Math.log(1 + size));
-    this.usual = largest(Int32Array.from(this.in.keys()), this.often, BY_LINKS).filter((to) => this.often[to]! > 0);
+    this.in = into;
+    this.often = Float32Array.from(into, ({ length }) => Math.log(1 + length));
+    this.usual = largest(Int32Array.from(into.keys()), into.length, this.often, USUAL).filter((to) => this.often[to]! > 0);
     this.around = around;
     this.aroundRight.clear();
+    this.alikeOf = -1;
+    if (this.taken >= 0) this.takeAround(this.taken);
+    this.weigh(this.weights);
     around?.right.forEach((others, to) => {
-      for (const other of others) {
+      for (const other of new Set(others)) {
         const known = this.aroundRight.get(other);
         if (known) known.push(to);
         else this.aroundRight.set(other, [to]);
@@ -112,7 +158,14 @@ export class LinkRanker {
   learn(known: KnownLinks): void {
     this.calibration = this.measure(known);
     this.know(known);
-    this.weights = this.fit(known.links, known.refused);
+    this.weigh(this.fit(known.links, known.refused));
+  }
+
+  private weigh(weights: readonly number[]): void {
+    this.weights = weights;
+    const [often, near] = [weights[AT.often]!, weights[AT.near]!];
+    for (let to = 0; to < this.often.length; to++) this.roughAlways[to] = often * this.often[to]!;
+    for (let far = 0; far < this.roughNear.length; far++) this.roughNear[far] = near / (1 + (this.isOne ? far : (40 * far) / this.often.length));
   }
 
   private fit(links: KnownLinks['links'], refused: KnownLinks['links'] = []): readonly number[] {
@@ -121,20 +174,22 @@ export class LinkRanker {
     const labels: number[] = [];
     const random = seeded(links.length + this.right.items.length);
     for (const [from, to] of thin(links, MOST_LEARNT)) {
-      rows.push(this.look(from, to));
+      this.take(from);
+      rows.push(this.look(from, to).slice());
       labels.push(1);
       for (let count = 0; count < OTHERS; count++) {
         const other = Math.floor(random() * this.right.items.length);
-        if (this.out[from]!.has(other) || (this.isOne && other === from)) continue;
-        rows.push(this.look(from, other));
+        if (this.linkedWith(from).has(other) || (this.isOne && other === from)) continue;
+        rows.push(this.look(from, other).slice());
         labels.push(0);
       }
     }
     // What somebody looked at and refused tells more than what nobody linked.
     for (const [from, to] of thin(refused, MOST_LEARNT)) {
-      if (this.out[from]!.has(to)) continue;
+      if (this.linkedWith(from).has(to)) continue;
+      this.take(from);
       for (let count = 0; count < REFUSED_WEIGHT; count++) {
-        rows.push(this.look(from, to));
+        rows.push(this.look(from, to).slice());
         labels.push(0);
       }
     }
@@ -143,152 +198,257 @@ export class LinkRanker {
 
   /** The best `most` that an item of the left may be linked with and is not, best first. */
   rank(from: number, most = 10, isLeftOut?: (to: number) => boolean): Candidate[] {
-    const best = this.findBest(from, most, (to) => this.out[from]!.has(to) || isLeftOut?.(to) === true);
-    return best.map(({ index, score: value, row }) => ({
+    const there = this.linkedWith(from);
+    const best = this.findBest(from, most, (to) => there.has(to) || isLeftOut?.(to) === true);
+    return best.map(({ index, score: value }) => ({
       index,
       score: value,
       likelihood: this.calibration?.of(value) ?? null,
-      reasons: this.explain(from, index, row, this.alike.of(0, index) > 0 ? this.alike.of(1, index) : undefined),
+      reasons: this.explain(from, index),
     }));
   }
 
-  /** What stands to be linked, by all that speaks for it but that they are linked. */
+  private linkedWith(from: number): ReadonlySet<number> {
+    return this.out.get(from) ?? NOTHING;
+  }
+
+  /** What stands to be linked, by all that speaks for it but that they are linked: what roughly looks best is looked at closely. */
   private findBest(from: number, most: number, isLeftOut: (to: number) => boolean): Found[] {
-    const { sums, weights } = this;
-    const [words, titleSaid, context, rough] = sums.columns as [Float32Array, Float32Array, Float32Array, Float32Array];
-    sums.begin();
-    const query = this.left.query[from]!;
-    this.bodies.addTo(sums, 0, query, 1 / mostOf(query));
-    this.titles.addTo(sums, 1, asOnes(query));
-    this.contexts.addTo(sums, 2, this.left.context[from]!);
-    const touched = sums.touched();
-    const [a, b, c, d] = [weights[AT.words]!, weights[AT.titleSaid]!, weights[AT.context]!, weights[AT.often]!];
-    for (const to of touched) rough[to] = a * words[to]! + b * titleSaid[to]! + c * context[to]! + d * this.often[to]!;
-    const close = new Set(largest(touched, rough, Math.max(CLOSE_LEAST, CLOSE_EACH * most)));
-    for (const to of this.usual) close.add(to);
-    for (const to of this.findByStructure(from)) close.add(to);
+    const { weights } = this;
+    this.take(from);
     this.findAlike(from);
-    for (const to of largest(this.alike.touched(), this.alike.columns[0]!, BY_LINKS)) close.add(to);
+    this.sumRough(from);
     const best: Found[] = [];
-    for (const to of close) {
+    const { list, count, value } = this.rough;
+    for (const to of largest(list, count, value, Math.max(CLOSE_LEAST, CLOSE_EACH * most))) {
       if ((this.isOne && to === from) || isLeftOut(to)) continue;
-      const row = this.look(from, to, { words: sums.of(0, to), titleSaid: sums.of(1, to), context: sums.of(2, to), alike: this.alike.of(0, to) });
-      best.push({ index: to, score: score(weights, row), row });
+      best.push({ index: to, score: score(weights, this.look(from, to)) });
     }
     return best.sort((x, y) => y.score - x.score || x.index - y.index).slice(0, most);
   }
 
-  /** Notes what is linked with items like this one, how like the likest of them is and which it is. */
-  private findAlike(from: number): void {
-    const { likeness, alike } = this;
-    const [values, [best, which]] = [likeness.columns[0]!, alike.columns as [Float32Array, Float32Array]];
-    likeness.begin();
-    alike.begin();
-    this.leftContexts.addTo(likeness, 0, this.left.context[from]!);
-    for (let at = 0; at < likeness.count; at++) {
-      const like = likeness.list[at]!;
-      const value = values[like]!;
-      if (like === from) continue;
-      for (const to of this.linked[like]!) {
-        alike.touch(to);
-        if (value <= best[to]!) continue;
-        best[to] = value;
-        which[to] = like;
+  /** Lays the words of an item of the left out by word, for others to be compared with. */
+  private take(from: number): void {
+    if (this.taken === from) return;
+    const { asked, askedTitle, askedContext, share, rarity } = this;
+    const { start, of, body, title, context } = this.left.words;
+    if (this.taken >= 0) for (let at = start[this.taken]!; at < start[this.taken + 1]!; at++) asked[of[at]!] = askedTitle[of[at]!] = askedContext[of[at]!] = 0;
+    for (let at = start[from]!; at < start[from + 1]!; at++) {
+      const word = of[at]!;
+      asked[word] = body[at]! > 0 ? rarity[word]! * share[from]! : 0;
+      askedTitle[word] = title[at]!;
+      askedContext[word] = context[at]!;
+    }
+    this.taken = from;
+    this.takeAround(from);
+  }
+
+  private takeAround(from: number): void {
+    this.aroundTaken = this.around ? new Set(this.around.left[from]) : NOTHING;
+  }
+
+  /** Sums up for all of the right at once what speaks for them: words, what is like the item, and what the links around lead to. */
+  private sumRough(from: number): void {
+    const { rough, roughAlways, weights, asked, askedContext, sayings, alike, beside } = this;
+    const { start, of, body, title, context } = sayings;
+    const { mark, list, value } = rough;
+    const own = this.left.words;
+    const near = this.roughNear;
+    const opposite = this.isOne ? from : Math.round((from * value.length) / this.left.items.length);
+    rough.begin();
+    const { round } = rough;
+    let [count, left] = [0, summedMost(value.length)];
+    for (let at = own.start[from]!; at < own.start[from + 1]! && left > 0; at++) {
+      const word = own.of[at]!;
+      const byBody = weights[AT.words]! * asked[word]!;
+      const byTitle = own.body[at]! > 0 ? weights[AT.titleSaid]! : 0;
+      const byContext = weights[AT.context]! * askedContext[word]!;
+      const [first, end] = [start[word]!, start[word + 1]!];
+      left -= end - first;
+      for (let place = first; place < end; place++) {
+        const to = of[place]!;
+        if (mark[to] !== round) {
+          mark[to] = round;
+          list[count++] = to;
+          value[to] = roughAlways[to]! + near[Math.abs(to - opposite)]!;
+        }
+        value[to]! += byBody * body[place]! + byTitle * title[place]! + byContext * context[place]!;
       }
     }
-  }
-
-  /** What the links around an item lead to: what its neighbours are linked with, and what stands beside what it is linked with. */
-  private findByStructure(from: number): Set<number> {
-    const found = new Set<number>();
-    const { parent } = this.left.items[from]!;
-    for (const beside of this.left.children.get(parent) ?? []) if (beside !== from) for (const to of this.out[beside]!) found.add(to);
-    for (const to of this.out[from]!) for (const beside of this.right.children.get(this.right.items[to]!.parent) ?? []) found.add(beside);
-    if (this.isOne) for (const other of this.in[from]!) found.add(other);
-    for (const other of this.around?.left[from] ?? []) {
-      const there = this.aroundRight.get(other) ?? [];
-      if (there.length <= HUB) for (const to of there) found.add(to);
+    rough.count = count;
+    const raise = (to: number, by: number) => rough.add(to, mark[to] === round ? by : by + roughAlways[to]! + near[Math.abs(to - opposite)]!);
+    for (const to of this.usual) raise(to, 0);
+    for (let to = Math.max(0, opposite - OPPOSITE); to < Math.min(value.length, opposite + OPPOSITE); to++) raise(to, 0);
+    const add = (sums: Sums, by: number) => {
+      for (let at = 0; at < sums.count; at++) {
+        const to = sums.list[at]!;
+        raise(to, by * Math.min(2, sums.value[to]!));
+      }
+    };
+    add(alike, weights[AT.alike]!);
+    const [item, known] = [this.left.items[from]!, this.linkedWith(from)];
+    beside.begin();
+    if (item.parent >= 0) for (const like of this.left.children.get(item.parent)!) if (like !== from) for (const to of this.linkedWith(like)) beside.add(to, 1);
+    add(beside, weights[AT.beside]!);
+    beside.begin();
+    for (const one of known) {
+      const { parent } = this.right.items[one]!;
+      if (parent >= 0) for (const to of this.right.children.get(parent)!) if (to !== one) beside.add(to, 1);
     }
-    return found;
+    add(beside, weights[AT.besideKnown]!);
+    if (this.isOne) for (const other of this.in[from]!) raise(other, weights[AT.reverse]!);
+    if (this.aroundTaken.size === 0) return;
+    beside.begin();
+    for (const other of this.aroundTaken) {
+      const there = this.aroundRight.get(other) ?? [];
+      if (there.length <= HUB) for (const to of there) beside.add(to, 1 / Math.log(2 + this.aroundTaken.size + (this.around?.right[to]?.length ?? 0)));
+    }
+    add(beside, weights[AT.common]!);
   }
 
-  /** All that speaks for a link, as if it were not there. What was summed for many at once may be handed in. */
-  private look(from: number, to: number, summed?: { words: number; titleSaid: number; context: number; alike: number }): Float32Array {
-    const row = new Float32Array(FEATURES.length);
-    const { left, right, out } = this;
-    const query = left.query[from]!;
-    row[AT.words] = summed?.words ?? dot(query, right.body[to]!) / mostOf(query);
-    row[AT.titleSaid] = summed?.titleSaid ?? shareSaid(right.title[to]!, query);
-    row[AT.titleEchoed] = shareSaid(left.title[from]!, right.query[to]!);
-    row[AT.context] = summed?.context ?? dot(left.context[from]!, right.context[to]!);
-    const isLinked = out[from]!.has(to);
-    if (summed) row[AT.alike] = summed.alike;
-    else for (const like of this.in[to]!) if (like !== from) row[AT.alike] = Math.max(row[AT.alike]!, dot(left.context[from]!, left.context[like]!));
-    row[AT.often] = isLinked ? Math.log(this.in[to]!.size) : this.often[to]!;
-    row[AT.reverse] = this.isOne && out[to]!.has(from) ? 1 : 0;
-    row[AT.beside] = Math.min(2, this.countBeside(from, to));
-    row[AT.besideKnown] = Math.min(2, this.countBesideKnown(from, to));
+  /** Notes what is linked with items like this one, how like the likest of them is and which it is. */
+  private findAlike(from: number): void {
+    if (this.alikeOf === from) return;
+    this.alikeOf = from;
+    const { likeness, alike, likest } = this;
+    const { start, of, context } = this.leftSayings;
+    const own = this.left.words;
+    alike.begin();
+    if (this.out.size === 0) return;
+    const { mark, list, value } = likeness;
+    likeness.begin();
+    const { round } = likeness;
+    let [count, left] = [0, summedMost(value.length)];
+    for (let at = own.start[from]!; at < own.start[from + 1]! && left > 0; at++) {
+      const word = own.of[at]!;
+      const by = own.context[at]!;
+      const [first, end] = [start[word]!, start[word + 1]!];
+      left -= end - first;
+      for (let place = first; place < end; place++) {
+        const like = of[place]!;
+        if (mark[like] !== round) {
+          mark[like] = round;
+          list[count++] = like;
+          value[like] = 0;
+        }
+        value[like]! += by * context[place]!;
+      }
+    }
+    for (let at = 0; at < count; at++) {
+      const like = list[at]!;
+      if (value[like]! < ALIKE_LEAST || like === from) continue;
+      for (const to of this.linkedWith(like)) if (alike.raise(to, value[like]!)) likest[to] = like;
+    }
+  }
+
+  /** How like the likest other item is that is linked with `to`. */
+  private alikeWith(from: number, to: number): number {
+    const into = this.in[to]!;
+    if (this.alikeOf === from || into.length > MANY) {
+      this.findAlike(from);
+      return this.alike.of(to);
+    }
+    const { start, of, context } = this.left.words;
+    const { askedContext } = this;
+    let best = 0;
+    for (const like of into) {
+      if (like === from) continue;
+      let sum = 0;
+      for (let at = start[like]!; at < start[like + 1]!; at++) sum += askedContext[of[at]!]! * context[at]!;
+      if (sum > best) best = sum;
+    }
+    return best < ALIKE_LEAST ? 0 : best;
+  }
+
+  /** All that speaks for a link of the item that was taken, as if the link were not there. The row holds until the next look. */
+  private look(from: number, to: number): Float32Array {
+    const { row, left, right, asked, askedTitle, askedContext } = this;
+    const { start, of, body, title, context } = right.words;
+    let [words, titleSaid, titleEchoed, inContext] = [0, 0, 0, 0];
+    for (let at = start[to]!, end = start[to + 1]!; at < end; at++) {
+      const word = of[at]!;
+      const said = body[at]!;
+      const asks = asked[word]!;
+      if (asks > 0) {
+        words += asks * said;
+        titleSaid += title[at]!;
+      }
+      if (said > 0) titleEchoed += askedTitle[word]!;
+      inContext += askedContext[word]! * context[at]!;
+    }
+    row[AT.words] = words;
+    row[AT.titleSaid] = titleSaid;
+    row[AT.titleEchoed] = titleEchoed;
+    row[AT.context] = inContext;
+    row[AT.alike] = this.alikeWith(from, to);
+    row[AT.often] = this.linkedWith(from).has(to) ? Math.log(this.in[to]!.length) : this.often[to]!;
+    row[AT.reverse] = this.isOne && this.linkedWith(to).has(from) ? 1 : 0;
+    row[AT.beside] = this.countBeside(from, to, 2);
+    row[AT.besideKnown] = this.countBesideKnown(from, to, 2);
     const [a, b] = [left.items[from]!.parent, right.items[to]!.parent];
     row[AT.near] = this.isOne ? 1 / (1 + Math.abs(from - to)) : 1 / (1 + 40 * Math.abs(from / left.items.length - to / right.items.length));
     row[AT.inside] = this.isOne && (a === to || b === from) ? 1 : 0;
-    row[AT.common] = Math.min(2, this.weighCommon(from, to));
+    row[AT.common] = this.around ? Math.min(2, this.weighCommon(from, to)) : 0;
     return row;
   }
 
-  private countBeside(from: number, to: number): number {
-    const { parent } = this.left.items[from]!;
+  private countBeside(from: number, to: number, most = Number.POSITIVE_INFINITY): number {
+    const { items } = this.left;
+    const { parent } = items[from]!;
     if (parent < 0) return 0;
     let count = 0;
-    for (const like of this.in[to]!) if (like !== from && this.left.items[like]!.parent === parent) count++;
+    for (const like of this.in[to]!) if (like !== from && items[like]!.parent === parent && ++count >= most) break;
     return count;
   }
 
-  private countBesideKnown(from: number, to: number): number {
-    const { parent } = this.right.items[to]!;
+  private countBesideKnown(from: number, to: number, most = Number.POSITIVE_INFINITY): number {
+    const { items } = this.right;
+    const { parent } = items[to]!;
     if (parent < 0) return 0;
     let count = 0;
-    for (const known of this.out[from]!) if (known !== to && this.right.items[known]!.parent === parent) count++;
+    for (const known of this.linkedWith(from)) if (known !== to && items[known]!.parent === parent && ++count >= most) break;
     return count;
   }
 
   /** Others that both are linked with; those that are linked with many tell less (Adamic and Adar, "Friends and neighbors on the Web", 2003). */
   private weighCommon(from: number, to: number): number {
-    if (!this.around) return 0;
-    const [own, others] = [this.around.left[from] ?? [], this.around.right[to] ?? []];
+    const [own, others] = [this.around?.left[from] ?? [], this.around?.right[to] ?? []];
     if (own.length === 0 || others.length === 0) return 0;
-    const there = new Set(others);
-    return new Set(own.filter((one) => there.has(one))).size / Math.log(2 + own.length + others.length);
+    return this.nameCommon(to).size / Math.log(2 + own.length + others.length);
   }
 
-  private explain(from: number, to: number, row: Float32Array, like: number | undefined): Reason[] {
+  private nameCommon(to: number): Set<number> {
+    const found = new Set<number>();
+    for (const other of this.around?.right[to] ?? []) if (this.aroundTaken.has(other)) found.add(other);
+    return found;
+  }
+
+  private explain(from: number, to: number): Reason[] {
+    const row = this.look(from, to);
     const reasons: { by: number; reason: Reason }[] = [];
     const add = (features: Feature[], reason: () => Reason) => {
       const by = features.reduce((sum, name) => sum + this.weights[AT[name]]! * row[AT[name]]!, 0);
       if (by > 0.1 && features.some((name) => row[AT[name]]! > 0)) reasons.push({ by, reason: reason() });
     };
-    const [query, other] = [this.left.query[from]!, this.right.query[to]!];
-    const shared = this.nameShared(query, other);
-    if (shared.length > 0) add(['words', 'context'], () => ({ sort: 'words', words: shared }));
-    add(['titleSaid', 'titleEchoed'], () => {
-      const said = [...this.nameShared(this.right.title[to]!, query), ...this.nameShared(this.left.title[from]!, other)];
-      return { sort: 'title', words: [...new Set(said)] };
-    });
-    if (like !== undefined) add(['alike'], () => ({ sort: 'alike', like }));
+    const { asked, askedTitle, rarity } = this;
+    const { start, of, body, title } = this.right.words;
+    const [shared, said]: [number[], Set<number>] = [[], new Set()];
+    for (let at = start[to]!; at < start[to + 1]!; at++) {
+      const word = of[at]!;
+      if (!(asked[word]! > 0) || !(body[at]! > 0)) continue;
+      shared.push(word);
+      if (title[at]! > 0 || askedTitle[word]! > 0) said.add(word);
+    }
+    // The most telling first.
+    const name = (words: readonly number[]) => words.toSorted((x, y) => rarity[y]! - rarity[x]! || x - y).map((word) => this.words[word]!);
+    if (shared.length > 0) add(['words', 'context'], () => ({ sort: 'words', words: name(shared) }));
+    add(['titleSaid', 'titleEchoed'], () => ({ sort: 'title', words: name([...said]) }));
+    if (row[AT.alike]! > 0) add(['alike'], () => ({ sort: 'alike', like: this.likest[to]! }));
     add(['beside', 'besideKnown'], () => ({ sort: 'beside', count: this.countBeside(from, to) + this.countBesideKnown(from, to) }));
     add(['reverse'], () => ({ sort: 'reverse' }));
-    add(['common'], () => ({ sort: 'common', count: (this.around?.left[from] ?? []).filter((one) => this.around?.right[to]?.includes(one)).length }));
-    if (this.in[to]!.size > 1) add(['often'], () => ({ sort: 'often', count: this.in[to]!.size }));
-    return reasons.sort((a, b) => b.by - a.by).map(({ reason }) => reason);
-  }
-
-  /** Words that two vectors share, the most telling first, in the form that they are compared in. */
-  private nameShared(a: Vector, b: Vector): string[] {
-    const there = new Set(b.words);
-    const shared: [number, number][] = [];
-    a.words.forEach((word, at) => {
-      if (there.has(word)) shared.push([word, a.weights[at]!]);
-    });
-    return shared.sort((x, y) => y[1] - x[1] || x[0] - y[0]).map(([word]) => this.words[word]!);
+    add(['common'], () => ({ sort: 'common', count: this.nameCommon(to).size }));
+    if (this.in[to]!.length > 1) add(['often'], () => ({ sort: 'often', count: this.in[to]!.length }));
+    return reasons.sort((x, y) => y.by - x.by).map(({ reason }) => reason);
   }
 
   /**
@@ -301,15 +461,26 @@ export class LinkRanker {
     for (const link of links) (random() < HIDDEN ? hidden : rest).push(link);
     if (hidden.length < LEAST_MEASURED) return null;
     this.know({ links: rest, ...(around && { around }) });
-    this.weights = this.fit(rest, refused);
+    this.weigh(this.fit(rest, refused));
     const wanted = new Map<number, Set<number>>();
     for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
     const cases: { score: number; isRight: boolean }[] = [];
     for (const from of thin([...wanted.keys()], MOST_MEASURED))
-      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.out[from]!.has(to)))
+      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.linkedWith(from).has(to)))
         cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
     return new Calibration(cases);
   }
+}
+
+function childrenOf(items: readonly RankedItem[]): Map<number, number[]> {
+  const children = new Map<number, number[]>();
+  items.forEach(({ parent }, index) => {
+    if (parent < 0) return;
+    const known = children.get(parent);
+    if (known) known.push(index);
+    else children.set(parent, [index]);
+  });
+  return children;
 }
 
 /** Evenly chosen entries of a long list. */

@@ -4,7 +4,8 @@
  */
 export function fitLogistic(rows: readonly ArrayLike<number>[], labels: ArrayLike<number>, prior: readonly number[], ridge: number, rounds = 12): number[] {
   const size = prior.length;
-  const weights = [...prior];
+  const last = size - 1;
+  const weights = Float64Array.from(prior);
   for (let round = 0; round < rounds; round++) {
     const gradient = new Float64Array(size);
     const hessian = new Float64Array(size * size);
@@ -13,17 +14,22 @@ export function fitLogistic(rows: readonly ArrayLike<number>[], labels: ArrayLik
       hessian[k * size + k] = ridge;
     }
     hessian[size * size - 1] = 1e-6;
-    rows.forEach((row, index) => {
+    for (let index = 0; index < rows.length; index++) {
+      const row = rows[index]!;
       const chance = sigmoid(score(weights, row));
       const error = chance - labels[index]!;
       const slope = Math.max(1e-6, chance * (1 - chance));
-      for (let k = 0; k < size; k++) {
-        const own = k === size - 1 ? 1 : row[k]!;
+      for (let k = 0; k < last; k++) {
+        const own = row[k]!;
         if (own === 0) continue;
         gradient[k]! += error * own;
-        for (let l = k; l < size; l++) hessian[k * size + l]! += slope * own * (l === size - 1 ? 1 : row[l]!);
+        const by = slope * own;
+        for (let l = k; l < last; l++) hessian[k * size + l]! += by * row[l]!;
+        hessian[k * size + last]! += by;
       }
-    });
+      gradient[last]! += error;
+      hessian[last * size + last]! += slope;
+    }
     const step = solve(hessian, gradient, size);
     let largest = 0;
     for (let k = 0; k < size; k++) {
@@ -34,12 +40,12 @@ export function fitLogistic(rows: readonly ArrayLike<number>[], labels: ArrayLik
     }
     if (largest < 1e-4) break;
   }
-  return weights;
+  return [...weights];
 }
 
 export const sigmoid = (value: number): number => 1 / (1 + Math.exp(-value));
 
-export function score(weights: readonly number[], row: ArrayLike<number>): number {
+export function score(weights: ArrayLike<number>, row: ArrayLike<number>): number {
   let sum = weights[weights.length - 1]!;
   for (let k = 0; k < weights.length - 1; k++) sum += weights[k]! * row[k]!;
   return sum;

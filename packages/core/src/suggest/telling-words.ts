@@ -16,20 +16,21 @@ const MOST_STEMS = 100_000;
 /** Words of a text that tell something, in one form each: names are split where their case changes, numbers keep their units. */
 export function tellingWords(text: string): string[] {
   const found: string[] = [];
-  readWords(text, (form) => found.push(form));
+  readTellingWords(text, (form) => found.push(form));
   return found;
 }
 
 /** How a text writes each of its telling words where it first does, by the form that they are compared in. */
 export function writtenWords(text: string): Map<string, string> {
   const found = new Map<string, string>();
-  readWords(text, (form, written) => {
+  readTellingWords(text, (form, written) => {
     if (!found.has(form)) found.set(form, written);
   });
   return found;
 }
 
-function readWords(text: string, give: (form: string, written: string) => void): void {
+/** As `tellingWords`, one after the other; `written` is as the text has it. */
+export function readTellingWords(text: string, give: (form: string, written: string) => void): void {
   const words = text.replace(/([\p{Ll}\p{N}])([\p{Lu}])/gu, '$1 $2').match(WORD) ?? [];
   for (let at = 0; at < words.length; at++) {
     const word = words[at]!;

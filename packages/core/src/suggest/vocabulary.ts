@@ -1,0 +1,58 @@
+import { readTellingWords } from './telling-words.js';
+import { grown, type RankedItem, type ReadWords } from './word-columns.js';
+
+/** A word that more texts say than this share, this many, and in any case more than this many, tells nothing. */
+const COMMON_SHARE = 0.2;
+const LEAST_COMMON = 50;
+const MOST_TEXTS = 3000;
+
+/** Words of texts by number, and how rare each is. */
+export class Vocabulary {
+  private readonly numbers = new Map<string, number>();
+  private readonly texts: number[] = [];
+  /** The item that said each last, so that each is counted once. */
+  private readonly last: number[] = [];
+  readonly words: string[] = [];
+  private count = 0;
+
+  /** The words of all items; titles and texts count as one text each. */
+  read(items: readonly RankedItem[]): ReadWords {
+    const [start, textStart] = [new Int32Array(items.length + 1), new Int32Array(items.length)];
+    let [word, at] = [new Int32Array(1024), 0];
+    const take = (form: string) => {
+      let number = this.numbers.get(form);
+      if (number === undefined) {
+        this.numbers.set(form, (number = this.words.length));
+        this.words.push(form);
+        this.texts.push(0);
+        this.last.push(-1);
+      }
+      if (this.last[number] !== this.count) {
+        this.last[number] = this.count;
+        this.texts[number]!++;
+      }
+      if (at === word.length) word = grown(word);
+      word[at++] = number;
+    };
+    items.forEach(({ title, text }, index) => {
+      readTellingWords(title, take);
+      this.count++;
+      textStart[index] = at;
+      readTellingWords(text, take);
+      this.count++;
+      start[index + 1] = at;
+    });
+    return { start, textStart, word: word.slice(0, at) };
+  }
+
+  /** Inverse document frequency (Robertson and Zaragoza, "The Probabilistic Relevance Framework", 2009). */
+  rarity(word: number): number {
+    const texts = this.texts[word]!;
+    return Math.log(1 + (this.count - texts + 0.5) / (texts + 0.5));
+  }
+
+  /** Whether a word parts texts from each other: what very many say tells nothing, and takes longest to look up. */
+  isTelling(word: number): boolean {
+    return this.texts[word]! <= Math.max(LEAST_COMMON, Math.min(this.count * COMMON_SHARE, MOST_TEXTS));
+  }
+}
