@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import type { getProject, ItemSheet, LinkColumnsReply, OutlineReply, ReplyOf } from '@coomb/contract';
-import { findTwins, LinkRanker, type RankedItem } from '@coomb/core';
+import { findDoubtful, findTwins, LinkRanker, type RankedItem } from '@coomb/core';
 import { below, seeded } from '@coomb/core/testing';
 import { type Row, time } from './measure.js';
 import { TextRanking } from './plain-ranking.js';
@@ -27,7 +27,7 @@ const LIKELY = 0.7;
 export async function benchSuggestions(): Promise<Row[]> {
   const shipped = await readDemo();
   const generated = [makeKnown('parallel', 300, 240), makeKnown('hubs', 300, 240), makeKnown('words', 300, 240)];
-  return [...[...shipped, ...generated].flatMap(judge), ...(await measureSpeed())];
+  return [...[...shipped, ...generated].flatMap(judge), ...[...shipped, ...generated, makeLarge(2_000)].map(judgeWrong), ...(await measureSpeed())];
 }
 
 class Sum {
@@ -100,6 +100,43 @@ function judge({ name, left, right, links }: Known): Row[] {
     };
   });
   return rows;
+}
+
+/** Of the links, so many that join what does not belong together are added. */
+const WRONG = 0.05;
+
+/** Links that are told likely wrong, where some were added that are. */
+function judgeWrong(known: Known): Row {
+  const sums = { told: 0, right: 0, wrong: 0, toldWithout: 0 };
+  const isTurned = known.left.length > known.right.length;
+  const [left, right] = isTurned ? [known.right, known.left] : [known.left, known.right];
+  const links = known.links.map(([a, b]): [number, number] => (isTurned ? [b, a] : [a, b]));
+  const ranker = new LinkRanker(left, right);
+  const tell = (of: readonly [number, number][]) => {
+    ranker.learn({ links: of });
+    return findDoubtful(ranker.judge(of)).map(({ place }) => place);
+  };
+  sums.toldWithout = tell(links).length;
+  for (let run = 0; run < RUNS; run++) {
+    const random = seeded(run + 1);
+    const there = new Set(links.map((link) => link.join()));
+    const wrong: [number, number][] = [];
+    while (wrong.length < WRONG * links.length) {
+      const link: [number, number] = [links[below(random, links.length)]![0], links[below(random, links.length)]![1]];
+      if (!there.has(link.join())) wrong.push(link);
+      there.add(link.join());
+    }
+    const told = tell([...links, ...wrong]);
+    sums.told += told.length;
+    sums.right += told.filter((place) => place >= links.length).length;
+    sums.wrong += wrong.length;
+  }
+  return {
+    what: `links told likely wrong, ${known.name}`,
+    size: `${links.length} links and ${WRONG * 100} % wrong ones`,
+    ...{ runs: RUNS, median: 0 },
+    shown: `${sums.right} of ${sums.wrong} found; ${sums.told - sums.right} of ${sums.told} told were right; ${sums.toldWithout} told where none was added`,
+  };
 }
 
 const SYLLABLES = 'ka lo mi tu ren sol dar vin pel gor has bri'.split(' ');

@@ -14,6 +14,7 @@ import { FindingGrounds } from './findings/finding-ground.js';
 import { FindingTrend } from './findings/finding-trend.js';
 import { FindingsController } from './findings/findings.controller.js';
 import { FindingsService } from './findings/findings.service.js';
+import { DoubtsService } from './findings/doubts.service.js';
 import { TwinsService } from './findings/twins.service.js';
 import { MendingService } from './findings/mending.service.js';
 import { ImpactController } from './impact/impact.controller.js';
@@ -218,6 +219,7 @@ export class AppModule {
         PasteLinksService,
         ErrandsService,
         TwinsService,
+        DoubtsService,
         FindingGrounds,
         FindingTrend,
         FindingsService,

@@ -57,6 +57,7 @@ export * from './suggest/near-twins.js';
 export type * from './suggest/candidate.js';
 export type { RankedItem } from './suggest/word-columns.js';
 export * from './suggest/link-ranker.js';
+export * from './suggest/doubtful-links.js';
 export { writtenWords } from './suggest/telling-words.js';
 export * from './source/issue.js';
 export * from './source/document.js';

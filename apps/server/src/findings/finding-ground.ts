@@ -3,12 +3,14 @@ import { Inject, Injectable } from '@nestjs/common';
 import type { WaitingEndValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { type Doubt, DoubtsService } from './doubts.service.js';
 import { type TwinNodes, TwinsService } from './twins.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 export interface FindingGround extends ConsistencyGround {
   waitingEnds: ReadonlyMap<string, WaitingEndValue>;
   twins: readonly TwinNodes[];
+  doubts: readonly Doubt[];
 }
 
 /** An item that went to another collection: which it left, and when. */
@@ -24,6 +26,7 @@ export class FindingGrounds {
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(LedgerRepo) private readonly history: LedgerRepo,
     @Inject(TwinsService) private readonly twins: TwinsService,
+    @Inject(DoubtsService) private readonly doubts: DoubtsService,
   ) {}
 
   async build(state: ProjectState): Promise<FindingGround> {
@@ -58,6 +61,7 @@ export class FindingGrounds {
       nameOfCollection: (collection) => state.collections.find(({ id }) => id === collection)?.name ?? 'another collection',
       waitingEnds,
       twins: await this.twins.find(state),
+      doubts: await this.doubts.find(state),
     };
   }
 

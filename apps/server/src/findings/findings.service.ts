@@ -22,6 +22,7 @@ import { ProjectStates } from '../project-state/project-states.js';
 import { FindingGrounds } from './finding-ground.js';
 import type { Found, FoundByRule } from './finding-source.js';
 import { findingSources } from './finding-sources.js';
+import { DoubtsService } from './doubts.service.js';
 import { TwinsService } from './twins.service.js';
 import { MendingService } from './mending.service.js';
 
@@ -50,6 +51,7 @@ export class FindingsService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(TwinsService) private readonly twins: TwinsService,
+    @Inject(DoubtsService) private readonly doubts: DoubtsService,
     @Inject(MendingService) private readonly mending: MendingService,
     @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(CLOCK) private readonly clock: Clock,
@@ -57,7 +59,7 @@ export class FindingsService {
 
   /** Every finding by rule, found once for each state of the project. */
   find(state: ProjectState): Promise<FoundByRule[]> {
-    const of = `${state.seq} ${state.day} ${this.twins.stamp(state)}`;
+    const of = `${state.seq} ${state.day} ${this.twins.stamp(state)} ${this.doubts.stamp(state)}`;
     const known = this.kept.get(state);
     if (known?.of === of) return known.rules;
     const rules = this.grounds.build(state).then((ground) => findingSources.flatMap((source) => source.find(state, ground)));

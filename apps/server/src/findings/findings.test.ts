@@ -171,6 +171,36 @@ describe('findings', () => {
     expect(await twins()).toEqual([]);
   });
 
+  it('tell of a link for which far less speaks than for others of its kind, until it is removed or somebody says that it is right', async () => {
+    const { client } = server;
+    const { project, requirements, tests } = await makeProject(client);
+    const parts = ['gate', 'sluice', 'siren', 'lamp', 'gauge', 'pump', 'crane', 'ladder', 'boom', 'winch', 'fence', 'camera'];
+    const acts = ['corrosion', 'vibration'];
+    const wished: (Awaited<ReturnType<typeof addItem>> & { said: string })[] = [];
+    for (const part of parts)
+      for (const act of acts)
+        wished.push({
+          ...(await addItem(client, project, requirements, `${part} ${act}`, { html: `<p>The ${part} withstands ${act}.</p>` })),
+          said: `${part} ${act}`,
+        });
+    const checks: Awaited<ReturnType<typeof addItem>>[] = [];
+    for (const { said } of wished) checks.push(await addItem(client, project, tests, `Try ${said}`, { html: `<p>Expose to ${said}.</p>` }));
+    for (const [at, check] of checks.entries()) await addLink(client, project, 'verifies', check, wished[at]!);
+    const doubtful = () => say(client, project, { rule: 'little-speaks-for' });
+    expect(await doubtful()).toEqual([]);
+    const stray = await addItem(client, project, tests, 'Boats moor', { html: '<p>Crews tie up below the weir.</p>' });
+    await addLink(client, project, 'verifies', stray, wished[1]!);
+    const [found] = (await list(client, project, { rule: 'little-speaks-for' })).findings;
+    expect(await doubtful()).toEqual([expect.stringMatching(/REQ-002|TC-025/)]);
+    expect(found!.says).toMatch(/though more speaks for \d+ % of “/);
+    expect(found!.mendings.map(({ sort }) => sort)).toEqual(['removeLink']);
+    await client.call(waiveFindings, { params: { project }, body: { findings: [found!.key], reason: 'Seen on site' } });
+    expect(await doubtful()).toEqual([]);
+    expect(await say(client, project, { rule: 'little-speaks-for', state: 'waived' })).toHaveLength(1);
+    await client.call(mendFindings, { params: { project }, body: { findings: [{ key: found!.key, sort: 'removeLink' }] } });
+    expect(await say(client, project, { rule: 'little-speaks-for', state: 'waived' })).toEqual([]);
+  });
+
   it('have a trend over the changes', async () => {
     const { client } = server;
     const { project, requirements } = await makeProject(client);

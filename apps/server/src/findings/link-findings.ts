@@ -1,5 +1,6 @@
-import { findInconsistencies, phraseAt, type RuleFinding } from '@coomb/core';
+import { findInconsistencies, phraseAt, type RuleFinding, sharePercent } from '@coomb/core';
 import type { ProjectState } from '../project-state/project-state.js';
+import type { FindingGround } from './finding-ground.js';
 import type { FindingSource, Found } from './finding-source.js';
 
 /** Suspect links, and whatever rules of consistency find. */
@@ -12,6 +13,14 @@ export const linkFindings: FindingSource = {
       group: 'links',
       weight: 'wrong',
       found: findSuspect(state),
+    },
+    {
+      id: 'little-speaks-for',
+      label: 'Likely wrong',
+      explains: 'Far less speaks for the link than for others of its kind: words, places and the links around both ends.',
+      group: 'links',
+      weight: 'look',
+      found: findDoubtful(state, ground),
     },
     ...findInconsistencies(ground).map(({ rule: { id, label, explains, weight }, findings }) => ({
       ...{ id, label, explains, weight, group: 'links' as const },
@@ -28,6 +37,18 @@ function nameOf(state: ProjectState, { links, waiting, nodes, about }: RuleFindi
   const ids = links.map((link) => state.linkIds.at(link)).toSorted();
   if (ids.length > 0) return ids.length <= 2 ? ids.join('+') : `${ids[0]}+${ids.length - 1}`;
   return waiting ?? [...nodes.map((node) => state.items[node]!.id), about ?? ''].join('+');
+}
+
+function findDoubtful(state: ProjectState, { doubts }: FindingGround): Found[] {
+  const { graph, scheme, linkIds } = state;
+  return doubts.flatMap(({ link, end, standing, usual }): Found[] => {
+    const [node, other] = end === 'from' ? [graph.from[link]!, graph.to[link]!] : [graph.to[link]!, graph.from[link]!];
+    if (!graph.isAlive(link) || !state.isPresent(node) || !state.isPresent(other)) return [];
+    const phrase = phraseAt(scheme.linkKinds[graph.kind[link]!]!, end);
+    const there = state.collections.find(({ id }) => id === state.items[other]!.collectionId)?.name ?? 'its collection';
+    const says = `${phrase} ${state.items[other]!.reference}, though more speaks for ${sharePercent(1 - standing, 1)} of “${there}”; nine of ten such links stand above ${sharePercent(usual, 1)} of it`;
+    return [{ key: `little-speaks-for:${linkIds.at(link)}`, node, other, links: [link], says, mendings: [{ sort: 'removeLink', link }] }];
+  });
 }
 
 function findSuspect(state: ProjectState): Found[] {

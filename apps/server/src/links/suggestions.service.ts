@@ -1,7 +1,6 @@
 import type { ReplyOf, suggestLinks } from '@coomb/contract';
-import { type Candidate, counted, type KnownLinks, type RankedItem, type Reason, writtenWords } from '@coomb/core';
+import { type Candidate, counted, type Reason, writtenWords } from '@coomb/core';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
-import { createHash } from 'node:crypto';
 import { ItemReadingService } from '../items/item-reading.service.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
@@ -12,16 +11,9 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { WorkerPool } from '../workers/worker-pool.js';
 import type { RankAnswer, RankTask } from './rank-links.worker.js';
+import { findLinks, neighboursOf, type RankedLists, readLists, sayTexts } from './ranked-lists.js';
 
 type Suggestions = ReplyOf<typeof suggestLinks>;
-
-/** Items of two collections by their places in them. */
-interface Lists {
-  left: number[];
-  right: number[];
-  /** Nodes that are not to be linked with each node. */
-  refused?: ReadonlyMap<number, ReadonlySet<number>>;
-}
 
 const MOST_WORDS = 5;
 const MOST_SECONDS = 60;
@@ -56,7 +48,7 @@ export class SuggestionsService implements OnModuleDestroy {
     const refused = await this.findRefused(state);
     const linked = new Set([...neighboursOf(state, node), ...(refused.get(node) ?? [])]);
     const leftOut = lists.right.flatMap((one, index) => (linked.has(one) || state.items[one]!.heading ? [index] : []));
-    const task = { key: `${state.id} ${own} ${collection}`, version: this.sayVersion(state, lists), seq: state.seq, from, most, leftOut };
+    const task = { key: `${state.id} ${own} ${collection}`, version: sayTexts(state, lists), seq: state.seq, from, most, leftOut };
     const candidates = await this.rank(state, { ...lists, refused }, task);
     const written = writtenWords(await this.reading.readText(state, node));
     return candidates.flatMap(({ index, score, likelihood, reasons }) => {
@@ -103,54 +95,18 @@ export class SuggestionsService implements OnModuleDestroy {
   }
 
   /** Says what the thread asks for, until it answers. */
-  private async rank(state: ProjectState, lists: Lists, task: RankTask): Promise<Candidate[]> {
+  private async rank(state: ProjectState, lists: RankedLists, task: RankTask): Promise<Candidate[]> {
     let asked: RankTask = task;
     for (;;) {
       const answer = await this.pool.run(asked, { signal: AbortSignal.timeout(MOST_SECONDS * 1000) });
       if ('candidates' in answer) return answer.candidates;
-      asked = answer.needs === 'links' ? { ...asked, links: findLinks(state, lists) } : { ...asked, items: await this.read(state, lists) };
+      asked = answer.needs === 'links' ? { ...asked, links: findLinks(state, lists) } : { ...asked, items: await readLists(this.reading, state, lists) };
     }
   }
-
-  private async read(state: ProjectState, { left, right }: Lists): Promise<NonNullable<RankTask['items']>> {
-    const read = async (nodes: readonly number[]): Promise<RankedItem[]> => {
-      const texts = await this.reading.readTexts(state, nodes);
-      const at = new Map(nodes.map((node, index) => [state.items[node]!.id, index]));
-      return nodes.map((node, index) => ({ ...texts[index]!, parent: at.get(state.items[node]!.parentId ?? '') ?? -1 }));
-    };
-    return { left: await read(left), right: right === left ? 'the same' : await read(right) };
-  }
-
-  /** Another one when an item came, went, moved or was reworded. */
-  private sayVersion(state: ProjectState, { left, right }: Lists): string {
-    const hash = createHash('sha1');
-    for (const node of [...left, -1, ...right]) hash.update(node < 0 ? '|' : `${node} ${state.items[node]!.meaningSeq} ${state.items[node]!.parentId ?? ''};`);
-    return hash.digest('hex');
-  }
-}
-
-const neighboursOf = ({ graph }: ProjectState, node: number): number[] => [
-  ...graph.findLinks(node, 'out').map((link) => graph.to[link]!),
-  ...graph.findLinks(node, 'in').map((link) => graph.from[link]!),
-];
-
-/**
- * Links of any kind between two collections, whichever way; within one from where they begin, or each would stand for its own reverse. And all others
- * around the items, by their nodes.
- */
-function findLinks(state: ProjectState, { left, right, refused }: Lists): KnownLinks {
-  const { graph } = state;
-  const at = new Map(right.map((node, index) => [node, index]));
-  const around = { left: left.map((node) => neighboursOf(state, node)), right: [] as number[][] };
-  around.right = right === left ? around.left : right.map((node) => neighboursOf(state, node));
-  const endsOf = (node: number, index: number) => (right === left ? graph.findLinks(node, 'out').map((link) => graph.to[link]!) : around.left[index]!);
-  const links = left.flatMap((node, from) => [...new Set(endsOf(node, from))].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
-  const told = left.flatMap((node, from) => [...(refused?.get(node) ?? [])].flatMap((other) => (at.has(other) ? [[from, at.get(other)!] as const] : [])));
-  return { links, around, refused: told };
 }
 
 /** Words as the item writes them, and items by what they are. */
-function tell(state: ProjectState, { left }: Lists, reason: Reason, written: ReadonlyMap<string, string>): Suggestions[number]['reasons'][number] {
+function tell(state: ProjectState, { left }: RankedLists, reason: Reason, written: ReadonlyMap<string, string>): Suggestions[number]['reasons'][number] {
   if (reason.sort === 'alike') return { sort: 'alike', like: state.brief(left[reason.like]!) };
   if (reason.sort === 'words' || reason.sort === 'title')
     return { ...reason, words: reason.words.slice(0, MOST_WORDS).map((word) => written.get(word) ?? word) };

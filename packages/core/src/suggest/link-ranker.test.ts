@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Calibration } from './calibration.js';
+import { findDoubtful } from './doubtful-links.js';
 import { LinkRanker } from './link-ranker.js';
 import { fitLogistic, score, sigmoid } from './logistic.js';
 import type { RankedItem } from './word-columns.js';
@@ -142,5 +143,37 @@ describe('what an item may be linked with', () => {
   it('is nothing where there is nothing', () => {
     expect(new LinkRanker([item('')], []).rank(0)).toEqual([]);
     expect(new LinkRanker([item('')], requirements).rank(0).filter(({ reasons }) => reasons.length > 0)).toEqual([]);
+  });
+});
+
+describe('links that are likely wrong', () => {
+  const words = Array.from({ length: 40 }, (_, at) => `part${String.fromCharCode(97 + (at % 26))}${String.fromCharCode(97 + Math.floor(at / 26))}`);
+  const wishes = words.map((word) => item(`Wish of ${word}`, `It concerns ${word} mostly.`));
+  const checks = words.map((word) => item(`Check ${word}`, `Looks at ${word} closely.`));
+  const right = words.map((_, at) => [at, at] as const);
+  const ranker = new LinkRanker(wishes, checks);
+
+  it('stand below half of what else could be linked, where others of their kind stand above most of it', () => {
+    const links = [...right, [3, 30] as const];
+    ranker.learn({ links });
+    const standings = ranker.judge(links);
+    expect(findDoubtful(standings).map(({ place }) => place)).toEqual([40]);
+    for (const standing of standings.subarray(0, 40)) expect(standing).toBeGreaterThan(0.9);
+    const [only] = findDoubtful(standings);
+    expect(only!.standing).toBe(standings[40]);
+    expect(only!.usual).toBeGreaterThan(0.9);
+  });
+
+  it('are not told where there are few links, or none of them stands out', () => {
+    expect(findDoubtful([...Array.from({ length: 18 }, () => 1), 0])).toEqual([]);
+    expect(findDoubtful([...Array.from({ length: 19 }, () => 1), 0])).toHaveLength(1);
+    expect(findDoubtful(Array.from({ length: 40 }, (_, at) => at / 40))).toEqual([]);
+  });
+
+  it('are judged as if they were not there', () => {
+    ranker.know({ links: right });
+    const without = ranker.judge([[3, 30]]);
+    ranker.know({ links: [...right, [3, 30]] });
+    expect(ranker.judge([[3, 30]])[0]).toBeCloseTo(without[0]!, 1);
   });
 });

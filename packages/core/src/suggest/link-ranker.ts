@@ -39,6 +39,10 @@ const MEASURED_DEEP = 10;
 const ALIKE_LEAST = 0.1;
 /** What more than so many are linked with is compared with all that are like at once. */
 const MANY = 24;
+/** A link is compared with so many others; with more where it does not stand above most of them. */
+const FEW_JUDGED = 40;
+const MANY_JUDGED = 400;
+const CLEARLY_GOOD = 0.8;
 const NOTHING: ReadonlySet<number> = new Set();
 
 interface Found {
@@ -69,6 +73,8 @@ export class LinkRanker {
   /** What makes the words of an item of the left a share of all that it asks. */
   private readonly share: Float32Array;
   private weights: readonly number[] = PRIOR;
+  /** Only what speaks for a link, whoever else is linked already. */
+  private speaking: readonly number[] = PRIOR;
   private calibration: Calibration | null = null;
   private out = new Map<number, Set<number>>();
   private in: (readonly number[])[] = [];
@@ -163,6 +169,7 @@ export class LinkRanker {
 
   private weigh(weights: readonly number[]): void {
     this.weights = weights;
+    this.speaking = weights.map((weight, at) => (at === AT.often ? 0 : Math.max(0, weight)));
     const [often, near] = [weights[AT.often]!, weights[AT.near]!];
     for (let to = 0; to < this.often.length; to++) this.roughAlways[to] = often * this.often[to]!;
     for (let far = 0; far < this.roughNear.length; far++) this.roughNear[far] = near / (1 + (this.isOne ? far : (40 * far) / this.often.length));
@@ -206,6 +213,35 @@ export class LinkRanker {
       likelihood: this.calibration?.of(value) ?? null,
       reasons: this.explain(from, index),
     }));
+  }
+
+  /**
+   * How each link stands, as if it were not there: the share, from 0 to 1, of what else its item of the left could be linked with that less speaks
+   * for. Of long lists an even choice is compared.
+   */
+  judge(links: KnownLinks['links']): Float32Array {
+    return Float32Array.from(links, ([from, to]) => {
+      const standing = this.stand(from, to, FEW_JUDGED);
+      return standing > CLEARLY_GOOD ? standing : this.stand(from, to, MANY_JUDGED);
+    });
+  }
+
+  private stand(from: number, to: number, most: number): number {
+    this.take(from);
+    const { speaking } = this;
+    const own = score(speaking, this.look(from, to));
+    const { length } = this.right.items;
+    const known = this.linkedWith(from);
+    const step = Math.max(1, length / most);
+    let [less, all] = [0, 0];
+    for (let at = 0; at < length; at += step) {
+      const other = Math.floor(at);
+      if (other === to || known.has(other) || (this.isOne && other === from)) continue;
+      const value = score(speaking, this.look(from, other));
+      all++;
+      less += value < own ? 1 : value === own ? 0.5 : 0;
+    }
+    return all === 0 ? 1 : less / all;
   }
 
   private linkedWith(from: number): ReadonlySet<number> {
