@@ -168,7 +168,7 @@ describe('features of the web application', () => {
     contents: ['read'],
     drawings: ['linking'],
     findings: ['acting'],
-    impact: ['acting'],
+    impact: ['acting', 'section'],
     'in-hand': ['acting'],
     gather: ['item-sheet', 'recipes', 'source'],
     matrix: ['linking'],

@@ -55,7 +55,6 @@ export * from './find/word-index.js';
 export * from './suggest/tokens.js';
 export * from './suggest/near-twins.js';
 export type * from './suggest/candidate.js';
-export type { RankedItem } from './suggest/word-columns.js';
 export * from './suggest/link-ranker.js';
 export * from './suggest/doubtful-links.js';
 export { writtenWords } from './suggest/telling-words.js';

@@ -1,3 +1,11 @@
+/** What is compared of an item. */
+export interface RankedItem {
+  title: string;
+  text: string;
+  /** Index of what it stands in, within its list; −1 for nothing. */
+  parent: number;
+}
+
 /** Why two items may belong together. Items are told by their indexes. */
 export type Reason =
   /** Words that both say, the most telling first. */

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { Calibration } from './calibration.js';
+import type { RankedItem } from './candidate.js';
 import { findDoubtful } from './doubtful-links.js';
 import { LinkRanker } from './link-ranker.js';
 import { fitLogistic, score, sigmoid } from './logistic.js';
-import type { RankedItem } from './word-columns.js';
 import { tellingWords, writtenWords } from './telling-words.js';
 
 const item = (title: string, text = '', parent = -1): RankedItem => ({ title, text, parent });

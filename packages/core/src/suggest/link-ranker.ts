@@ -1,9 +1,9 @@
 import { Calibration } from './calibration.js';
-import type { Candidate, KnownLinks, Reason } from './candidate.js';
+import type { Candidate, KnownLinks, RankedItem, Reason } from './candidate.js';
 import { fitLogistic, score } from './logistic.js';
 import { largest, Sums } from './sums.js';
 import { Vocabulary } from './vocabulary.js';
-import { columnsOf, type RankedItem, shareOfMost, turned, type WordColumns } from './word-columns.js';
+import { columnsOf, shareOfMost, turned, type WordColumns } from './word-columns.js';
 
 const FEATURES = ['words', 'titleSaid', 'titleEchoed', 'context', 'alike', 'often', 'reverse', 'beside', 'besideKnown', 'near', 'inside', 'common'] as const;
 type Feature = (typeof FEATURES)[number];

@@ -1,5 +1,12 @@
 import { readTellingWords } from './telling-words.js';
-import { grown, type RankedItem, type ReadWords } from './word-columns.js';
+import type { RankedItem } from './candidate.js';
+
+/** Words as they were read: those of an item's title, then those of its text. */
+export interface ReadWords {
+  start: Int32Array;
+  textStart: Int32Array;
+  word: Int32Array;
+}
 
 /** A word that more texts say than this share, this many, and in any case more than this many, tells nothing. */
 const COMMON_SHARE = 0.2;
@@ -55,4 +62,11 @@ export class Vocabulary {
   isTelling(word: number): boolean {
     return this.texts[word]! <= Math.max(LEAST_COMMON, Math.min(this.count * COMMON_SHARE, MOST_TEXTS));
   }
+}
+
+/** The same with room for as much again. */
+export function grown<Column extends Int32Array | Float32Array>(column: Column): Column {
+  const larger = new (column.constructor as new (size: number) => Column)(2 * column.length);
+  larger.set(column);
+  return larger;
 }

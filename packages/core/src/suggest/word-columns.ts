@@ -1,12 +1,5 @@
-import type { Vocabulary } from './vocabulary.js';
-
-/** What is compared of an item. */
-export interface RankedItem {
-  title: string;
-  text: string;
-  /** Index of what it stands in, within its list; −1 for nothing. */
-  parent: number;
-}
+import type { RankedItem } from './candidate.js';
+import { grown, type ReadWords, type Vocabulary } from './vocabulary.js';
 
 /** Of BM25: how soon saying a word again counts no more, and how much long texts are held back. */
 const K1 = 1.2;
@@ -26,13 +19,6 @@ export interface WordColumns {
   title: Float32Array;
   /** What it counts in the text together with the titles above, as a vector of length one. */
   context: Float32Array;
-}
-
-/** Words as they were read: those of an item's title, then those of its text. */
-export interface ReadWords {
-  start: Int32Array;
-  textStart: Int32Array;
-  word: Int32Array;
 }
 
 /** The words of all items by item, those that tell something. */
@@ -116,12 +102,6 @@ class Growing {
     const { count } = this;
     return { start, of: this.of.slice(0, count), body: this.body.slice(0, count), title: this.title.slice(0, count), context: this.context.slice(0, count) };
   }
-}
-
-export function grown<Column extends Int32Array | Float32Array>(column: Column): Column {
-  const larger = new (column.constructor as new (size: number) => Column)(2 * column.length);
-  larger.set(column);
-  return larger;
 }
 
 /** The same by word where it was by item. */

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
+import { sayImpact, useImpact } from '../../shared/live/use-impact';
 import { useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -15,13 +16,13 @@ import { WorkList } from '../../shared/ui/work-list';
 import { HandOnDialog } from '../acting/dialogs';
 import { buildImpactRows, sayWay } from './impact-rows';
 import { ImpactLine } from './ImpactLine';
-import { useImpact } from './queries';
+import { ImpactSection } from './ImpactSection';
 
 const address = z.object({
   items: z.string().default(''),
   kind: z.string().default(''),
   most: z.coerce.number().int().min(1).max(50).optional().catch(undefined),
-  shape: z.enum(['list', 'tree']).default('list'),
+  shape: z.enum(['list', 'tree', 'section']).default('list'),
 });
 const referencesIn = (text: string) => [...new Set(text.split(/[\s,;]+/).filter(Boolean))];
 
@@ -37,7 +38,10 @@ export function ImpactPage() {
   const [handing, setHanding] = useState(false);
   const items = useMemo(() => referencesIn(text), [text]);
   const impact = useImpact(project.id, items, kind ? [kind] : [], most);
-  const rows = useMemo(() => (impact.data && items.length > 0 ? buildImpactRows(impact.data, shape) : []), [impact.data, items.length, shape]);
+  const rows = useMemo(
+    () => (impact.data && items.length > 0 ? buildImpactRows(impact.data, shape === 'tree' ? 'tree' : 'list') : []),
+    [impact.data, items.length, shape],
+  );
   const itemAt = (index: number) => {
     const row = rows[index];
     return row && 'affected' in row ? row.affected.item : row && 'stale' in row ? row.stale.item : undefined;
@@ -90,12 +94,15 @@ export function ImpactPage() {
             options={[
               { value: 'list', label: 'as a list' },
               { value: 'tree', label: 'as a tree' },
+              { value: 'section', label: 'on the section' },
             ]}
             onChange={(value) => set({ shape: value as 'list' })}
           />
-          <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={keys.h}>
-            {kept.size > 0 ? `Hand ${figure(targets.length)} on…` : 'Hand on…'}
-          </Button>
+          {shape !== 'section' && (
+            <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={keys.h}>
+              {kept.size > 0 ? `Hand ${figure(targets.length)} on…` : 'Hand on…'}
+            </Button>
+          )}
         </>
       }
     >
@@ -143,10 +150,9 @@ export function ImpactPage() {
             <Box color="fg.muted">
               {items.length === 1 ? 'comes' : 'come'} to say something else:{' '}
               <Box as="span" color="fg" fontWeight="600">
-                {sayLinks(impact.data)}, {counted(impact.data.stale.length, 'verification state')} would be{' '}
-                {impact.data.stale.length === 1 ? 'another' : 'others'}
+                {sayImpact(impact.data)}
               </Box>
-              .
+              .{shape === 'section' && impact.data.stale.length > 0 && ' Below they are shown as they would be.'}
             </Box>
           )}
         </Flex>
@@ -158,6 +164,8 @@ export function ImpactPage() {
           </EmptyState>
         ) : !impact.data ? (
           !impact.error && <Loading what="what it would touch" />
+        ) : shape === 'section' ? (
+          <ImpactSection impact={impact.data} />
         ) : (
           <WorkList
             label="Impact"
@@ -203,11 +211,6 @@ export function ImpactPage() {
     </Page>
   );
 }
-
-const sayLinks = ({ suspect, already }: { suspect: number; already: number }) =>
-  suspect === 0 && already > 0
-    ? `${counted(already, 'link')} ${already === 1 ? 'is' : 'are'} suspect already`
-    : `${counted(suspect, 'link')} would become suspect${already > 0 ? ` beside ${figure(already)} that ${already === 1 ? 'is' : 'are'}` : ''}`;
 
 /** Names a row: an item may stand in several parts of the list. */
 function keyAt(rows: ReturnType<typeof buildImpactRows>, index: number): string {

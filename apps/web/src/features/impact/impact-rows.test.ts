@@ -1,6 +1,7 @@
 import type { AffectedItem } from '@coomb/contract';
+import { verificationStates } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
-import { buildImpactRows, sayWay } from './impact-rows';
+import { buildImpactRows, litRows, sayWay } from './impact-rows';
 
 const affected = (way: string): AffectedItem => {
   const [from, ...steps] = way.split('>');
@@ -37,5 +38,27 @@ describe('rows of an impact', () => {
 
   it('say the way in words', () => {
     expect(sayWay(affected('R>A>C'))).toBe('R → leads to A → leads to C');
+  });
+
+  it('light the rows of the section that are there: what changes, what it touches, and what would be in another state', () => {
+    const at = (id: string) => ({ item: { id } as AffectedItem['item'] });
+    const reached = (id: string, distance: number) => ({ ...affected('R>A'), ...at(id), distance });
+    const { roots, traced, becomes } = litRows(
+      {
+        ...impact,
+        roots: [{ id: 'r' } as AffectedItem['item']],
+        stale: [
+          { ...at('s'), becomes: 'stale' },
+          { ...at('a'), becomes: 'stale' },
+        ],
+        downstream: { total: 2, items: [reached('a', 1), reached('gone', 2)] },
+        upstream: { total: 1, items: [reached('u', 3)] },
+      },
+      new Map(['r', 'a', 'u', 's'].map((id, row) => [id, row])),
+    );
+    expect([...roots]).toEqual([0]);
+    expect(Object.fromEntries(traced)).toEqual({ 1: 1, 2: 3, 3: 0 });
+    expect([...becomes.keys()].toSorted()).toEqual([1, 3]);
+    expect(verificationStates[becomes.get(3)!]).toBe('stale');
   });
 });

@@ -1,4 +1,5 @@
 import type { AffectedItem, readImpact, ReplyOf } from '@coomb/contract';
+import { verificationStates } from '@coomb/core';
 
 type Impact = ReplyOf<typeof readImpact>;
 
@@ -49,4 +50,18 @@ function buildTree(items: readonly AffectedItem[]): { affected: AffectedItem; de
 /** "SYS-001 → is satisfied by MOD-126 → is verified by TC-001". */
 export function sayWay({ from, way }: AffectedItem): string {
   return [from, ...way.map(({ phrase, reference, usage }) => `${phrase} ${reference}${usage ? ` (only as in ${usage})` : ''}`)].join(' → ');
+}
+
+/** Rows of the outline that an impact lights: what would change, how far what it touches is from there, and states by their place that others would be. */
+export function litRows(impact: Impact, rowOf: ReadonlyMap<string, number>) {
+  const rowsOf = <Value>(list: readonly { id: string; value: Value }[]) =>
+    new Map(list.flatMap(({ id, value }) => (rowOf.has(id) ? [[rowOf.get(id)!, value] as const] : [])));
+  const becomes = rowsOf(impact.stale.map(({ item, becomes: state }) => ({ id: item.id, value: verificationStates.indexOf(state) })));
+  const affected = [...impact.upstream.items, ...impact.downstream.items].map(({ item, distance }) => ({ id: item.id, value: distance }));
+  return {
+    roots: new Set(impact.roots.flatMap(({ id }) => rowOf.get(id) ?? [])),
+    // What turns stale is lit, too, where no link leads to it.
+    traced: new Map([...[...becomes.keys()].map((row) => [row, 0] as const), ...rowsOf(affected)]),
+    becomes,
+  };
 }

@@ -11,6 +11,7 @@ import { ErrorNote } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
 import { ConflictChoice } from './ConflictChoice';
 import { HereToo } from './HereToo';
+import { EditImpact } from './EditImpact';
 import { FieldEditor } from './FieldEditor';
 import { findWritten, type Written } from './written';
 
@@ -207,6 +208,7 @@ export function ItemEditor({ project, item, draftId, path, kind, withFields = tr
           <ErrorNote error={waits ? new Error('Coomb cannot be reached. What you wrote is kept here, and saved by itself as soon as it can be.') : error} />
         )
       )}
+      {item.revision > 0 && item.reference && !item.heading && <EditImpact project={project} reference={item.reference} written={written} kind={kind} />}
       <Flex gap="2" mt="3">
         <Button size="xs" onClick={() => void save()} loading={storing} title="Ctrl Enter">
           Save

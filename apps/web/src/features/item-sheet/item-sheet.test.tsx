@@ -1,5 +1,5 @@
-import { confirmLinks, createWaiver, explainCoverage, getLinkDifference, getProject, removeLinks, sayWhere, withdrawWaiver } from '@coomb/contract';
-import type { Field, FieldValue } from '@coomb/core';
+import { confirmLinks, createWaiver, explainCoverage, getLinkDifference, getProject, readImpact, removeLinks, sayWhere, withdrawWaiver } from '@coomb/contract';
+import type { Field, FieldValue, Kind } from '@coomb/core';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ChakraProvider } from '@chakra-ui/react';
@@ -7,12 +7,14 @@ import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { system } from '../../shared/ui/theme';
 import { setPeople } from '../../shared/live/presence';
-import { answer, aProject, calls, idOf, Refusal, show, usePage } from '../../testing/page';
+import { answer, aProject, calls, idOf, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { Coverage } from './Coverage';
+import { EditImpact } from './EditImpact';
 import { FieldEditor, FieldText } from './FieldEditor';
 import { HereToo } from './HereToo';
 import type { Sheet } from './queries';
 import { Trail } from './Trail';
+import type { Written } from './written';
 
 const other = {
   id: idOf(31),
@@ -242,5 +244,28 @@ describe('who else is in an item', () => {
     expect(screen.queryByText(/^Di /)).toBeNull();
     setPeople([]);
     await waitFor(() => expect(screen.queryByText('Bo is writing here')).toBeNull());
+  });
+});
+
+describe('what an edit that is not stored would touch', () => {
+  usePage();
+  const kind = { fields: [{ id: 'limit', meaning: true }, { id: 'note' }] } as unknown as Kind;
+  const told = (written: Written) => show(<EditImpact project={idOf(1)} reference="SYS-012" written={written} kind={kind} />);
+  const none = { total: 0, items: [] };
+
+  it('is said as soon as the item comes to say something else, and leads to all of it', async () => {
+    answer(readImpact, { roots: [], downstream: none, upstream: none, stale: [], suspect: 4, already: 1 });
+    told({ fields: { limit: 3 } });
+    expect(await screen.findByText(/4 links would become suspect beside 1 that is, 0 verification states would be others/)).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'All that it touches' }).getAttribute('href')).toBe(`/p/${idOf(1)}/link/impact?items=SYS-012`);
+    expect(sentTo(/impact$/)).toEqual([{ items: ['SYS-012'], most: 1 }]);
+  });
+
+  it('is nothing where what changed bears no meaning, and nothing is asked or said before anything changed', () => {
+    told({ fields: { note: 'x' } });
+    expect(screen.getByText(/bears no meaning/)).toBeTruthy();
+    told({});
+    expect(screen.getAllByText(/Once saved/)).toHaveLength(1);
+    expect(sentTo(/impact$/)).toEqual([]);
   });
 });

@@ -16,7 +16,11 @@ interface Props {
   layers: { id: string; label: string; plural: string; rows: number[] }[];
   seams: [number, number][];
   hovered: number | undefined;
-  traced: Map<number, number> | undefined;
+  traced: ReadonlyMap<number, number> | undefined;
+  /** What the trace begins at, where that is not what is pointed at. */
+  roots?: ReadonlySet<number>;
+  /** States, by their place, that rows are painted in other than their own. */
+  becomes?: ReadonlyMap<number, number>;
   brushed: ReadonlySet<number> | undefined;
   onHover: (row: number | undefined) => void;
   onBrush: (rows: ReadonlySet<number> | undefined) => void;
@@ -31,7 +35,7 @@ interface Box4 {
 }
 
 /** The section itself: a canvas that is hovered, brushed and walked by arrow keys. */
-export function SectionCanvas({ base: address, outline, layers, seams, hovered, traced, brushed, onHover, onBrush, onOpen }: Props) {
+export function SectionCanvas({ base: address, outline, layers, seams, hovered, traced, roots, becomes, brushed, onHover, onBrush, onOpen }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
@@ -56,11 +60,13 @@ export function SectionCanvas({ base: address, outline, layers, seams, hovered, 
     if (!canvas.current || width === 0) return;
     void mode;
     const context = openCanvas(canvas.current, width, height);
-    if (hovered === undefined) return;
-    const look = { colour: readColours(canvas.current), seams, brushed: undefined };
-    if (traced) paintTrace(context, layout, outline, look, hovered, traced);
-    paintFrame(context, layout, look, hovered);
-  }, [layout, outline, seams, hovered, traced, width, height, mode]);
+    const from = roots ?? (hovered === undefined ? undefined : new Set([hovered]));
+    if (!from) return;
+    const look = { colour: readColours(canvas.current), seams, brushed: undefined, ...(becomes && { becomes }) };
+    if (traced) paintTrace(context, layout, outline, look, from, traced);
+    for (const row of from) paintFrame(context, layout, look, row);
+    if (hovered !== undefined) paintFrame(context, layout, look, hovered);
+  }, [layout, outline, seams, hovered, traced, roots, becomes, width, height, mode]);
 
   const at = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();
@@ -141,18 +147,19 @@ export function SectionCanvas({ base: address, outline, layers, seams, hovered, 
           style={{ left: drag.now.left, top: drag.now.top, width: drag.now.right - drag.now.left, height: drag.now.bottom - drag.now.top }}
         />
       )}
-      {hovered !== undefined && !drag?.now && <HoverNote layout={layout} outline={outline} row={hovered} />}
+      {hovered !== undefined && !drag?.now && <HoverNote layout={layout} outline={outline} row={hovered} becomes={becomes?.get(hovered)} />}
     </Box>
   );
 }
 
-function HoverNote({ layout, outline, row }: { layout: SectionLayout; outline: OutlineReply; row: number }) {
+function HoverNote({ layout, outline, row, becomes }: { layout: SectionLayout; outline: OutlineReply; row: number; becomes: number | undefined }) {
   const place = layout.placeOf.get(row);
   if (!place) return null;
   const { x, y } = cellAt(layout, layout.stripes[place.stripe]!, place.index);
   const state = verificationStates[outline.state[row]!]!;
   const parts = [
     state === 'notApplicable' ? undefined : stateWords[state].label.toLowerCase(),
+    becomes === undefined ? undefined : `would be ${stateWords[verificationStates[becomes]!].label.toLowerCase()}`,
     `${outline.up[row]} up, ${outline.down[row]} down`,
     outline.gaps[row]! > 0 ? (outline.gaps[row] === 1 ? 'misses a rule' : `misses ${outline.gaps[row]} rules`) : undefined,
     outline.suspect[row]! > 0 ? `${outline.suspect[row]} suspect` : undefined,

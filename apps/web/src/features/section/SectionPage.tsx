@@ -1,15 +1,14 @@
-import { counted } from '@coomb/core';
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
-import type { OutlineReply } from '@coomb/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { useOutline, useProject, type Project } from '../../shared/live/project-queries';
+import { useOutline, useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
 import { ofSameLife } from '../../shared/live/same-life';
 import { useReadiness, useSeams, useTrace } from './queries';
 import { SectionCanvas } from './SectionCanvas';
 import { SectionFigures } from './SectionFigures';
+import { useStrata } from './use-strata';
 import { useWindowTitle } from '../../shared/ui/window-title';
 import { useView } from '../../shared/view';
 
@@ -26,9 +25,7 @@ export function SectionPage() {
   const [hovered, setHovered] = useState<number>();
   const [brushed, setBrushed] = useState<ReadonlySet<number>>();
   const trace = ofSameLife(outline.data, useTrace(project.id, hovered === undefined ? undefined : outline.data?.id[hovered]).data);
-  const layers = useMemo(() => (outline.data ? buildLayers(project, outline.data) : []), [project, outline.data]);
-  const rowOf = useMemo(() => new Map(outline.data?.node.map((node, row) => [node, row])), [outline.data]);
-  const pairs = useMemo(() => (seams ? seams.from.flatMap((from, i): [number, number][] => pairOf(rowOf, from, seams.to[i]!)) : []), [seams, rowOf]);
+  const { layers, pairs, rowOf } = useStrata(project, outline.data, seams);
   const traced = useMemo(
     () =>
       trace && hovered !== undefined
@@ -73,22 +70,6 @@ export function SectionPage() {
       )}
     </Flex>
   );
-}
-
-function pairOf(rowOf: Map<number, number>, from: number, to: number): [number, number][] {
-  const a = rowOf.get(from);
-  const b = rowOf.get(to);
-  return a === undefined || b === undefined ? [] : [[a, b]];
-}
-
-function buildLayers({ scheme }: Project, outline: OutlineReply): { id: string; label: string; plural: string; rows: number[] }[] {
-  const layerOfKind = scheme.kinds.map((kind) => scheme.layers.findIndex((layer) => layer.id === kind.layer));
-  const rows: number[][] = scheme.layers.map(() => []);
-  outline.id.forEach((_, row) => {
-    const layer = layerOfKind[outline.kind[row]!];
-    if (!outline.heading[row] && layer !== undefined && layer >= 0) rows[layer]!.push(row);
-  });
-  return scheme.layers.map((layer, index) => ({ id: layer.id, label: layer.label, plural: counted(rows[index]!.length, 'item'), rows: rows[index]! }));
 }
 
 function FirstSteps({ base }: { base: string }) {

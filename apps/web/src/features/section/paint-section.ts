@@ -8,6 +8,8 @@ export interface SectionLook {
   /** Links as pairs of outline rows, drawn faintly while nothing is traced. */
   seams: [number, number][];
   brushed: ReadonlySet<number> | undefined;
+  /** States, by their place, that rows are painted in other than their own. */
+  becomes?: ReadonlyMap<number, number>;
 }
 
 /** Paints everything that does not follow the pointer: ground, seams, cells. Done once; hovering only lays over it. */
@@ -23,16 +25,16 @@ export function paintTrace(
   layout: SectionLayout,
   outline: OutlineReply,
   look: SectionLook,
-  hovered: number,
+  roots: ReadonlySet<number>,
   traced: ReadonlyMap<number, number>,
 ): void {
   context.globalAlpha = 0.78;
   context.fillStyle = look.colour('bg');
   context.fillRect(0, 0, layout.width, layout.height);
   context.globalAlpha = 1;
-  paintThreads(context, layout, look, hovered, traced);
+  paintThreads(context, layout, look, roots, traced);
   for (const row of traced.keys()) paintRow(context, layout, outline, look, row);
-  paintRow(context, layout, outline, look, hovered);
+  for (const row of roots) paintRow(context, layout, outline, look, row);
 }
 
 /** Frames the cell under the pointer. */
@@ -76,16 +78,18 @@ function paintThreads(
   context: CanvasRenderingContext2D,
   layout: SectionLayout,
   { colour, seams }: SectionLook,
-  hovered: number,
+  roots: ReadonlySet<number>,
   traced: ReadonlyMap<number, number>,
 ): void {
   context.strokeStyle = colour('thread');
-  const isIn = (row: number) => row === hovered || traced.has(row);
+  const isIn = (row: number) => roots.has(row) || traced.has(row);
   const drawn: [number, number][] = seams.length
     ? seams.filter(([a, b]) => isIn(a) && isIn(b))
-    : [...traced].filter(([, distance]) => distance === 1).map(([row]) => [hovered, row]);
+    : [...traced]
+        .filter(([, distance]) => distance === 1)
+        .flatMap(([row]) => (roots.size === 1 ? [...roots].map((root): [number, number] => [root, row]) : []));
   for (const [a, b] of drawn) {
-    const near = a === hovered || b === hovered;
+    const near = roots.has(a) || roots.has(b);
     context.lineWidth = near ? 1.8 : 1;
     context.globalAlpha = near ? 0.9 : 0.35;
     thread(context, layout, a, b);
@@ -112,7 +116,7 @@ function paintCell(
   row: number,
   { x, y }: { x: number; y: number },
 ): void {
-  const state = verificationStates[outline.state[row]!]!;
+  const state = verificationStates[look.becomes?.get(row) ?? outline.state[row]!]!;
   const gap = layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0;
   const side = layout.cell - gap;
   context.globalAlpha = look.brushed && !look.brushed.has(row) ? 0.22 : 1;
