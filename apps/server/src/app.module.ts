@@ -41,6 +41,7 @@ import { KeptAnswers } from './project-state/kept-answers.js';
 import { FindController } from './find/find.controller.js';
 import { FindRepo } from './find/find.repo.js';
 import { FindService } from './find/find.service.js';
+import { ItemFactsKeeper } from './items/item-facts.js';
 import { ItemReadingService } from './items/item-reading.service.js';
 import { ItemsController } from './items/items.controller.js';
 import { HtmlCleaner } from './items/clean-html.js';
@@ -214,6 +215,7 @@ export class AppModule {
         SuggestionsService,
         SuspectsService,
         LinkFactsKeeper,
+        ItemFactsKeeper,
         LinkListService,
         ChangeLinksService,
         PasteLinksService,

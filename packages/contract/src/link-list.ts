@@ -26,6 +26,11 @@ export const linkFilter = z.object({
   origin: several,
   person: z.string().max(80).default(''),
   words: z.string().max(200).default(''),
+  /** The use that the link holds in at one of its ends, as it is said. */
+  use: z.string().max(1000).default(''),
+  /** A field of items, and what an end says in it; without a value it narrows nothing. */
+  field: z.string().max(100).default(''),
+  value: z.string().max(1000).default(''),
   /** Confirmed on this day or later, or earlier than that. */
   after: z.union([z.iso.date(), z.literal('')]).default(''),
   before: z.union([z.iso.date(), z.literal('')]).default(''),
@@ -72,7 +77,15 @@ export const queryLinks = endpoint({
     total: z.number(),
     /** Of a grouped list: groups in order, with how many rows each has. */
     groups: countsSchema,
-    counts: z.object({ kind: countsSchema, origin: countsSchema, person: countsSchema, layers: countsSchema, state: countsSchema }),
+    counts: z.object({
+      kind: countsSchema,
+      origin: countsSchema,
+      person: countsSchema,
+      layers: countsSchema,
+      state: countsSchema,
+      use: countsSchema,
+      value: countsSchema,
+    }),
     offset: z.number(),
     rows: z.array(listedLink),
   }),

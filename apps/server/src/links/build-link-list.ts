@@ -1,5 +1,5 @@
 import type { LinkFilter, linkGroups, linkSorts, queryLinks, ReplyOf } from '@coomb/contract';
-import { compareReferences } from '@coomb/core';
+import { compareReferences, type FieldValue } from '@coomb/core';
 import type { ProjectState } from '../project-state/project-state.js';
 import type { LinkFacts } from './link-facts.js';
 
@@ -17,6 +17,8 @@ type Part = Exclude<LinkListWish['group'], 'none'>;
 interface Told {
   facts: LinkFacts;
   nameOf: (person: string) => string;
+  /** What items say in their fields, by node; read only where a field is asked for. */
+  fields?: readonly Record<string, FieldValue>[];
 }
 
 export interface Listed extends Pick<ReplyOf<typeof queryLinks>, 'all' | 'total' | 'groups' | 'counts'> {
@@ -37,7 +39,8 @@ export function buildLinkList(state: ProjectState, told: Told, wish: Wish): List
   const tests = Object.entries(buildTests(state, told, codes, wish)).filter((entry): entry is [string, Test] => entry[1] !== undefined);
   const counts = { kind: new Map<number, number>(), origin: new Map<number, number>(), person: new Map<number, number>(), layers: new Map<number, number>() };
   const parts = Object.keys(counts) as (keyof typeof counts)[];
-  const states = new Map<string, number>();
+  const [states, uses, values] = [new Map<string, number>(), new Map<string, number>(), new Map<string, number>()];
+  const valuesOf = buildValues(state, told, wish.field);
   const found = new Uint32Array(graph.links);
   let total = 0;
   let all = 0;
@@ -54,6 +57,8 @@ export function buildLinkList(state: ProjectState, told: Told, wish: Wish): List
     if (failures > 1) continue;
     for (const part of parts) if (failures === 0 || failed === part) increase(counts[part], codes[part].of(link));
     if (failures === 0 || failed === 'state') for (const one of statesOf(state, link)) increase(states, one);
+    if (failures === 0 || failed === 'use') for (const one of usesOf(state, link)) increase(uses, one);
+    if (valuesOf && (failures === 0 || failed === 'value')) for (const one of valuesOf(link)) increase(values, one);
     if (failures === 0) found[total++] = link;
   }
   const links = found.subarray(0, total);
@@ -63,11 +68,15 @@ export function buildLinkList(state: ProjectState, told: Told, wish: Wish): List
     ...{ order: sortLinks(state, told, codes, links, wish, rank), all, total, groups },
     counts: {
       ...{ kind: listed('kind'), origin: listed('origin'), person: listed('person'), layers: listed('layers') },
-      state: sortCounts([...states].map(([id, count]) => ({ id, count }))),
+      ...{ state: countsOf(states), use: countsOf(uses).slice(0, MOST_COUNTED), value: countsOf(values).slice(0, MOST_COUNTED) },
     },
   };
 }
 
+/** Uses and values that are offered to narrow the list by; there may be thousands. */
+const MOST_COUNTED = 200;
+
+const countsOf = (counts: ReadonlyMap<string, number>) => sortCounts([...counts].map(([id, count]) => ({ id, count })));
 const increase = <K>(counts: Map<K, number>, key: K) => void counts.set(key, (counts.get(key) ?? 0) + 1);
 const sortCounts = (counts: { id: string; count: number }[]) => counts.sort((a, b) => b.count - a.count || compareReferences(a.id, b.id));
 
@@ -134,8 +143,10 @@ function buildCodes({ graph, scheme, items, collections }: ProjectState, { facts
 }
 
 /** One test for each part of the filter that narrows; nothing for those that do not. */
-function buildTests(state: ProjectState, { facts }: Told, codes: Record<Part, Code>, wish: Wish): Record<string, Test | undefined> {
+function buildTests(state: ProjectState, told: Told, codes: Record<Part, Code>, wish: Wish): Record<string, Test | undefined> {
+  const { facts } = told;
   const { graph, items } = state;
+  const valuesOf = wish.value ? buildValues(state, told, wish.field) : undefined;
   /** Whether the label of a link's code is one of some; looked up once for each code. */
   const among = (values: readonly string[], { of, label }: Code): Test | undefined => {
     if (values.length === 0) return undefined;
@@ -166,6 +177,8 @@ function buildTests(state: ProjectState, { facts }: Told, codes: Record<Part, Co
     state: wish.state === 'all' ? undefined : (link) => statesOf(state, link).includes(wish.state),
     sides: left.size + right.size === 0 ? undefined : sides(),
     words: buildWordTest(state, wish.words),
+    use: wish.use ? (link) => usesOf(state, link).includes(wish.use) : undefined,
+    value: valuesOf && ((link) => valuesOf(link).has(wish.value)),
     days: wish.after || wish.before ? (link) => facts.at[link]! >= after && facts.at[link]! < before : undefined,
   };
 }
@@ -188,4 +201,23 @@ function statesOf(state: ProjectState, link: number): string[] {
   if (!state.isPresent(graph.from[link]!) || !state.isPresent(graph.to[link]!)) states.push('withdrawn');
   if (state.linkUsage(link)) states.push('inUse');
   return states;
+}
+
+/** The uses that a link holds in only, as they are said. */
+function usesOf(state: ProjectState, link: number): string[] {
+  const usage = state.linkUsage(link);
+  return usage ? [usage.from, usage.to].flatMap((use) => (use ? [state.usages.say(use)] : [])) : [];
+}
+
+/** What either end of a link says in a field, each value once. */
+function buildValues({ graph }: ProjectState, { fields }: Told, field: string): ((link: number) => ReadonlySet<string>) | undefined {
+  if (!fields || !field) return undefined;
+  const said = fields.map((own) => sayValues(own?.[field]));
+  return (link) => new Set([...(said[graph.from[link]!] ?? []), ...(said[graph.to[link]!] ?? [])]);
+}
+
+function sayValues(value: FieldValue | undefined): string[] {
+  if (Array.isArray(value)) return value.map(String);
+  if (typeof value === 'boolean') return [value ? 'yes' : 'no'];
+  return value === null || value === undefined || value === '' ? [] : [String(value)];
 }

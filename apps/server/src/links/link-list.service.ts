@@ -1,5 +1,6 @@
 import type { ListedLink, queryLinks, ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
+import { ItemFactsKeeper } from '../items/item-facts.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PersonsService } from '../persons/persons.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -21,6 +22,7 @@ export class LinkListService {
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LinkFactsKeeper) private readonly facts: LinkFactsKeeper,
+    @Inject(ItemFactsKeeper) private readonly itemFacts: ItemFactsKeeper,
     @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
   ) {}
@@ -28,7 +30,7 @@ export class LinkListService {
   async query(projectId: string, { offset, limit, ...wish }: LinkListWish): Promise<Reply> {
     const state = await this.states.get(projectId);
     const facts = await this.facts.find(state);
-    const list = this.list(state, facts, wish);
+    const list = await this.list(state, facts, wish);
     const shown = [...list.order.subarray(offset, offset + limit)];
     const rows = await this.rows.findRows(
       projectId,
@@ -56,7 +58,7 @@ export class LinkListService {
   /** In the order of the list. */
   async findIds(projectId: string, wish: Omit<LinkListWish, 'offset' | 'limit'>): Promise<string[]> {
     const state = await this.states.get(projectId);
-    const { order } = this.list(state, await this.facts.find(state), wish);
+    const { order } = await this.list(state, await this.facts.find(state), wish);
     return Array.from(order, (link) => state.linkIds.at(link));
   }
 
@@ -86,12 +88,13 @@ export class LinkListService {
     }
   }
 
-  private list(state: ProjectState, facts: LinkFacts, wish: Omit<LinkListWish, 'offset' | 'limit'>): Listed {
+  private async list(state: ProjectState, facts: LinkFacts, wish: Omit<LinkListWish, 'offset' | 'limit'>): Promise<Listed> {
     const nameOf = (person: string) => this.persons.nameOf(person);
     const of = JSON.stringify([state.seq, state.day, wish, facts.persons.map(nameOf)]);
     const known = this.last.get(state);
     if (known?.of === of) return known.list;
-    const list = buildLinkList(state, { facts, nameOf }, wish);
+    const fields = wish.field ? (await this.itemFacts.find(state)).fields : undefined;
+    const list = buildLinkList(state, { facts, nameOf, ...(fields && { fields }) }, wish);
     this.last.set(state, { of, list });
     return list;
   }

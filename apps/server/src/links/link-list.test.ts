@@ -63,6 +63,30 @@ describe('all links', () => {
     expect(await server.client.call(findLinkIds, { params: { project: made.project }, query: { kind: ['verifies'] } as never })).toHaveLength(2);
   });
 
+  it('are narrowed by what an end says in a field, as it is now', async () => {
+    const priorityOf = async (value: string) => say({ field: 'priority', value });
+    const { client } = server;
+    const put = (name: string, revision: number, priority: string | null) =>
+      client.call(editItem, { params: { project: made.project, item: items[name]!.id }, body: { revision, fields: { priority } } });
+    expect((await query({ field: 'priority' })).counts.value).toEqual([]);
+    await put('flow', 1, 'High');
+    expect(await priorityOf('High')).toEqual(['REQ-002 derives REQ-001', 'TC-002 verifies REQ-002']);
+    await put('level', 1, 'Low');
+    expect((await query({ field: 'priority' })).counts.value).toEqual([
+      { id: 'Low', count: 3 },
+      { id: 'High', count: 2 },
+    ]);
+    expect((await query({ field: 'priority' })).total).toBe(4);
+    await put('flow', 2, 'Low');
+    expect(await priorityOf('High')).toEqual([]);
+    expect(await priorityOf('Low')).toHaveLength(4);
+    await client.call(undo, { params: { project: made.project } });
+    expect(await priorityOf('High')).toHaveLength(2);
+    await client.call(undo, { params: { project: made.project } });
+    await client.call(undo, { params: { project: made.project } });
+    expect(await priorityOf('Low')).toEqual([]);
+  });
+
   it('are saved as a workbook and as separated values, the rows that the filter leaves', async () => {
     const fetchFile = async (format: string) => {
       const response = await fetch(`${server.address}/api/projects/${made.project}/link-list/save/${format}?kind=verifies&sort=from`);

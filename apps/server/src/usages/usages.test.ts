@@ -15,6 +15,7 @@ import {
   listUsed,
   listUses,
   removeLinks,
+  queryLinks,
   setInUsage,
   undo,
 } from '@coomb/contract';
@@ -52,6 +53,12 @@ describe('an item that is used in several places', () => {
       const columns = await server.client.call(listLinks, { params: { project }, query: {} });
       const used = columns.id.flatMap((_, at) => (columns.fromUsage[at]! < 0 ? [] : [columns.usages[columns.fromUsage[at]!]]));
       expect(used.sort()).toEqual(['Lock › lock drive › Drive', 'Weir › weir drive › Drive']);
+      const inUse = await server.client.call(queryLinks, { params: { project }, query: { use: 'Lock › lock drive › Drive' } });
+      expect(inUse.rows.map(({ fromUse }) => fromUse)).toEqual(['Lock › lock drive › Drive']);
+      expect(inUse.counts.use.map(({ id, count }) => [id, count]).sort()).toEqual([
+        ['Lock › lock drive › Drive', 1],
+        ['Weir › weir drive › Drive', 1],
+      ]);
       const { usages } = await server.client.call(listUsages, { params: { project, item: drive.id } });
       expect(usages.map(({ id, links }) => [id === null, links])).toEqual([
         [false, 1],

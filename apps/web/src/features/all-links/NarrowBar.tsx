@@ -14,6 +14,10 @@ const stateLabels: Record<(typeof linkStates)[number], string> = {
   inUse: 'in one use only',
 };
 
+/** What is chosen is offered even where no link is left that has it. */
+const withChosen = (counts: Counts['kind'], chosen: string) =>
+  chosen && !counts.some(({ id }) => id === chosen) ? [{ id: chosen, count: 0 }, ...counts] : counts;
+
 const listOf = (value: string) => (value ? [value] : []);
 
 /** What narrows the list: a sentence of choices, each with how many links it would leave. */
@@ -82,6 +86,31 @@ export function NarrowBar({ filter, counts, onNarrow }: { filter: LinkFilter; co
         onChange={(person) => onNarrow({ person })}
         width="7.4rem"
       />
+      {(counts.use.length > 0 || filter.use) && (
+        <Choice
+          label="In use"
+          value={filter.use}
+          options={choices(withChosen(counts.use, filter.use), 'in whatever use', (use) => use)}
+          onChange={(use) => onNarrow({ use })}
+          width="8.2rem"
+        />
+      )}
+      <Choice
+        label="Field of an end"
+        value={filter.field}
+        options={[{ value: '', label: 'whatever ends say' }, ...names.fields.map(({ id, label }) => ({ value: id, label: `whose ${label} is` }))]}
+        onChange={(field) => onNarrow({ field, value: '' })}
+        width="9rem"
+      />
+      {filter.field && (
+        <Choice
+          label="Value of the field"
+          value={filter.value}
+          options={choices(withChosen(counts.value, filter.value), 'anything', (value) => value)}
+          onChange={(value) => onNarrow({ value })}
+          width="8rem"
+        />
+      )}
       since
       <Input
         size="2xs"
@@ -96,7 +125,23 @@ export function NarrowBar({ filter, counts, onNarrow }: { filter: LinkFilter; co
         <Button
           size="2xs"
           variant="ghost"
-          onClick={() => onNarrow({ kind: [], layers: '', left: [], right: [], state: 'all', origin: [], person: '', words: '', after: '', before: '' })}
+          onClick={() =>
+            onNarrow({
+              kind: [],
+              layers: '',
+              left: [],
+              right: [],
+              state: 'all',
+              origin: [],
+              person: '',
+              words: '',
+              use: '',
+              field: '',
+              value: '',
+              after: '',
+              before: '',
+            })
+          }
         >
           All links
         </Button>

@@ -26,7 +26,15 @@ describe('all links', () => {
       ];
       return {
         ...{ seq: 7, all: total, total: all.length, groups: url.searchParams.get('group') === 'kind' ? counts : [], offset: offset! },
-        counts: { kind: counts, origin: [], person: [], layers: [], state: [{ id: 'suspect', count: 1 }] },
+        counts: {
+          kind: counts,
+          origin: [],
+          person: [],
+          layers: [],
+          state: [{ id: 'suspect', count: 1 }],
+          use: [{ id: 'Weir › North gate', count: 2 }],
+          value: [{ id: 'High', count: 3 }],
+        },
         rows: all.slice(offset, offset! + limit!),
       };
     });
@@ -58,6 +66,19 @@ describe('all links', () => {
     expect(await screen.findByText('125 of 250 links')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'All links' }));
     await waitFor(() => expect(presentAddress()).not.toContain('kind'));
+  });
+
+  it('is narrowed by a use, and by what an end says in a field: its values are offered once it is chosen', async () => {
+    show(<AllLinksPage />);
+    await list();
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'In use' }), 'Weir › North gate (2)');
+    await waitFor(() => expect(presentAddress()).toContain('use=Weir'));
+    expect(screen.queryByRole('combobox', { name: 'Value of the field' })).toBeNull();
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Field of an end' }), 'whose Priority is');
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Value of the field' }), 'High (3)');
+    await waitFor(() => expect(presentAddress()).toMatch(/field=priority.*value=High/));
+    await userEvent.click(screen.getByRole('button', { name: 'All links' }));
+    await waitFor(() => expect(presentAddress()).not.toMatch(/use=|field=|value=/));
   });
 
   it('chooses all that the filter leaves, also what was never in sight, before something is done to all', async () => {

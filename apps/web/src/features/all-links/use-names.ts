@@ -21,7 +21,10 @@ export function useNames() {
         .split('>')
         .map((layer) => layers.get(layer) ?? layer)
         .join(' → ');
+    // Kinds may have a field in common.
+    const fields = new Map(scheme.kinds.flatMap((kind) => kind.fields.map(({ id, label }) => [id, { id, label }] as const)));
     return {
+      fields: [...fields.values()].sort((a, b) => a.label.localeCompare(b.label)),
       phrase: (kind: string) => phrases.get(kind) ?? kind,
       origin: (origin: string) => origins[origin] ?? origin,
       layers: layerPair,
