@@ -378,6 +378,6 @@ export const findItems = endpoint({
   path: '/projects/:project/find',
   summary: 'Items by words of their references, titles, texts, fields and sources, best first',
   params: projectParams,
-  query: z.object({ words: z.string().max(200), most: z.coerce.number().int().min(1).max(100).default(20) }),
+  query: z.object({ words: z.string().max(200), most: z.coerce.number().int().min(1).max(1000).default(20) }),
   reply: z.array(foundSchema),
 });

@@ -41,6 +41,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'getRealisation',
     'planLinks',
     'listSuspects',
+    'findSuspectsAt',
     'queryLinks',
     'saveLinkList',
     'findLinkIds',

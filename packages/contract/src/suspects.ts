@@ -36,3 +36,15 @@ export const listSuspects = endpoint({
   query: z.object({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
   reply: z.object({ seq: z.number(), links: z.number(), total: z.number(), groups: z.array(suspectGroup) }),
 });
+
+export const findSuspectsAt = endpoint({
+  method: 'POST',
+  path: '/projects/:project/suspects/at',
+  summary: 'Suspect links at some items, each seen from the end that changed last; nothing is stored',
+  params: projectParams,
+  body: z.object({ items: z.array(idSchema).min(1).max(5000) }),
+  reply: z.object({
+    seq: z.number(),
+    links: z.array(z.object({ id: idSchema, item: briefSchema, phrase: z.string(), other: briefSchema })),
+  }),
+});

@@ -7,6 +7,7 @@ import {
   findLinkIds,
   getLinkDifference,
   listLinks,
+  findSuspectsAt,
   listSuspects,
   pasteLinks,
   planLinks,
@@ -115,6 +116,11 @@ export class LinksController {
   @Route(listSuspects)
   listSuspects(@Call(listSuspects) { params, query }: Input<typeof listSuspects>) {
     return this.suspects.list(params.project, query.limit);
+  }
+
+  @Route(findSuspectsAt)
+  findSuspectsAt(@Call(findSuspectsAt) { params, body }: Input<typeof findSuspectsAt>) {
+    return this.suspects.findAt(params.project, body.items);
   }
 
   @Route(confirmLinks)

@@ -235,10 +235,9 @@ export class LinksService {
   /** Says that links hold against what their ends say now. Refuses where an end came to say something else since whoever confirms had looked. */
   confirm(projectId: string, person: string, ids: readonly string[], reason = ''): Promise<{ seq: number; ids: string[] }> {
     const plan = (state: ProjectState, rows: LinkValue[]) => ({
-      action:
-        rows.length === 1
-          ? `Confirm the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}`
-          : `Confirm ${counted(rows.length, 'link')}${reason && `: ${reason}`}`,
+      action: `Confirm ${
+        rows.length === 1 ? `the link from ${referenceOf(state, rows[0]!.fromId)} to ${referenceOf(state, rows[0]!.toId)}` : counted(rows.length, 'link')
+      }${reason && `: ${reason}`}`,
       after: (row: LinkValue) => confirmLink(state, row, person, this.clock.now().toISOString()),
     });
     return this.changeRows(projectId, person, ids, plan, (state, rows) => {

@@ -1,9 +1,10 @@
-import type { listSuspects, ReplyOf, SuspectGroup } from '@coomb/contract';
+import type { findSuspectsAt, listSuspects, ReplyOf, SuspectGroup } from '@coomb/contract';
 import { addToGroup, phraseAt } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { describeErrand } from '../project-state/describe-errand.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 
@@ -67,12 +68,32 @@ export class SuspectsService {
     };
     return { seq: state.seq, links, total: newest.length, groups: shown.map(describe) };
   }
+
+  /** Those at some items, each once. */
+  async findAt(projectId: string, items: readonly string[]): Promise<ReplyOf<typeof findSuspectsAt>> {
+    const state = await this.states.get(projectId);
+    const { graph, scheme } = state;
+    const links = new Set<number>();
+    for (const item of items) {
+      const node = getNode(state, item);
+      for (const direction of ['out', 'in'] as const) for (const link of graph.findLinks(node, direction)) links.add(link);
+    }
+    return {
+      seq: state.seq,
+      links: findSuspects(state, links).map(({ link, at }) => ({
+        id: state.linkIds.at(link),
+        item: state.brief(graph[at][link]!),
+        phrase: phraseAt(scheme.linkKinds[graph.kind[link]!]!, at),
+        other: state.brief(graph[at === 'from' ? 'to' : 'from'][link]!),
+      })),
+    };
+  }
 }
 
-function findSuspects(state: ProjectState): Seen[] {
+function findSuspects(state: ProjectState, links: Iterable<number> = Array(state.graph.links).keys()): Seen[] {
   const { graph } = state;
   const found: Seen[] = [];
-  for (let link = 0; link < graph.links; link++) {
+  for (const link of links) {
     if (!graph.isAlive(link) || !graph.isSuspect(link) || !state.isPresent(graph.from[link]!) || !state.isPresent(graph.to[link]!)) continue;
     const { from, to } = state.outdatedEnds(link);
     const at = (to?.now ?? -1) > (from?.now ?? -1) ? 'to' : 'from';

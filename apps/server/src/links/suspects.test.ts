@@ -1,4 +1,4 @@
-import { confirmLinks, editItem, giveErrands, type Item, listChanges, listSuspects, withdrawItems } from '@coomb/contract';
+import { confirmLinks, editItem, findSuspectsAt, giveErrands, type Item, listChanges, listSuspects, withdrawItems } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
@@ -45,6 +45,24 @@ describe('suspect links', () => {
     expect((await list()).groups[0]!.links.map(({ errand }) => errand?.owner)).toEqual(['Ida Moss', undefined]);
     await client.call(withdrawItems, { params: { project: id }, body: { items: [test.id] } });
     expect((await list()).links).toBe(1);
+  });
+
+  it('are found at items, each once, whichever end it is seen from', async () => {
+    const { reword, level, gate, test, client, project: id } = await project();
+    const at = (...items: Item[]) => client.call(findSuspectsAt, { params: { project: id }, body: { items: items.map((item) => item.id) } });
+    expect((await at(level, gate, test)).links).toEqual([]);
+    await reword(level, 'Pool level', 1);
+    const say = async (...items: Item[]) => (await at(...items)).links.map(({ item, phrase, other }) => `${item.reference} ${phrase} ${other.reference}`);
+    expect((await say(level)).toSorted()).toEqual(['REQ-001 is satisfied by DES-001', 'REQ-001 is verified by TC-001']);
+    expect(await say(gate)).toEqual(['REQ-001 is satisfied by DES-001']);
+    expect(await say(level, gate, test)).toHaveLength(2);
+  });
+
+  it('keep the reason where one alone is confirmed, too', async () => {
+    const { reword, level, ids, client, project: id } = await project();
+    await reword(level, 'Pool level', 1);
+    await client.call(confirmLinks, { params: { project: id }, body: { links: [ids[0]!], reason: 'Name only' } });
+    expect((await client.call(listChanges, { params: { project: id }, query: {} }))[0]!.action).toBe('Confirm the link from DES-001 to REQ-001: Name only');
   });
 
   it('are confirmed many at once with a reason, which the change keeps', async () => {

@@ -6,10 +6,11 @@ import { readMarks, writeMarks } from '../../shared/marks/marks';
 import { notify } from '../../shared/ui/notices';
 import { AskDialog } from '../../shared/ui/ask-dialog';
 import { ChangeItemsDialog } from './ChangeItemsDialog';
+import { ConfirmDialog } from './ConfirmDialog';
 import { HandOnDialog, WaiveDialog } from './dialogs';
 import { type About, useWithdrawMany } from './queries';
 
-export type Act = 'field' | 'move' | 'hand' | 'waive';
+export type Act = 'field' | 'move' | 'hand' | 'waive' | 'confirm';
 
 interface Props {
   project: string;
@@ -60,6 +61,7 @@ export function ActBar({ project, total, chosen, items, findings, about, sort = 
       {findings && button('Waive…', () => setAct('waive'), 'Accept the gap, with a reason (W)')}
       {button('Set a field…', () => setAct('field'), 'One value for all of them (E)')}
       {button('Move…', () => setAct('move'), 'Below a section of their collection')}
+      {button('Confirm links…', () => setAct('confirm'), 'Their suspect links hold, with a reason (C)')}
       {button('Hand on…', () => setAct('hand'), 'To a person, who has them in hand then (H)')}
       {button(
         'Withdraw',
@@ -77,6 +79,7 @@ export function ActBar({ project, total, chosen, items, findings, about, sort = 
           onDone={done}
         />
       )}
+      {act === 'confirm' && <ConfirmDialog project={project} items={items} onClose={close} onDone={done} />}
       {act === 'waive' && findings && <WaiveDialog project={project} findings={findings} onClose={close} onDone={done} />}
       {withdrawing && (
         <AskWithdraw

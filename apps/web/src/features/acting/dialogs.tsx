@@ -23,6 +23,7 @@ export function ReasonDialog({
   says,
   verb,
   busy,
+  disabled = false,
   onDo,
   onClose,
 }: {
@@ -30,12 +31,21 @@ export function ReasonDialog({
   says: ReactNode;
   verb: string;
   busy: boolean;
+  disabled?: boolean;
   onDo: (reason: string) => void;
   onClose: () => void;
 }) {
   const [reason, setReason] = useState('');
   return (
-    <AskDialog title={title} says={says} verb={verb} busy={busy} disabled={reason.trim().length < 5} onDo={() => onDo(reason.trim())} onClose={onClose}>
+    <AskDialog
+      title={title}
+      says={says}
+      verb={verb}
+      busy={busy}
+      disabled={disabled || reason.trim().length < 5}
+      onDo={() => onDo(reason.trim())}
+      onClose={onClose}
+    >
       {label('Why', <Textarea size="sm" rows={2} autoFocus value={reason} maxLength={1000} onChange={(event) => setReason(event.target.value)} />)}
     </AskDialog>
   );

@@ -1,4 +1,15 @@
-import { type BodyOf, changeItems, confirmLinks, giveErrands, listErrands, mendFindings, settleErrands, waiveFindings, withdrawItems } from '@coomb/contract';
+import {
+  type BodyOf,
+  changeItems,
+  confirmLinks,
+  findSuspectsAt,
+  giveErrands,
+  listErrands,
+  mendFindings,
+  settleErrands,
+  waiveFindings,
+  withdrawItems,
+} from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -24,6 +35,15 @@ export function useTriedItems(project: string, body: NonNullable<BodyOf<typeof c
     queryKey: [...projectKey(project), 'tried items', body],
     queryFn: ({ signal }) => call(changeItems, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
     enabled: body !== undefined,
+    retry: false,
+  });
+}
+
+/** Suspect links at some items. */
+export function useSuspectsAt(project: string, items: readonly string[]) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'suspects at', items],
+    queryFn: ({ signal }) => call(findSuspectsAt, { params: { project }, body: { items: [...items] }, signal }),
     retry: false,
   });
 }

@@ -114,6 +114,7 @@ export function FindingsPage() {
     w: () => setAsking('waive'),
     h: () => setAsking('hand'),
     e: () => setAsking('field'),
+    c: () => setAsking('confirm'),
   };
   const save = async () => {
     const rows: string[][] = [];

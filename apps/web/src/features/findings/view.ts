@@ -12,6 +12,8 @@ export const findingsListView: View = {
     ['Enter', 'Open the item'],
     ['M', 'Mend in the first way that is proposed'],
     ['B', 'Link it on the bench, where something is not linked'],
+    ['C', 'Confirm suspect links of the items'],
+    ['E', 'Set a field'],
     ['W', 'Waive'],
     ['H', 'Hand on'],
   ],

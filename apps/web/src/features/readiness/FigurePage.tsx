@@ -1,8 +1,8 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Button, Input } from '@chakra-ui/react';
 import { compareReferences, stateWords } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { useProject } from '../../shared/live/project-queries';
@@ -11,12 +11,10 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { saveFile } from '../../shared/save-file';
 import { SaveChosen } from '../exports';
-import { Reference, useItemAddress } from '../../shared/ui/reference';
-import { WorkList } from '../../shared/ui/work-list';
-import { useAtHand } from '../../shared/marks/at-hand';
+import { Reference } from '../../shared/ui/reference';
 import { PersonMark } from '../../shared/ui/person-mark';
 import { useErrands } from '../acting/queries';
-import { type Act, ActBar } from '../acting/ActBar';
+import { ItemList } from '../acting/ItemList';
 import { StateMark } from '../../shared/ui/states';
 import { useFigure } from './queries';
 import { toCsv } from '../../shared/to-csv';
@@ -128,69 +126,27 @@ type Items = NonNullable<ReturnType<typeof useFigure>['data']>['items'];
 
 function ItemRows({ figure, items, kinds, collections }: { figure: string; items: Items; kinds: Map<string, string>; collections: Map<string, string> }) {
   const project = useProject();
-  const itemAddress = useItemAddress();
-  const navigate = useNavigate();
-  const [place, setPlace] = useState(0);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [act, setAct] = useState<Act>();
-  const marked = Math.min(place, items.length - 1);
-  const kept = items.filter(({ id }) => chosen.has(id));
-  const targets = kept.length > 0 ? kept : items[marked] ? [items[marked]] : [];
   const ownerOf = new Map((useErrands(project.id).data ?? []).map((one) => [one.item, one.owner]));
-  useAtHand(targets);
   /** Lists of what misses a rule are gaps, which may be waived. */
   const rule = /^rule:([^:]+):notMet$/.exec(figure)?.[1];
-  const open = (index: number) => void navigate(itemAddress(items[index]!.reference));
-  const acts: Record<string, Act> = { h: 'hand', e: 'field', ...(rule && { w: 'waive' as const }) };
   return (
-    <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
-      <ActBar
-        project={project.id}
-        total={items.length}
-        chosen={kept.length}
-        items={targets}
-        findings={rule ? targets.map(({ id }) => `gap:${rule}:${id}`) : undefined}
-        act={act}
-        setAct={setAct}
-        onDone={() => setChosen(new Set())}
-      />
-      <WorkList
-        label="Items"
-        count={items.length}
-        rowHeight={28}
-        keyOf={(index) => items[index]!.id}
-        nameOf={(index) => `${items[index]!.reference} ${items[index]!.title}`}
-        marked={marked}
-        onMark={setPlace}
-        chosen={new Set(kept.map(({ id }) => id))}
-        onChoose={setChosen}
-        onKey={(key, index) => {
-          if (key === 'Enter' || key === 'o') open(index);
-          else if (acts[key]) setAct(acts[key]);
-          else return false;
-          return true;
-        }}
-      >
-        {(index) => {
-          const item = items[index]!;
-          return (
-            <>
-              <StateMark state={item.state} bare />
-              <Reference reference={item.reference} w="6em" flexShrink={0} />
-              <OneLine flex="1" fontFamily="serif" text={item.title} />
-              {ownerOf.has(item.id) && <PersonMark name={ownerOf.get(item.id)!} />}
-              {item.note && <OneLine maxW="24em" color="brick.fg" fontSize="12.5px" text={item.note} />}
-              <Box w="9em" color="fg.muted" fontSize="12.5px">
-                {kinds.get(item.kind)}
-              </Box>
-              <OneLine w="13em" color="fg.muted" fontSize="12.5px" text={collections.get(item.collection) ?? ''} />
-              <Box w="8em" color="fg.muted" fontSize="12.5px">
-                {stateWords[item.state].label}
-              </Box>
-            </>
-          );
-        }}
-      </WorkList>
-    </Flex>
+    <ItemList label="Items" items={items} findingOf={rule === undefined ? undefined : ({ id }) => `gap:${rule}:${id}`}>
+      {(item) => (
+        <>
+          <StateMark state={item.state} bare />
+          <Reference reference={item.reference} w="6em" flexShrink={0} />
+          <OneLine flex="1" fontFamily="serif" text={item.title} />
+          {ownerOf.has(item.id) && <PersonMark name={ownerOf.get(item.id)!} />}
+          {item.note && <OneLine maxW="24em" color="brick.fg" fontSize="12.5px" text={item.note} />}
+          <Box w="9em" color="fg.muted" fontSize="12.5px">
+            {kinds.get(item.kind)}
+          </Box>
+          <OneLine w="13em" color="fg.muted" fontSize="12.5px" text={collections.get(item.collection) ?? ''} />
+          <Box w="8em" color="fg.muted" fontSize="12.5px">
+            {stateWords[item.state].label}
+          </Box>
+        </>
+      )}
+    </ItemList>
   );
 }

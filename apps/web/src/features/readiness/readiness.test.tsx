@@ -1,6 +1,8 @@
 import {
   type Brief,
   changeItems,
+  confirmLinks,
+  findSuspectsAt,
   getProject,
   getReadiness,
   giveErrands,
@@ -14,7 +16,7 @@ import { buildStateCounts, verificationStates } from '@coomb/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
+import { aBrief, answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { FigurePage } from './FigurePage';
 import { ReadinessPage } from './ReadinessPage';
 
@@ -227,6 +229,32 @@ describe('the list behind a figure', () => {
         skipRefused: true,
       }),
     );
+  });
+
+  it('confirms the suspect links of all that are chosen: says which, and keeps a reason', async () => {
+    const links = [11, 12].map((number) => ({ id: idOf(number), item: aBrief(3, 'Level'), phrase: 'is verified by', other: aBrief(number, `Test ${number}`) }));
+    answer(findSuspectsAt, { seq: 8, links });
+    answer(confirmLinks, { seq: 9, ids: [] });
+    open('state:failing');
+    await choose();
+    await userEvent.keyboard('c');
+    expect(await screen.findByText(/SYS-003, which changed, is verified by SYS-012 Test 12/)).toBeTruthy();
+    expect(sentTo(/suspects\/at/)).toEqual([{ items: [9, 10].map((number) => idOf(100 + number)) }]);
+    const hold = screen.getByRole('button', { name: 'Confirm 2 links' }) as HTMLButtonElement;
+    expect(hold.disabled).toBe(true);
+    await userEvent.type(screen.getByLabelText('Why'), 'Only the name changed');
+    await userEvent.click(hold);
+    await waitFor(() => expect(sentTo(/links\/confirm/)).toEqual([{ links: [idOf(11), idOf(12)], reason: 'Only the name changed' }]));
+  });
+
+  it('says so where no link of what is chosen is suspect', async () => {
+    answer(findSuspectsAt, { seq: 8, links: [] });
+    open('state:failing');
+    await choose();
+    await userEvent.click(screen.getByRole('button', { name: 'Confirm links…' }));
+    expect(await screen.findByText(/None of their links is suspect/)).toBeTruthy();
+    await userEvent.type(screen.getByLabelText('Why'), 'Nothing to say');
+    expect((screen.getByRole('button', { name: 'Confirm' }) as HTMLButtonElement).disabled).toBe(true);
   });
 
   it('asks before it withdraws many', async () => {

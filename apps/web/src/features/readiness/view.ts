@@ -15,5 +15,15 @@ export const findingsView: View = {
   name: 'Items behind a number',
   help: 'The items behind a number, with what was found at each.',
   addresses: ['check/figure/:figure'],
+  keys: [
+    ['↑ ↓', 'Move in the list'],
+    ['Space', 'Choose the marked item; with Shift and arrows, all on the way'],
+    ['Ctrl A', 'Choose all'],
+    ['Enter', 'Open the item'],
+    ['E', 'Set a field'],
+    ['C', 'Confirm suspect links'],
+    ['H', 'Hand on'],
+    ['W', 'Waive, where the items miss a rule'],
+  ],
   load: async () => (await import('./FigurePage')).FigurePage,
 };

@@ -4,7 +4,7 @@ import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 
 /** Items that are listed at most: as many as the server gives. */
-export const MOST_FOUND = 100;
+export const MOST_FOUND = 1000;
 
 export function useFound(project: string, words: string) {
   return useQuery({

@@ -1,6 +1,7 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useRef } from 'react';
+import { useRestingFocus } from './use-resting-focus';
 
 interface Props {
   label: string;
@@ -40,6 +41,7 @@ export function WorkList({
   isHeading = () => false,
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
+  useRestingFocus(frame);
   const virtual = useVirtualizer({ count, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 10 });
   const rows = virtual.getVirtualItems();
   const [first, last] = [rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0];
