@@ -9,6 +9,7 @@ import { ChangeItemsDialog } from './ChangeItemsDialog';
 import { ConfirmDialog } from './ConfirmDialog';
 import { HandOnDialog, WaiveDialog } from './dialogs';
 import { type About, useWithdrawMany } from './queries';
+import { WaiveItemsDialog } from './WaiveItemsDialog';
 
 export type Act = 'field' | 'move' | 'hand' | 'waive' | 'confirm';
 
@@ -58,7 +59,7 @@ export function ActBar({ project, total, chosen, items, findings, about, sort = 
       <Box flex="1" />
       {children}
       {button('Mark to link', mark, 'They stay marked over pages; “;” links them with what is at hand there (.)')}
-      {findings && button('Waive…', () => setAct('waive'), 'Accept the gap, with a reason (W)')}
+      {button('Waive…', () => setAct('waive'), findings ? 'Accept the gap, with a reason (W)' : 'Accept that they miss a rule, with a reason (W)')}
       {button('Set a field…', () => setAct('field'), 'One value for all of them (E)')}
       {button('Move…', () => setAct('move'), 'Below a section of their collection')}
       {button('Confirm links…', () => setAct('confirm'), 'Their suspect links hold, with a reason (C)')}
@@ -80,7 +81,12 @@ export function ActBar({ project, total, chosen, items, findings, about, sort = 
         />
       )}
       {act === 'confirm' && <ConfirmDialog project={project} items={items} onClose={close} onDone={done} />}
-      {act === 'waive' && findings && <WaiveDialog project={project} findings={findings} onClose={close} onDone={done} />}
+      {act === 'waive' &&
+        (findings ? (
+          <WaiveDialog project={project} findings={findings} onClose={close} onDone={done} />
+        ) : (
+          <WaiveItemsDialog items={items} onClose={close} onDone={done} />
+        ))}
       {withdrawing && (
         <AskWithdraw
           items={items}

@@ -31,7 +31,7 @@ export function ItemList<Item extends Brief>({ label, items, findingOf, empty, c
   const targets = kept.length > 0 ? kept : items[marked] ? [items[marked]] : [];
   useAtHand(targets);
   const open = (index: number) => void navigate(itemAddress(items[index]!.reference));
-  const acts: Record<string, Act> = { c: 'confirm', e: 'field', h: 'hand', ...(findingOf && { w: 'waive' as const }) };
+  const acts: Record<string, Act> = { c: 'confirm', e: 'field', h: 'hand', w: 'waive' };
   return (
     <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
       <ActBar

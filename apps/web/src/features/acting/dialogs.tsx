@@ -51,8 +51,17 @@ export function ReasonDialog({
   );
 }
 
+interface WaiveProps {
+  project: string;
+  findings: readonly string[];
+  /** What chooses them, above the reason. */
+  children?: ReactNode;
+  onClose: () => void;
+  onDone: () => void;
+}
+
 /** Accepts findings by name. */
-export function WaiveDialog({ project, findings, onClose, onDone }: { project: string; findings: readonly string[]; onClose: () => void; onDone: () => void }) {
+export function WaiveDialog({ project, findings, children, onClose, onDone }: WaiveProps) {
   const [reason, setReason] = useState('');
   const [approver, setApprover] = useState('');
   const [until, setUntil] = useState('');
@@ -64,7 +73,7 @@ export function WaiveDialog({ project, findings, onClose, onDone }: { project: s
       says="They are accepted as they are, by you. Figures count them as waived, with the reason beside them; undo takes all of it back."
       verb={`Waive ${many}`}
       busy={waive.isPending}
-      disabled={reason.trim().length < 5}
+      disabled={findings.length === 0 || reason.trim().length < 5}
       onDo={() =>
         waive.mutate(
           { findings: [...findings], reason: reason.trim(), approver: approver.trim() || null, until: until || null },
@@ -78,6 +87,7 @@ export function WaiveDialog({ project, findings, onClose, onDone }: { project: s
       }
       onClose={onClose}
     >
+      {children}
       {label(
         'Why is this accepted?',
         <Textarea size="sm" rows={2} autoFocus value={reason} maxLength={2000} onChange={(event) => setReason(event.target.value)} />,

@@ -6,6 +6,7 @@ import {
   giveErrands,
   listErrands,
   mendFindings,
+  openFigure,
   settleErrands,
   waiveFindings,
   withdrawItems,
@@ -35,6 +36,17 @@ export function useTriedItems(project: string, body: NonNullable<BodyOf<typeof c
     queryKey: [...projectKey(project), 'tried items', body],
     queryFn: ({ signal }) => call(changeItems, { params: { project }, body: { ...body!, dryRun: true, skipRefused: true }, signal }),
     enabled: body !== undefined,
+    retry: false,
+  });
+}
+
+/** Items that miss a rule. */
+export function useMissing(project: string, rule: string) {
+  return useQuery({
+    queryKey: [...projectKey(project), 'missing', rule],
+    queryFn: async ({ signal }) =>
+      new Set((await call(openFigure, { params: { project, figure: `rule:${rule}:notMet` }, query: {}, signal })).items.map(({ id }) => id)),
+    enabled: rule !== '',
     retry: false,
   });
 }

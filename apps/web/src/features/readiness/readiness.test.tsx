@@ -209,10 +209,23 @@ describe('the list behind a figure', () => {
     await waitFor(() => expect(sentTo(/findings\/waive/)).toMatchObject([{ findings: [9, 10].map((number) => `gap:tested:${idOf(100 + number)}`) }]));
   });
 
-  it('offers no waiver where the figure counts no gaps', async () => {
+  it('waives a rule for those that miss it, where the figure counts no gaps', async () => {
     open('state:failing');
     await choose();
-    expect(screen.queryByRole('button', { name: 'Waive…' })).toBeNull();
+    answer(openFigure, ({ url }) => ({
+      id: 'gaps',
+      label: 'Gaps',
+      explains: '',
+      items: url.pathname.includes('tested') ? [brief(10, 'Gate drive', 'failing')] : [],
+    }));
+    await userEvent.keyboard('w');
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Rule' }), 'implemented');
+    expect(await screen.findByText('None of them misses this rule.')).toBeTruthy();
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Rule' }), 'Tested');
+    expect(await screen.findByText('1 of 2 items misses it.')).toBeTruthy();
+    await userEvent.type(screen.getByLabelText('Why is this accepted?'), 'Not built this year');
+    await userEvent.click(screen.getByRole('button', { name: 'Waive 1 finding' }));
+    await waitFor(() => expect(sentTo(/findings\/waive/)).toMatchObject([{ findings: [`gap:tested:${idOf(110)}`] }]));
   });
 
   it('sets a field of all that are chosen, saying before how many', async () => {

@@ -23,7 +23,7 @@ export const findingsView: View = {
     ['E', 'Set a field'],
     ['C', 'Confirm suspect links'],
     ['H', 'Hand on'],
-    ['W', 'Waive, where the items miss a rule'],
+    ['W', 'Waive a rule that they miss'],
   ],
   load: async () => (await import('./FigurePage')).FigurePage,
 };

@@ -13,6 +13,7 @@ export const searchView: View = {
     ['E', 'Set a field'],
     ['C', 'Confirm suspect links'],
     ['H', 'Hand on'],
+    ['W', 'Waive a rule that they miss'],
   ],
   load: async () => (await import('./SearchPage')).SearchPage,
 };
