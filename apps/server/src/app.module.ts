@@ -97,6 +97,10 @@ import { SchemeRepo } from './scheme/scheme.repo.js';
 import { SchemeService } from './scheme/scheme.service.js';
 import { SetsController } from './sets/sets.controller.js';
 import { SetsService } from './sets/sets.service.js';
+import { CellsService } from './registers/cells.service.js';
+import { RegisterGrounds } from './registers/register-grounds.js';
+import { RegistersController } from './registers/registers.controller.js';
+import { RegistersService } from './registers/registers.service.js';
 import { RunsController } from './runs/runs.controller.js';
 import { RunsRepo } from './runs/runs.repo.js';
 import { TraceTreeController } from './trace-tree/trace-tree.controller.js';
@@ -146,6 +150,7 @@ export class AppModule {
         ErrandsController,
         FindingsController,
         ImpactController,
+        RegistersController,
         WaitingEndsController,
         UsagesController,
         GatherController,
@@ -216,6 +221,9 @@ export class AppModule {
         SuspectsService,
         LinkFactsKeeper,
         ItemFactsKeeper,
+        RegisterGrounds,
+        RegistersService,
+        CellsService,
         LinkListService,
         ChangeLinksService,
         PasteLinksService,

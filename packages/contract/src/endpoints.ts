@@ -20,6 +20,7 @@ import * as pictures from './pictures.js';
 import * as projects from './projects.js';
 import * as recipes from './recipes.js';
 import * as related from './related.js';
+import * as register from './register.js';
 import * as reports from './reports.js';
 import * as runs from './runs.js';
 import * as savedViews from './saved-views.js';
@@ -54,6 +55,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...boundary,
     ...traceTree,
     ...recipes,
+    ...register,
     ...reports,
     ...runs,
     ...schemeChanges,

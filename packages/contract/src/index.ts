@@ -36,4 +36,5 @@ export * from './errands.js';
 export * from './findings.js';
 export * from './impact.js';
 export * from './link-list.js';
+export * from './register.js';
 export * from './suspects.js';

@@ -122,3 +122,8 @@ export * from './trace/derived-steps.js';
 export * from './trace/trace-tree.js';
 export * from './drawing/compare-drawn.js';
 export * from './drawing/made/index.js';
+export * from './register/register.js';
+export * from './register/read-column.js';
+export * from './register/build-register.js';
+export * from './register/shows/shows.js';
+export type { AnyShow, Offer, RegisterGround, Value, ValueType } from './register/shows/show.js';

@@ -18,10 +18,10 @@ import {
   suggestLinks,
 } from '@coomb/contract';
 import { pipeline } from 'node:stream/promises';
-import { writeCsvRow } from '@coomb/formats';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
+import { restOf, writeCsvRows } from '../tables/rows.js';
 import { writeWorkbook } from '../tables/write-workbook.js';
 import { RelatedService } from './related.service.js';
 import { LinkDifferenceService } from './link-difference.service.js';
@@ -137,15 +137,4 @@ export class LinksController {
   suggest(@Call(suggestLinks) { params, query }: Input<typeof suggestLinks>) {
     return this.suggestions.suggest(params.project, params.item, query.collection, query.most);
   }
-}
-
-async function* restOf(first: IteratorResult<string[]>, rest: AsyncGenerator<string[]>): AsyncGenerator<string[]> {
-  if (first.done) return;
-  yield first.value;
-  yield* rest;
-}
-
-async function* writeCsvRows(rows: AsyncIterable<string[]>): AsyncGenerator<string> {
-  yield '\uFEFF';
-  for await (const row of rows) yield writeCsvRow(row);
 }

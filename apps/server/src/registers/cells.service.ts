@@ -1,0 +1,177 @@
+import { type BodyOf, CoombError, type ReplyOf, type WrittenCell, type writeCells } from '@coomb/contract';
+import { counted, fieldTypeOf, findLinkKind, getKind, groupBy } from '@coomb/core';
+import { Inject, Injectable } from '@nestjs/common';
+import { LedgerService } from '../changes/ledger.service.js';
+import { CLOCK, type Clock } from '../http/tokens.js';
+import { checkFields, hiddenFields, keepFields } from '../items/check-fields.js';
+import { HtmlCleaner } from '../items/clean-html.js';
+import { changesMeaning } from '../items/items.service.js';
+import type { Change, ItemValue } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LinksService } from '../links/links.service.js';
+import { getNode } from '../project-state/get-node.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { UsageFinder } from '../link-rows/usage-finder.js';
+
+type Wish = NonNullable<BodyOf<typeof writeCells>>;
+type Outcome = ReplyOf<typeof writeCells>;
+/** A cell with its place among those that were written. */
+type Placed = WrittenCell & { place: number };
+
+const MOST_TITLE = 500;
+
+/** Writes many cells as one batch: titles, fields, and what items are linked with. */
+@Injectable()
+export class CellsService {
+  constructor(
+    @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LinksService) private readonly links: LinksService,
+    @Inject(HtmlCleaner) private readonly html: HtmlCleaner,
+    @Inject(CLOCK) private readonly clock: Clock,
+  ) {}
+
+  /** Refuses, unless told to skip them, where any cell cannot be written so. A dry run says what would become of each and changes nothing. */
+  async write(projectId: string, person: string, { cells, dryRun, skipRefused }: Wish): Promise<Outcome> {
+    const outcome: Outcome = { seq: 0, ids: [], changed: 0, refused: [] };
+    const made = await this.ledger.change(projectId, async (state) => {
+      outcome.seq = state.seq;
+      const changes: Change[] = [];
+      const placed = cells.map((cell, place) => ({ ...cell, place }));
+      const refuse = (cell: number, says: string) => void outcome.refused.push({ cell, says });
+      const rows = await this.rows.findRows('item', [...new Set(cells.map(({ item }) => item))]);
+      const changed = new Set<number>();
+      for (const [id, own] of groupBy(placed, ({ item }) => item)) {
+        const before = rows.get(id);
+        if (!before || before.projectId !== projectId || before.withdrawn) {
+          for (const { place } of own) refuse(place, before ? `${before.reference} is withdrawn` : 'The item is not there any more');
+          continue;
+        }
+        let after = before;
+        for (const cell of own) {
+          if (cell.column.sort === 'links') continue;
+          const next = await this.writeOwn(state, after, cell);
+          if (typeof next === 'string') refuse(cell.place, next);
+          else if (next !== after) {
+            after = next;
+            changed.add(cell.place);
+          }
+        }
+        if (after === before) continue;
+        const whole = { ...after, revision: before.revision + 1, changedAt: this.clock.now().toISOString(), changedBy: person };
+        if (changesMeaning(state.scheme, before, whole)) whole.meaningSeq = state.seq + 1;
+        changes.push({ entity: 'item', before, after: whole });
+      }
+      const linked = placed.filter(({ column, item }) => column.sort === 'links' && rows.get(item)?.withdrawn === false);
+      if (linked.length > 0) changes.push(...(await this.writeLinks(state, person, linked, refuse, changed)));
+      outcome.changed = changed.size;
+      outcome.refused.sort((a, b) => a.cell - b.cell);
+      if (outcome.refused.length > 0 && !skipRefused && !dryRun)
+        throw new CoombError(
+          'input-invalid',
+          `${counted(outcome.refused.length, 'cell')} cannot be written so: ${outcome.refused
+            .slice(0, 3)
+            .map(({ says }) => says)
+            .join('; ')}.`,
+          { refused: outcome.refused },
+        );
+      const [first] = cells;
+      const action = cells.length === 1 ? `Write in ${rows.get(first!.item)?.reference ?? 'a cell'}` : `Write ${counted(changed.size, 'cell')}`;
+      return { person, action, changes: dryRun ? [] : changes };
+    });
+    return { ...outcome, seq: Math.max(outcome.seq, made.seq), ids: made.ids };
+  }
+
+  /** The item with the cell written; the same where that says nothing new; words where it cannot be. */
+  private async writeOwn(state: ProjectState, item: ItemValue, { column, text }: Placed): Promise<ItemValue | string> {
+    if (column.sort === 'title') {
+      const title = text.trim().replace(/\s+/g, ' ');
+      if (title === '') return `${item.reference} needs a title`;
+      if (title.length > MOST_TITLE) return `${item.reference}: a title has at most ${MOST_TITLE} letters`;
+      return title === item.title ? item : { ...item, title };
+    }
+    if (column.sort !== 'field') return item;
+    const field = item.heading ? undefined : getKind(state.scheme, item.kind).fields.find((one) => one.id === column.field);
+    if (!field) return `${item.reference} has no such field`;
+    const type = fieldTypeOf(field.type);
+    const { value, problem } = text.trim() === '' ? { value: null } : type.read(text.trim(), field);
+    if (problem) return `${item.reference}: ${problem}`;
+    const cleaned = type.rich && typeof value === 'string' ? await this.html.clean(value) : value;
+    try {
+      checkFields(state.scheme, item.kind, { [field.id]: cleaned });
+    } catch (refusal) {
+      if (refusal instanceof CoombError) return `${item.reference}: ${refusal.message.replace(/^fields\.[^:]*: /, '')}`;
+      throw refusal;
+    }
+    const fields = { ...item.fields, [field.id]: cleaned };
+    const kept = { ...hiddenFields(state.scheme, item.kind, fields), ...keepFields(state.scheme, item.kind, fields) };
+    return JSON.stringify(kept[field.id] ?? null) === JSON.stringify(item.fields[field.id] ?? null) ? item : { ...item, fields: kept };
+  }
+
+  /** A cell of links names all that the item is to be linked with: what is named is linked, what is named no more is not. */
+  private async writeLinks(
+    state: ProjectState,
+    person: string,
+    cells: readonly Placed[],
+    refuse: (cell: number, says: string) => void,
+    changed: Set<number>,
+  ): Promise<Change[]> {
+    const usages = new UsageFinder(state, this.clock.newId);
+    const changes: Change[] = [];
+    const removed = new Map<number, number>();
+    for (const { item, column, text, place } of cells) {
+      if (column.sort !== 'links') continue;
+      const node = getNode(state, item);
+      const kind = state.scheme.linkKinds.findIndex(({ id }) => id === column.linkKind);
+      if (kind < 0 || !findLinkKind(state.scheme, column.linkKind)) {
+        refuse(place, `There are no links of the kind “${column.linkKind}”`);
+        continue;
+      }
+      const isFrom = column.end === 'from';
+      const wanted = new Set<number>();
+      const unknown = text.split(/[\s,;]+/).filter((reference) => {
+        if (!reference) return false;
+        const other = findNode(state, reference);
+        if (other !== undefined) wanted.add(other);
+        return other === undefined;
+      });
+      if (unknown.length > 0) {
+        refuse(place, `There is no ${unknown.slice(0, 3).join(', no ')}`);
+        continue;
+      }
+      const standing = state.graph.findLinks(node, isFrom ? 'out' : 'in', kind);
+      const otherOf = (link: number) => (isFrom ? state.graph.to[link]! : state.graph.from[link]!);
+      try {
+        const own = [...wanted]
+          .filter((other) => !standing.some((link) => otherOf(link) === other))
+          .map((other): Change => {
+            const [from, to] = isFrom ? [node, other] : [other, node];
+            const ends = { from: state.items[from]!.id, to: state.items[to]!.id };
+            return { entity: 'link', before: null, after: this.links.build(state, person, { linkKind: column.linkKind, ...ends }, 'made', usages) };
+          });
+        const gone = standing.filter((link) => state.isPresent(otherOf(link)) && !wanted.has(otherOf(link)));
+        for (const link of gone) removed.set(link, place);
+        if (own.length + gone.length > 0) changed.add(place);
+        changes.push(...own);
+      } catch (refusal) {
+        if (!(refusal instanceof CoombError)) throw refusal;
+        refuse(place, refusal.message.replace(/\.$/, ''));
+      }
+    }
+    const links = await this.rows.findRows(
+      'link',
+      [...removed.keys()].map((link) => state.linkIds.at(link)),
+    );
+    for (const before of links.values()) changes.push({ entity: 'link', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } });
+    return [...changes, ...usages.made];
+  }
+}
+
+function findNode(state: ProjectState, reference: string): number | undefined {
+  try {
+    const node = getNode(state, reference);
+    return state.isPresent(node) ? node : undefined;
+  } catch {
+    return undefined;
+  }
+}

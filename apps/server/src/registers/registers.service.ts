@@ -1,0 +1,107 @@
+import { CoombError, type queryRegister, type RegisterAsked, type RegisterRow, type ReplyOf } from '@coomb/contract';
+import { buildRegister, type Column, findOffer, passerOf, type Register, type RegisterGround, sayValue } from '@coomb/core';
+import { plainText } from '@coomb/formats';
+import { Inject, Injectable } from '@nestjs/common';
+import { ItemsRepo } from '../items/items.repo.js';
+import type { ProjectState } from '../project-state/project-state.js';
+import { ProjectStates } from '../project-state/project-states.js';
+import { RegisterGrounds } from './register-grounds.js';
+
+interface Wish extends RegisterAsked {
+  offset: number;
+  limit: number;
+}
+
+/** Registers that are kept ready of each project: windows of one are asked for one after the other. */
+const MOST_KEPT = 6;
+/** Rows that are read at once for a file. */
+const BLOCK = 500;
+
+/** Items as rows of columns: chosen, sorted and grouped here, shown in windows. */
+@Injectable()
+export class RegistersService {
+  private readonly kept = new WeakMap<ProjectState, Map<string, Register>>();
+
+  constructor(
+    @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(RegisterGrounds) private readonly grounds: RegisterGrounds,
+    @Inject(ItemsRepo) private readonly items: ItemsRepo,
+  ) {}
+
+  async query(projectId: string, { offset, limit, ...asked }: Wish): Promise<ReplyOf<typeof queryRegister>> {
+    const state = await this.states.get(projectId);
+    const ground = await this.grounds.find(state);
+    const register = this.build(state, ground, asked);
+    const { what } = asked;
+    return {
+      ...{ seq: state.seq, total: register.total, rowCount: register.nodes.length, groups: register.groups, offset },
+      columns: what.columns.map((column, at) => ({ id: column.id, type: register.readers[at]?.type ?? null, field: fieldOf(column) })),
+      unknown: what.conditions.flatMap((condition, at) => (passerOf(ground, condition) ? [] : [at])),
+      rows: await this.readRows(state, register, what.columns, offset, limit),
+    };
+  }
+
+  /** Head and rows of a file, read block by block. */
+  async *rowsOf(projectId: string, asked: RegisterAsked): AsyncGenerator<string[]> {
+    const state = await this.states.get(projectId);
+    const ground = await this.grounds.find(state);
+    const register = this.build(state, ground, asked);
+    yield asked.what.columns.map((column) => column.label ?? findOffer(state.scheme, column.shown)?.label ?? column.shown.sort);
+    for (let offset = 0; offset < register.nodes.length; offset += BLOCK)
+      for (const { cells, isContext } of await this.readRows(state, register, asked.what.columns, offset, BLOCK)) if (!isContext) yield cells.map(sayValue);
+  }
+
+  private async readRows(state: ProjectState, register: Register, columns: readonly Column[], offset: number, limit: number): Promise<RegisterRow[]> {
+    const nodes = Array.from(register.nodes.subarray(offset, offset + limit));
+    const texts = columns.some(({ way, shown }) => way.length === 0 && shown.sort === 'text') ? await this.readTexts(state, nodes) : undefined;
+    return nodes.map((node, index): RegisterRow => {
+      const isContext = register.isContext?.[offset + index] === 1;
+      const read = (column: Column, at: number) => (texts && column.shown.sort === 'text' ? texts.get(node)! : (register.readers[at]?.read(node) ?? null));
+      return {
+        item: state.brief(node),
+        revision: state.items[node]!.revision,
+        cells: columns.map((column, at) => {
+          const value = read(column, at);
+          return Array.isArray(value) ? [...(value as readonly string[])] : (value as string | number | boolean | null);
+        }),
+        depth: register.depth?.[offset + index] ?? 0,
+        isContext,
+      };
+    });
+  }
+
+  private async readTexts(state: ProjectState, nodes: readonly number[]): Promise<Map<number, string | null>> {
+    const rows = await this.items.findMany(
+      state.id,
+      nodes.map((node) => state.items[node]!.id),
+    );
+    return new Map(nodes.map((node) => [node, plainText(rows.get(state.items[node]!.id)?.html ?? '') || null]));
+  }
+
+  private build(state: ProjectState, ground: RegisterGround, { what, where }: RegisterAsked): Register {
+    const key = JSON.stringify([state.seq, state.day, what, where]);
+    const known = this.kept.get(state) ?? new Map<string, Register>();
+    this.kept.set(state, known);
+    let register = known.get(key);
+    if (!register) {
+      const below = where.below.map((id) => {
+        const node = state.nodeOf.get(id);
+        if (node === undefined) throw new CoombError('not-found', 'What the register looks below is not there any more. Choose another place.');
+        return String(node);
+      });
+      register = buildRegister(ground, what, { collections: where.collections, below });
+    }
+    known.delete(key);
+    known.set(key, register);
+    for (const old of [...known.keys()].slice(0, -MOST_KEPT)) known.delete(old);
+    return register;
+  }
+}
+
+/** Cells of an item's own fields, of its title, and of what it is linked with directly are written where they stand. */
+function fieldOf({ way, shown }: Column): string | null {
+  if (way.length === 1 && (shown.sort === 'reference' || shown.sort === 'title')) return `links:${way[0]!.end}:${way[0]!.linkKind}`;
+  if (way.length > 0) return null;
+  if (shown.sort === 'title') return 'title';
+  return shown.sort === 'field' && shown.of !== undefined ? `field:${shown.of}` : null;
+}
