@@ -174,6 +174,7 @@ describe('features of the web application', () => {
     matrix: ['linking'],
     read: ['exports', 'item-sheet'],
     readiness: ['acting', 'exports', 'section'],
+    register: ['acting'],
     scheme: ['section'],
     search: ['acting'],
     suspects: ['acting'],

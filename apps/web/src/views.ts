@@ -16,6 +16,7 @@ import { readView } from './features/read/view';
 import { findingsView, readinessView } from './features/readiness/view';
 import { realisationView } from './features/realisation/view';
 import { recipesView } from './features/recipes/view';
+import { registerView } from './features/register/view';
 import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
 import { sourceView } from './features/source/view';
@@ -38,6 +39,7 @@ export const views: readonly View[] = [
   compareView,
   runView,
   readView,
+  registerView,
   drawingsView,
   newDrawingView,
   drawingView,

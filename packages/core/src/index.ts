@@ -127,3 +127,5 @@ export * from './register/read-column.js';
 export * from './register/build-register.js';
 export * from './register/shows/shows.js';
 export type { AnyShow, Offer, RegisterGround, Value, ValueType } from './register/shows/show.js';
+export * from './register/say-register.js';
+export * from './register/ready-register.js';

@@ -2,12 +2,15 @@ import { type BodyOf, CoombError, type ReplyOf, type WrittenCell, type writeCell
 import { counted, fieldTypeOf, findLinkKind, getKind, groupBy } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
+import { presentBase, presentHand } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, hiddenFields, keepFields } from '../items/check-fields.js';
 import { HtmlCleaner } from '../items/clean-html.js';
 import { changesMeaning } from '../items/items.service.js';
 import type { Change, ItemValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { PastRepo } from '../ledger/past.repo.js';
+import { PersonsService } from '../persons/persons.service.js';
 import { LinksService } from '../links/links.service.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
@@ -27,6 +30,8 @@ export class CellsService {
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LinksService) private readonly links: LinksService,
+    @Inject(PastRepo) private readonly past: PastRepo,
+    @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(HtmlCleaner) private readonly html: HtmlCleaner,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -41,6 +46,7 @@ export class CellsService {
       const refuse = (cell: number, says: string) => void outcome.refused.push({ cell, says });
       const rows = await this.rows.findRows('item', [...new Set(cells.map(({ item }) => item))]);
       const changed = new Set<number>();
+      const isOverwritten = await this.findOverwritten(state, person, rows);
       for (const [id, own] of groupBy(placed, ({ item }) => item)) {
         const before = rows.get(id);
         if (!before || before.projectId !== projectId || before.withdrawn) {
@@ -50,6 +56,11 @@ export class CellsService {
         let after = before;
         for (const cell of own) {
           if (cell.column.sort === 'links') continue;
+          const by = isOverwritten(before, cell.column);
+          if (by !== undefined) {
+            refuse(cell.place, `${before.reference}: ${by} wrote something else here meanwhile`);
+            continue;
+          }
           const next = await this.writeOwn(state, after, cell);
           if (typeof next === 'string') refuse(cell.place, next);
           else if (next !== after) {
@@ -80,6 +91,20 @@ export class CellsService {
       return { person, action, changes: dryRun ? [] : changes };
     });
     return { ...outcome, seq: Math.max(outcome.seq, made.seq), ids: made.ids };
+  }
+
+  /** Says who wrote another value into a cell since whoever writes had looked; two people never overwrite each other. */
+  private async findOverwritten(state: ProjectState, person: string, rows: ReadonlyMap<string, ItemValue>) {
+    const base = presentBase();
+    if (base === undefined || base >= state.seq) return () => undefined;
+    const by = await this.rows.findChangedByOthers(state.id, [...rows.keys()], base, { person, hand: presentHand() });
+    const then = by.size > 0 ? await this.past.findRows(state.id, base, 'item', [...by.keys()]) : new Map<string, ItemValue>();
+    return (item: ItemValue, column: Placed['column']): string | undefined => {
+      const [other, old] = [by.get(item.id), then.get(item.id)];
+      if (other === undefined || !old) return undefined;
+      const said = (one: ItemValue) => (column.sort === 'title' ? one.title : column.sort === 'field' ? (one.fields[column.field] ?? null) : null);
+      return JSON.stringify(said(old)) === JSON.stringify(said(item)) ? undefined : this.persons.nameOf(other);
+    };
   }
 
   /** The item with the cell written; the same where that says nothing new; words where it cannot be. */

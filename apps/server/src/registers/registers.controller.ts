@@ -33,7 +33,7 @@ export class RegistersController {
     const all = restOf(head, rows);
     response.status(200);
     response.setHeader('Content-Type', 'application/octet-stream');
-    response.setHeader('Content-Disposition', `attachment; filename="${encodeURIComponent(body.name)}.${params.format}"`);
+    response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${body.name}.${params.format}`)}`);
     const pieces = params.format === 'xlsx' ? writeWorkbook(body.name, all) : writeCsvRows(all);
     await pipeline(pieces, response).catch((error) => response.destroy(error));
   }

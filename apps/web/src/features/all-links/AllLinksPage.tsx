@@ -19,7 +19,7 @@ import { ReasonDialog } from '../acting/dialogs';
 import { useConfirm } from '../acting/queries';
 import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { LinkColumns, LinkHeads } from './LinkColumns';
-import { buildGroupedRows } from './list-rows';
+import { buildGroupedRows } from '../../shared/ui/grouped-rows';
 import { NarrowBar } from './NarrowBar';
 import { fetchLinkIds, useLinkList, useRemove } from './queries';
 import { PasteDialog } from './PasteDialog';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { buildGroupedRows } from './list-rows';
+import { buildGroupedRows } from './grouped-rows';
 
 const groups = [
   { id: 'verifies', count: 3 },

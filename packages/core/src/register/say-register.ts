@@ -1,0 +1,50 @@
+import type { Scheme } from '../scheme/scheme.js';
+import { phraseAt } from '../scheme/scheme.js';
+import type { Column, Condition, Gathering, TestSort, WayStep } from './register.js';
+import { findOffer } from './shows/shows.js';
+
+const gatheringWords: Record<Gathering, string> = { list: '', count: 'how many', least: 'least', most: 'most', worst: 'worst' };
+
+/** "is verified by → satisfies". */
+export function sayWay({ linkKinds, kinds }: Scheme, way: readonly WayStep[]): string {
+  return way
+    .map(({ linkKind, end, kinds: to }) => {
+      const kind = linkKinds.find(({ id }) => id === linkKind);
+      const phrase = kind ? phraseAt(kind, end) : linkKind;
+      const names = (to ?? []).map((id) => kinds.find((one) => one.id === id)?.label.toLowerCase() ?? id);
+      return names.length > 0 ? `${phrase} ${names.join(' or ')}` : phrase;
+    })
+    .join(' → ');
+}
+
+/** What heads a column: its own name, or what it shows in words: "is verified by → Latest result, worst". */
+export function sayColumn(scheme: Scheme, { label, way, shown, as }: Omit<Column, 'id'>): string {
+  if (label) return label;
+  const own = findOffer(scheme, shown)?.label ?? shown.of ?? shown.sort;
+  if (way.length === 0) return own;
+  const along = sayWay(scheme, way);
+  if (as === 'count') return `${along}: how many`;
+  return `${along} → ${own}${gatheringWords[as] && `, ${gatheringWords[as]}`}`;
+}
+
+const testWords: Record<TestSort, string> = {
+  is: 'is',
+  isNot: 'is not',
+  says: 'says',
+  saysNot: 'does not say',
+  atLeast: 'is at least',
+  atMost: 'is at most',
+  given: 'is given',
+  missing: 'is missing',
+};
+export const sayTest = (test: TestSort): string => testWords[test];
+
+/** "whose Priority is High or Medium"; through links: "with some “is verified by” whose Latest result is failed". */
+export function sayCondition(scheme: Scheme, { way, of, shown, test, values }: Condition): string {
+  const own = findOffer(scheme, shown)?.label ?? shown.of ?? shown.sort;
+  const words = values.map((value) => (test === 'says' || test === 'saysNot' ? `“${value}”` : value)).join(' or ');
+  const asked = `${own} ${testWords[test]}${test === 'given' || test === 'missing' ? '' : ` ${words || '…'}`}`;
+  if (way.length === 0) return `whose ${asked}`;
+  const isEnd = shown.sort === 'reference' && test === 'given';
+  return `with ${of} “${sayWay(scheme, way)}”${isEnd ? '' : ` whose ${asked}`}`;
+}
