@@ -99,8 +99,8 @@ export class RegistersService {
 }
 
 /** Cells of an item's own fields, of its title, and of what it is linked with directly are written where they stand. */
-function fieldOf({ way, shown }: Column): string | null {
-  if (way.length === 1 && (shown.sort === 'reference' || shown.sort === 'title')) return `links:${way[0]!.end}:${way[0]!.linkKind}`;
+function fieldOf({ way, shown, as }: Column): string | null {
+  if (way.length === 1 && as === 'list' && (shown.sort === 'reference' || shown.sort === 'title')) return `links:${way[0]!.end}:${way[0]!.linkKind}`;
   if (way.length > 0) return null;
   if (shown.sort === 'title') return 'title';
   return shown.sort === 'field' && shown.of !== undefined ? `field:${shown.of}` : null;

@@ -53,7 +53,7 @@ describe('registers', () => {
       ...[
         ['choice', null],
         ['several', 'links:to:verifies'],
-        ['number', 'links:to:verifies'],
+        ['number', null],
         [null, 'field:nowhere'],
       ],
     ]);

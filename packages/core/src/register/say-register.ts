@@ -24,6 +24,7 @@ export function sayColumn(scheme: Scheme, { label, way, shown, as }: Omit<Column
   if (way.length === 0) return own;
   const along = sayWay(scheme, way);
   if (as === 'count') return `${along}: how many`;
+  if (shown.sort === 'reference' && as === 'list') return along;
   return `${along} → ${own}${gatheringWords[as] && `, ${gatheringWords[as]}`}`;
 }
 

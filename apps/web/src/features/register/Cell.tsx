@@ -27,7 +27,13 @@ export function Cell({ row, value, sort, isOwn, type, refusal }: Props) {
         <Box truncate>{refusal.text || '(empty)'}</Box>
       </Box>
     );
-  if (value === null) return null;
+  if (value === null || (row.isContext && !(isOwn && (sort === 'reference' || sort === 'title')))) return null;
+  if (typeof value === 'number')
+    return (
+      <Box w="100%" textAlign="right" fontVariantNumeric="tabular-nums">
+        {value}
+      </Box>
+    );
   if (sort === 'reference' && isOwn) return <Reference reference={row.item.reference} />;
   if (sort === 'reference')
     return (
@@ -59,12 +65,6 @@ export function Cell({ row, value, sort, isOwn, type, refusal }: Props) {
       </Box>
     );
   if (type === 'moment' && typeof value === 'string') return <OneLine text={sayMoment(value)} />;
-  if (typeof value === 'number')
-    return (
-      <Box w="100%" textAlign="right" fontVariantNumeric="tabular-nums">
-        {value}
-      </Box>
-    );
   return <OneLine text={textOf(value)} />;
 }
 

@@ -23,6 +23,8 @@ interface Props {
   rowHeight: number;
   /** A row, undefined while it is on its way; or the name of a group. */
   rowAt: (index: number) => RegisterRow | { group: string; count: number } | undefined;
+  /** The place of a row among the items, from 1; nothing for the name of a group. */
+  numberAt: (index: number) => number | undefined;
   head: (column: GridColumn, index: number) => ReactNode;
   cell: (row: RegisterRow, column: GridColumn, index: number) => ReactNode;
   /** Edits the cell in its place, where one is being written in. */
@@ -47,7 +49,7 @@ const LEAST_WIDTH = 48;
 
 /** Cells as in a spreadsheet: only what is in sight is drawn, the first columns stay, a range is chosen by keys or by dragging. */
 export function Grid(props: Props) {
-  const { label, columns, frozen, count, rowHeight, rowAt, head, cell, at, anchor, onGo, onKey, onEdit, onSight, onResize, onCopy, onPaste } = props;
+  const { label, columns, frozen, count, rowHeight, rowAt, numberAt, head, cell, at, anchor, onGo, onKey, onEdit, onSight, onResize, onCopy, onPaste } = props;
   const frame = useRef<HTMLDivElement>(null);
   useRestingFocus(frame);
   const { width } = useSize(frame);
@@ -78,6 +80,10 @@ export function Grid(props: Props) {
   const area = areaOf(at, anchor);
   const go = (to: Spot, extend: boolean) => {
     const next = { row: Math.max(0, Math.min(count - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
+    // The name of a group has no cells: one goes past it.
+    const by = to.row < at.row ? -1 : 1;
+    while (numberAt(next.row) === undefined && next.row + by >= 0 && next.row + by < count) next.row += by;
+    if (numberAt(next.row) === undefined) next.row = at.row;
     onGo(next, extend ? anchor : next);
     virtual.scrollToIndex(next.row);
     const box = frame.current;
@@ -134,7 +140,7 @@ export function Grid(props: Props) {
       tabIndex={0}
       h="100%"
       overflow="auto"
-      outlineOffset="-2px"
+      outline="none"
       userSelect="none"
       onKeyDown={(event) => {
         if (event.target !== event.currentTarget) return;
@@ -235,7 +241,7 @@ export function Grid(props: Props) {
                       borderRightWidth="1px"
                       style={{ width: NUMBER }}
                     >
-                      {index + 1}
+                      {numberAt(index)}
                     </Box>
                     {row && [...columns.keys()].slice(0, frozen).map((one) => drawCell(row, index, one, NUMBER + lefts[one]!))}
                   </Box>

@@ -49,7 +49,10 @@ export function RegisterPage() {
   const what = useMemo(() => readWhat(scheme, written, kind), [scheme, written, kind]);
   const where = useMemo(() => readWhere(place), [place]);
   const asked = useMemo(() => ({ what, where }), [what, where]);
-  const { head, rowAt, onSight, error } = useRegister(project.id, asked);
+  const { head: newest, rowAt, onSight, error } = useRegister(project.id, asked);
+  // What was shown stays until what is asked for now is there: forms above the list are not taken away while they are filled in.
+  const [head, setHead] = useState(newest);
+  if (newest && newest !== head) setHead(newest);
   const [at, setAt] = useState<Spot>({ row: 0, column: 0 });
   const [anchor, setAnchor] = useState<Spot>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<{ text: string }>();
@@ -71,17 +74,18 @@ export function RegisterPage() {
   useAtHand(ofAt ? [ofAt.item] : []);
   const columns = useMemo<GridColumn[]>(
     () =>
-      what.columns.map((column, index) => ({
+      what.columns.map((column) => ({
         id: column.id,
         name: sayColumn(scheme, column),
         width: widths[column.id] ?? widthOf(column, findOffer(scheme, column.shown)?.type),
-        field: head?.columns[index]?.id === column.id ? head.columns[index].field : null,
+        field: head?.columns.find(({ id }) => id === column.id)?.field ?? null,
       })),
     [what.columns, scheme, widths, head?.columns],
   );
   const change = (next: Partial<RegisterWhat>) => {
     set({ what: JSON.stringify({ ...what, ...next }) });
-    go({ row: 0, column: Math.min(at.column, (next.columns ?? what.columns).length - 1) });
+    // Above the first row of a group stands its name.
+    go({ row: (next.group ?? what.group).length > 0 ? 1 : 0, column: Math.max(0, Math.min(at.column, (next.columns ?? what.columns).length - 1)) });
   };
   const go = (to: Spot, from = to) => {
     setEditing(undefined);
@@ -89,7 +93,9 @@ export function RegisterPage() {
     setAnchor(from);
   };
   const area = areaOf(at, anchor);
-  const valueAt = (row: RegisterRow, column: number): RegisterValue => row.cells[column] ?? null;
+  /** Rows that are still those of other columns are read by the names of these. */
+  const placeOfColumn = useMemo(() => new Map(head?.columns.map(({ id }, index) => [id, index])), [head?.columns]);
+  const valueAt = (row: RegisterRow, column: number): RegisterValue => row.cells[placeOfColumn.get(columns[column]!.id) ?? -1] ?? null;
   const edit = (text?: string) => {
     const field = columns[at.column]?.field;
     if (!ofAt || ofAt.isContext) return;
@@ -320,6 +326,10 @@ export function RegisterPage() {
               count={rows.count}
               rowHeight={ROW}
               rowAt={shownAt}
+              numberAt={(index) => {
+                const row = index < rows.count ? rows.rowAt(index) : undefined;
+                return row && 'link' in row ? row.link + 1 : undefined;
+              }}
               at={at}
               anchor={anchor}
               editing={editing !== undefined}
@@ -342,7 +352,7 @@ export function RegisterPage() {
                   value={valueAt(row, index)}
                   sort={what.columns[index]!.shown.sort}
                   isOwn={what.columns[index]!.way.length === 0}
-                  type={head.columns[index]?.type ?? null}
+                  type={head.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null}
                   refusal={one.field ? refused.get(keyOfCell(row.item.id, one.field)) : undefined}
                 />
               )}

@@ -1,0 +1,194 @@
+import { getProject, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { aBrief, answer, aProject, idOf, presentAddress, sentTo, show, usePage } from '../../testing/page';
+import { readWhat, readWhere, sortBy, writeWhere } from './definition';
+import { RegisterPage } from './RegisterPage';
+
+const total = 40;
+const fieldsOf = { title: 'title', priority: 'field:priority', verified: 'links:to:verifies' } as Record<string, string>;
+const what = {
+  kinds: ['requirement'],
+  columns: [
+    { id: 'reference', way: [], shown: { sort: 'reference' }, as: 'list' },
+    { id: 'title', way: [], shown: { sort: 'title' }, as: 'list' },
+    { id: 'priority', way: [], shown: { sort: 'field', of: 'priority' }, as: 'list' },
+    { id: 'state', way: [], shown: { sort: 'state' }, as: 'list' },
+    { id: 'verified', way: [{ linkKind: 'verifies', end: 'to' }], shown: { sort: 'reference' }, as: 'list' },
+  ],
+};
+
+describe('a register', () => {
+  usePage();
+  beforeEach(() => {
+    answer(getProject, aProject);
+    answer(queryRegister, ({ body }) => {
+      const { what: asked, offset, limit } = body as RegisterAsked & { offset: number; limit: number };
+      const shown = asked.conditions.length > 0 ? 2 : total;
+      const values = (number: number): Record<string, RegisterRow['cells'][number]> => ({
+        ...{ reference: `SYS-${number}`, title: `Item ${number}`, priority: number % 2 ? 'High' : 'Low', state: 'Verified', verified: ['TC-001', 'TC-002'] },
+      });
+      return {
+        ...{ seq: 7, total: shown, rowCount: shown, offset, unknown: [] },
+        groups:
+          asked.group.length > 0
+            ? [
+                { values: ['High'], count: 20 },
+                { values: ['Low'], count: 20 },
+              ]
+            : [],
+        columns: asked.columns.map(({ id }) => ({ id, type: 'words' as const, field: fieldsOf[id] ?? null })),
+        rows: Array.from({ length: Math.max(0, Math.min(limit, shown - offset)) }, (_, by) => ({
+          ...{ item: aBrief(offset + by + 1, `Item ${offset + by + 1}`), revision: 1, depth: 0, isContext: false },
+          cells: asked.columns.map(({ id }) => values(offset + by + 1)[id] ?? null),
+        })),
+      };
+    });
+    answer(writeCells, ({ body }) => {
+      const { cells } = body as { cells: { text: string }[] };
+      const refused = cells.flatMap(({ text }, cell) => (text === 'Nonsense' ? [{ cell, says: 'There is no such priority' }] : []));
+      return { seq: 8, ids: [], changed: cells.length - refused.length, refused };
+    });
+  });
+  const open = async (more = '') => {
+    show(<RegisterPage />, { at: `/p/${aProject.id}?what=${encodeURIComponent(JSON.stringify(what))}${more}` });
+    const grid = await screen.findByRole('grid', { name: 'Register' });
+    await waitFor(() => expect(document.getElementById('cell-0-0')).toBeTruthy());
+    grid.focus();
+    return grid;
+  };
+  const cell = (row: number, column: number) => document.getElementById(`cell-${row}-${column}`)!;
+  const written = () => sentTo(/cells$/) as { cells: { item: string; column: object; text: string }[] }[];
+  const paste = (grid: HTMLElement, text: string) => fireEvent.paste(grid, { clipboardData: { getData: () => text } });
+  const item = (number: number) => aBrief(number, '').id;
+
+  it('is written in by keys: a letter begins, Enter stores and goes on below, Esc leaves it as it was', async () => {
+    await open();
+    await userEvent.keyboard('{ArrowRight}N');
+    expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('N');
+    await userEvent.keyboard('ew{Enter}');
+    await waitFor(() => expect(written()).toMatchObject([{ cells: [{ item: item(1), column: { sort: 'title' }, text: 'New' }] }]));
+    expect(cell(1, 1).getAttribute('aria-selected')).toBe('true');
+    await userEvent.keyboard('{F2}x{Escape}');
+    await userEvent.keyboard('{F2}{Enter}');
+    expect(written()).toHaveLength(1);
+  });
+
+  it('offers the values of a choice, and what links lead to is written as references', async () => {
+    await open();
+    await userEvent.keyboard('{ArrowRight}{ArrowRight}{F2}');
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Priority' }), 'Low');
+    await userEvent.keyboard('{Enter}');
+    await waitFor(() => expect(written()[0]).toMatchObject({ cells: [{ column: { sort: 'field', field: 'priority' }, text: 'Low' }] }));
+    await userEvent.keyboard('{End}{F2}');
+    const links = screen.getByRole('textbox', { name: 'is verified by' });
+    await userEvent.clear(links);
+    await userEvent.type(links, 'TC-009{Enter}');
+    await waitFor(() =>
+      expect(written()[1]).toMatchObject({ cells: [{ item: item(2), column: { sort: 'links', end: 'to', linkKind: 'verifies' }, text: 'TC-009' }] }),
+    );
+  });
+
+  it('takes a pasted range as one writing, leaves out what is computed, and marks refusals in their cells with the reason', async () => {
+    const grid = await open();
+    await userEvent.keyboard('{ArrowRight}');
+    paste(grid, 'One\tNonsense\tFailing\nTwo\tMedium\tFailing\n');
+    await waitFor(() => expect(written()).toHaveLength(1));
+    expect(written()[0]!.cells.map(({ item: of, text }) => [of, text])).toEqual([
+      [item(1), 'One'],
+      [item(1), 'Nonsense'],
+      [item(2), 'Two'],
+      [item(2), 'Medium'],
+    ]);
+    const mark = await within(cell(0, 2)).findByRole('alert');
+    expect([mark.textContent, mark.title]).toEqual(['Nonsense', 'There is no such priority']);
+    expect(within(cell(1, 2)).queryByRole('alert')).toBeNull();
+  });
+
+  it('fills a range from its first row, empties it, and pastes one value into all of it', async () => {
+    const grid = await open();
+    await userEvent.keyboard('{ArrowRight}{ArrowRight}{Shift>}{ArrowDown}{ArrowDown}{/Shift}{Control>}d{/Control}');
+    await waitFor(() => expect(written()[0]!.cells.map(({ item: of, text }) => [of, text])).toEqual([[item(2), 'High']]));
+    await userEvent.keyboard('{Delete}');
+    await waitFor(() => expect(written()[1]!.cells.map(({ text }) => text)).toEqual(['', '', '']));
+    paste(grid, 'Medium');
+    await waitFor(() => expect(written()[2]!.cells.map(({ text }) => text)).toEqual(['Medium', 'Medium', 'Medium']));
+  });
+
+  it('is copied as spreadsheets take it', async () => {
+    const grid = await open();
+    await userEvent.keyboard('{ArrowRight}{Shift>}{ArrowRight}{ArrowDown}{/Shift}');
+    const kept: string[] = [];
+    fireEvent.copy(grid, { clipboardData: { setData: (_: string, text: string) => kept.push(text) } });
+    expect(kept).toEqual(['Item 1\tHigh\nItem 2\tLow']);
+  });
+
+  it('does not write where a value is computed', async () => {
+    await open();
+    await userEvent.keyboard('{F2}');
+    expect(screen.queryByRole('textbox', { name: 'Reference' })).toBeNull();
+    await userEvent.keyboard('o');
+    await waitFor(() => expect(presentAddress()).toContain('item=SYS-001'));
+  });
+
+  it('is sorted by its heads, with Shift by several; again turns it round, once more lets go', async () => {
+    await open();
+    const sorts = () => (JSON.parse(new URLSearchParams(presentAddress().split('?')[1]).get('what') ?? '{}') as { sort?: object[] }).sort ?? [];
+    await userEvent.click(screen.getByRole('button', { name: /^Title/ }));
+    await waitFor(() => expect(sorts()).toEqual([{ column: 'title', descending: false }]));
+    await userEvent.click(screen.getByRole('button', { name: /^Title/ }));
+    await waitFor(() => expect(sorts()).toEqual([{ column: 'title', descending: true }]));
+    fireEvent.click(screen.getByRole('button', { name: /^Priority/ }), { shiftKey: true });
+    await waitFor(() => expect(sorts()).toHaveLength(2));
+  });
+
+  it('is narrowed by composing a condition, which reads as a sentence and can be left out', async () => {
+    await open();
+    await userEvent.click(screen.getByRole('button', { name: 'Condition' }));
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'What of it' }), 'Priority');
+    await userEvent.click(screen.getByRole('checkbox', { name: 'High' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Add the condition' }));
+    expect(await screen.findByText('whose Priority is High')).toBeTruthy();
+    expect(await screen.findByText('2 items')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Leave out: whose Priority is High' }));
+    expect(await screen.findByText('40 items')).toBeTruthy();
+  });
+
+  it('takes a further column by its name', async () => {
+    await open();
+    await userEvent.click(screen.getByRole('button', { name: 'Columns' }));
+    await userEvent.type(await screen.findByLabelText('Name a further column'), 'verified latest worst{Enter}');
+    await waitFor(() => expect(decodeURIComponent(presentAddress())).toContain('"sort":"result"'));
+    await userEvent.click(screen.getByRole('button', { name: 'Leave Priority out' }));
+    await waitFor(() => expect(screen.queryByRole('columnheader', { name: /Priority/ })).toBeNull());
+  });
+
+  it('is grouped: names of groups have no cells, and are gone past', async () => {
+    await open();
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Group by' }), 'by Priority');
+    await waitFor(() => expect(document.getElementById('cell-0-0')).toBeNull());
+    expect(screen.getByText('High', { selector: '[role=gridcell]' }).textContent).toContain('20');
+    expect(cell(1, 0).getAttribute('aria-selected')).toBe('true');
+  });
+});
+
+describe('what an address says of a register', () => {
+  const { scheme } = aProject;
+
+  it('is read, or the ready register of a kind stands for it', () => {
+    expect(readWhat(scheme, '', 'testCase').kinds).toEqual(['testCase']);
+    expect(readWhat(scheme, 'nonsense', '').kinds).toEqual([scheme.verification.of.kinds[0]]);
+    expect(readWhat(scheme, JSON.stringify(what), '')).toMatchObject(what);
+    expect(readWhere(writeWhere({ collections: [idOf(1)], below: [] }))).toEqual({ collections: [idOf(1)], below: [] });
+    expect(readWhere('{')).toEqual({ collections: [], below: [] });
+    expect(writeWhere({ collections: [], below: [] })).toBe('');
+  });
+
+  it('is sorted by another column in place of the others, or after them', () => {
+    const sorted = { ...readWhat(scheme, '', ''), sort: [{ column: 'a', descending: true }] };
+    expect(sortBy(sorted, 'b', false)).toEqual([{ column: 'b', descending: false }]);
+    expect(sortBy(sorted, 'b', true)).toEqual([...sorted.sort, { column: 'b', descending: false }]);
+    expect(sortBy(sorted, 'a', true)).toEqual([]);
+  });
+});
