@@ -98,7 +98,9 @@ import { SchemeService } from './scheme/scheme.service.js';
 import { SetsController } from './sets/sets.controller.js';
 import { SetsService } from './sets/sets.service.js';
 import { CellsService } from './registers/cells.service.js';
-import { RegisterGrounds } from './registers/register-grounds.js';
+import { LensesController } from './lenses/lenses.controller.js';
+import { LensesService } from './lenses/lenses.service.js';
+import { RegisterGrounds } from './lenses/register-grounds.js';
 import { RegistersController } from './registers/registers.controller.js';
 import { RegistersService } from './registers/registers.service.js';
 import { RunsController } from './runs/runs.controller.js';
@@ -151,6 +153,7 @@ export class AppModule {
         FindingsController,
         ImpactController,
         RegistersController,
+        LensesController,
         WaitingEndsController,
         UsagesController,
         GatherController,
@@ -223,6 +226,7 @@ export class AppModule {
         ItemFactsKeeper,
         RegisterGrounds,
         RegistersService,
+        LensesService,
         CellsService,
         LinkListService,
         ChangeLinksService,

@@ -13,6 +13,7 @@ import * as suspects from './suspects.js';
 import * as exports from './exports.js';
 import * as gather from './gather.js';
 import * as items from './items.js';
+import * as lens from './lens.js';
 import * as links from './links.js';
 import * as madeDrawings from './made-drawings.js';
 import * as persons from './persons.js';
@@ -55,6 +56,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...boundary,
     ...traceTree,
     ...recipes,
+    ...lens,
     ...register,
     ...reports,
     ...runs,

@@ -36,5 +36,7 @@ export * from './errands.js';
 export * from './findings.js';
 export * from './impact.js';
 export * from './link-list.js';
+export * from './lens.js';
+export * from './saved-views/lens.js';
 export * from './register.js';
 export * from './suspects.js';

@@ -31,6 +31,8 @@ export const linkFilter = z.object({
   /** A field of items, and what an end says in it; without a value it narrows nothing. */
   field: z.string().max(100).default(''),
   value: z.string().max(1000).default(''),
+  /** A kept lens: links of which an end is seen through it. */
+  lens: z.union([idSchema, z.literal('')]).default(''),
   /** Confirmed on this day or later, or earlier than that. */
   after: z.union([z.iso.date(), z.literal('')]).default(''),
   before: z.union([z.iso.date(), z.literal('')]).default(''),

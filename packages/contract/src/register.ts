@@ -44,6 +44,8 @@ export type RegisterWhatBody = z.output<typeof registerWhatSchema>;
 export const registerWhereSchema = z.object({
   collections: z.array(idSchema).max(200).default([]),
   below: z.array(idSchema).max(200).default([]),
+  /** A kept lens that everything is looked at through. */
+  lens: idSchema.optional(),
 });
 export type RegisterWhereBody = z.output<typeof registerWhereSchema>;
 /** What to show, and where. */

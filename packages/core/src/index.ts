@@ -129,3 +129,4 @@ export * from './register/shows/shows.js';
 export type { AnyShow, Offer, RegisterGround, Value, ValueType } from './register/shows/show.js';
 export * from './register/say-register.js';
 export * from './register/ready-register.js';
+export * from './register/lens.js';

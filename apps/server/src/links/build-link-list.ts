@@ -18,6 +18,8 @@ interface Told {
   facts: LinkFacts;
   nameOf: (person: string) => string;
   /** What items say in their fields, by node; read only where a field is asked for. */
+  /** 1 for each node that is seen through the lens that was asked for. */
+  seen?: Uint8Array;
   fields?: readonly Record<string, FieldValue>[];
 }
 
@@ -177,6 +179,7 @@ function buildTests(state: ProjectState, told: Told, codes: Record<Part, Code>, 
     state: wish.state === 'all' ? undefined : (link) => statesOf(state, link).includes(wish.state),
     sides: left.size + right.size === 0 ? undefined : sides(),
     words: buildWordTest(state, wish.words),
+    lens: told.seen && ((link) => Boolean(told.seen![graph.from[link]!]! | told.seen![graph.to[link]!]!)),
     use: wish.use ? (link) => usesOf(state, link).includes(wish.use) : undefined,
     value: valuesOf && ((link) => valuesOf(link).has(wish.value)),
     days: wish.after || wish.before ? (link) => facts.at[link]! >= after && facts.at[link]! < before : undefined,

@@ -5,6 +5,7 @@ import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PersonsService } from '../persons/persons.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { LensesService } from '../lenses/lenses.service.js';
 import { buildLinkList, type LinkListWish, type Listed } from './build-link-list.js';
 import { type LinkFacts, LinkFactsKeeper } from './link-facts.js';
 
@@ -23,6 +24,7 @@ export class LinkListService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LinkFactsKeeper) private readonly facts: LinkFactsKeeper,
     @Inject(ItemFactsKeeper) private readonly itemFacts: ItemFactsKeeper,
+    @Inject(LensesService) private readonly lenses: LensesService,
     @Inject(PersonsService) private readonly persons: PersonsService,
     @Inject(LedgerReader) private readonly rows: LedgerReader,
   ) {}
@@ -94,7 +96,8 @@ export class LinkListService {
     const known = this.last.get(state);
     if (known?.of === of) return known.list;
     const fields = wish.field ? (await this.itemFacts.find(state)).fields : undefined;
-    const list = buildLinkList(state, { facts, nameOf, ...(fields && { fields }) }, wish);
+    const seen = wish.lens ? await this.lenses.seen(state, wish.lens) : undefined;
+    const list = buildLinkList(state, { facts, nameOf, ...(fields && { fields }), ...(seen && { seen }) }, wish);
     this.last.set(state, { of, list });
     return list;
   }

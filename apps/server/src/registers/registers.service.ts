@@ -5,7 +5,8 @@ import { Inject, Injectable } from '@nestjs/common';
 import { ItemsRepo } from '../items/items.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { RegisterGrounds } from './register-grounds.js';
+import { LensesService } from '../lenses/lenses.service.js';
+import { RegisterGrounds } from '../lenses/register-grounds.js';
 
 interface Wish extends RegisterAsked {
   offset: number;
@@ -26,12 +27,13 @@ export class RegistersService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(RegisterGrounds) private readonly grounds: RegisterGrounds,
     @Inject(ItemsRepo) private readonly items: ItemsRepo,
+    @Inject(LensesService) private readonly lenses: LensesService,
   ) {}
 
   async query(projectId: string, { offset, limit, ...asked }: Wish): Promise<ReplyOf<typeof queryRegister>> {
     const state = await this.states.get(projectId);
     const ground = await this.grounds.find(state);
-    const register = this.build(state, ground, asked);
+    const register = await this.build(state, ground, asked);
     const { what } = asked;
     return {
       ...{ seq: state.seq, total: register.total, rowCount: register.nodes.length, groups: register.groups, offset },
@@ -45,7 +47,7 @@ export class RegistersService {
   async *rowsOf(projectId: string, asked: RegisterAsked): AsyncGenerator<string[]> {
     const state = await this.states.get(projectId);
     const ground = await this.grounds.find(state);
-    const register = this.build(state, ground, asked);
+    const register = await this.build(state, ground, asked);
     yield asked.what.columns.map((column) => column.label ?? findOffer(state.scheme, column.shown)?.label ?? column.shown.sort);
     for (let offset = 0; offset < register.nodes.length; offset += BLOCK)
       for (const { cells, isContext } of await this.readRows(state, register, asked.what.columns, offset, BLOCK)) if (!isContext) yield cells.map(sayValue);
@@ -78,7 +80,8 @@ export class RegistersService {
     return new Map(nodes.map((node) => [node, plainText(rows.get(state.items[node]!.id)?.html ?? '') || null]));
   }
 
-  private build(state: ProjectState, ground: RegisterGround, { what, where }: RegisterAsked): Register {
+  private async build(state: ProjectState, ground: RegisterGround, { what, where }: RegisterAsked): Promise<Register> {
+    const seen = where.lens === undefined ? undefined : await this.lenses.seen(state, where.lens);
     const key = JSON.stringify([state.seq, state.day, what, where]);
     const known = this.kept.get(state) ?? new Map<string, Register>();
     this.kept.set(state, known);
@@ -89,7 +92,7 @@ export class RegistersService {
         if (node === undefined) throw new CoombError('not-found', 'What the register looks below is not there any more. Choose another place.');
         return String(node);
       });
-      register = buildRegister(ground, what, { collections: where.collections, below });
+      register = buildRegister(ground, what, { collections: where.collections, below }, seen && ((node) => seen[node] === 1));
     }
     known.delete(key);
     known.set(key, register);
