@@ -8,6 +8,7 @@ const everywhere: View['keys'] = [
   ['. and ,', 'Mark what is at hand to be linked, on one side or the other'],
   [';', 'Link what is marked with what is at hand'],
   ['I', 'Link something with the item at hand, or make it'],
+  ['\\ and |', 'Look through the next lens, or the one before'],
   ['Esc', 'Close the sheet or a dialog'],
 ];
 

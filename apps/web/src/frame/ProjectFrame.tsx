@@ -69,7 +69,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
   if (!about.data) return <Loading what="the project" />;
   return (
     <Flex direction="column" h="100%" overflow="hidden">
-      <TopLine project={about.data} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
+      <TopLine project={about.data} here={here ?? undefined} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
       <CourseBar project={about.data} views={views} here={here} />
       <Flex flex="1" minH="0" position="relative">
         <Box as="main" onClick={openLinkedItem} flex="1" minW="0" h="100%" overflow="hidden">

@@ -3,9 +3,11 @@ import { Keyboard, Moon, Search, Sun } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Project } from '../shared/live/project-queries';
 import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
+import type { View } from '../shared/view';
+import { LensChoice } from './LensChoice';
 import { PersonName } from './PersonName';
 
-export function TopLine({ project, onFind, onKeys }: { project: Project; onFind: () => void; onKeys: () => void }) {
+export function TopLine({ project, here, onFind, onKeys }: { project: Project; here: View | undefined; onFind: () => void; onKeys: () => void }) {
   const mode = useColourMode();
   return (
     <Flex as="header" h={{ base: '34px', lg: '40px' }} px={{ base: '2', md: '4' }} align="center" gap={{ base: '1', md: '3' }} bg="bg.panel" flexShrink={0}>
@@ -21,6 +23,7 @@ export function TopLine({ project, onFind, onKeys }: { project: Project; onFind:
           {project.name}
         </Link>
       </Box>
+      <LensChoice project={project.id} here={here} />
       <Button
         variant="outline"
         size="xs"

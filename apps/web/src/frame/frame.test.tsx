@@ -1,12 +1,13 @@
-import { cancelJob, findItems, getProject, getUndo, listJobs, listSources, undo } from '@coomb/contract';
+import { cancelJob, findItems, getProject, getUndo, listJobs, listSavedViews, listSources, lookThrough, undo } from '@coomb/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../testing/page';
 import { FindAnything } from './FindAnything';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
 import { readPerson } from '../shared/api/person';
+import type { View } from '../shared/view';
 import { views } from '../views';
 import { CourseBar } from './CourseBar';
 import { PersonName } from './PersonName';
@@ -199,8 +200,8 @@ describe('the line at the top', () => {
 
   it('changes the theme and remembers it', async () => {
     answer(getProject, aProject);
-    show(<TopLine project={aProject} onFind={() => {}} onKeys={() => {}} />);
-    await userEvent.click(screen.getByRole('button', { name: 'Dark theme' }));
+    show(<TopLine here={undefined} project={aProject} onFind={() => {}} onKeys={() => {}} />);
+    await userEvent.click(await screen.findByRole('button', { name: 'Dark theme' }));
     expect(document.documentElement.classList.contains('dark')).toBe(true);
     await userEvent.click(screen.getByRole('button', { name: 'Light theme' }));
     expect(document.documentElement.classList.contains('dark')).toBe(false);
@@ -214,5 +215,48 @@ describe('the line at the top', () => {
     await userEvent.type(screen.getByRole('textbox', { name: 'Your name' }), 'Ada Brook{Enter}');
     expect(screen.getByRole('button', { name: 'Ada Brook' })).toBeTruthy();
     expect(readPerson()).toBe('Ada Brook');
+  });
+});
+
+describe('the lens beside the name of the project', () => {
+  usePage();
+  const lens = { id: idOf(71), sort: 'lens', name: 'Urgent', body: { lens: '{}', note: '' }, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' };
+  const here = (looksThrough: boolean): View => ({
+    stage: 'shape',
+    name: 'Here',
+    help: '',
+    path: 'here',
+    load: async () => () => null,
+    ...(looksThrough && { looksThrough }),
+  });
+  const open = (looksThrough = true) => {
+    answer(getProject, aProject);
+    answer(listSavedViews, [lens]);
+    answer(lookThrough, { seq: 7, name: 'Urgent', items: 23, nodes: [1, 2], linksWithin: 5, linksAcross: 1, unknown: [] });
+    show(<TopLine here={here(looksThrough)} project={aProject} onFind={() => {}} onKeys={() => {}} />);
+  };
+  afterEach(() => sessionStorage.clear());
+
+  it('is chosen, says what it shows and what leads out of it, and is taken off again', async () => {
+    open();
+    await userEvent.click(await screen.findByRole('button', { name: 'everything' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Urgent' }));
+    expect(await screen.findByText('23 items, 5 links between them; 1 link leads out of it.')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'through Urgent' })).toBeTruthy();
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'What it does not show' }), 'these are lit, the rest is faint');
+    expect(sessionStorage.getItem(`coomb.through.${aProject.id}`)).toBe(JSON.stringify({ lens: lens.id, mode: 'lit' }));
+    await userEvent.click(screen.getAllByRole('button', { name: 'Look at everything' })[0]!);
+    expect(await screen.findByRole('button', { name: 'everything' })).toBeTruthy();
+  });
+
+  it('is stepped through by a key, and a view that does not look through it says so', async () => {
+    open(false);
+    await screen.findByRole('button', { name: 'everything' });
+    await waitFor(() => expect(calls.some(({ call }) => call.includes('/views'))).toBe(true));
+    await userEvent.keyboard('\\');
+    expect(await screen.findByRole('button', { name: 'through Urgent' })).toBeTruthy();
+    expect(screen.getByText('not here: all is shown')).toBeTruthy();
+    await userEvent.keyboard('\\');
+    expect(await screen.findByRole('button', { name: 'everything' })).toBeTruthy();
   });
 });

@@ -27,6 +27,8 @@ export interface View {
   path?: string;
   /** The addresses it answers to below the project, when they are others than `path`. */
   addresses?: readonly string[];
+  /** Whether it shows what is seen through a lens; others say that they show everything. */
+  looksThrough?: true;
   keys?: readonly (readonly [key: string, what: string])[];
   /** What waits here, in words: "31 open"; nothing when nothing waits. The first view of a stage that says it speaks for the stage. */
   waits?: (project: Project) => string;

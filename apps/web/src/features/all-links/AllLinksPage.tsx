@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useLens } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { type HeldItem, useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
@@ -40,7 +41,8 @@ export function AllLinksPage() {
   const itemAddress = useItemAddress();
   const names = useNames();
   const [{ sort, descending, group, ...filter }, set] = useAddress(address);
-  const wish = { filter, sort, descending, group };
+  const lens = useLens();
+  const wish = { filter: { ...filter, lens: lens?.mode === 'only' ? lens.lens : '' }, sort, descending, group };
   const { head, total, rowAt, onSight, error } = useLinkList(project.id, wish);
   const [marked, setMarked] = useState(0);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());

@@ -4,6 +4,7 @@ export const allLinksView: View = {
   stage: 'link',
   name: 'All links',
   help: 'Every link of the project: filter, group, choose many, confirm or change them.',
+  looksThrough: true,
   path: 'link/all',
   keys: [
     ['↑ ↓', 'Move in the list'],

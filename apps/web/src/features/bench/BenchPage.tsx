@@ -6,7 +6,8 @@ import { z } from 'zod';
 import { Link } from 'react-router';
 import { useAddress } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
-import { useOutline, useProject } from '../../shared/live/project-queries';
+import { useSeenOutline } from '../../shared/lens/use-lens';
+import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
@@ -28,7 +29,7 @@ const address = z.object({
 /** Linking: two outlines face to face. */
 export function BenchPage() {
   const project = useProject();
-  const outline = useOutline();
+  const outline = useSeenOutline();
   const [{ left, right, only, order, at, leftKind, rightKind }, set] = useAddress(address);
   const { collections } = project;
   if (outline.error) return <ErrorNote error={outline.error} />;

@@ -5,6 +5,7 @@ export const benchView: View = {
   stage: 'link',
   name: 'Bench',
   help: 'Drag from one side to the other, or mark with the arrow keys and press Enter.',
+  looksThrough: true,
   path: 'link',
   waits: (project) => `${figure(project.waiting.link)} to link`,
   keys: [

@@ -7,7 +7,8 @@ import { Button } from '@chakra-ui/react';
 import { ArrowLeftRight } from 'lucide-react';
 import { useAddress } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
-import { useOutline, useProject } from '../../shared/live/project-queries';
+import { useSeenOutline } from '../../shared/lens/use-lens';
+import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { KeptViews } from '../../shared/saved-views/KeptViews';
@@ -29,7 +30,7 @@ const address = z.object({
 /** Trace matrix: rows × columns, folding outlines with counts, gaps, link and unlink in the cell. */
 export function MatrixPage() {
   const project = useProject();
-  const outline = useOutline();
+  const outline = useSeenOutline();
   const [{ rows, columns, kind, show, uses }, set] = useAddress(address);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const { collections } = project;

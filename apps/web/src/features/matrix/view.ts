@@ -4,6 +4,7 @@ export const matrixView: View = {
   stage: 'link',
   name: 'Trace matrix',
   help: 'Rows against columns, a mark for each link. Rows and columns without any are shaded.',
+  looksThrough: true,
   path: 'link/matrix',
   keys: [
     ['Arrow keys', 'Move from cell to cell'],

@@ -25,6 +25,8 @@ interface Props {
   rowAt: (index: number) => RegisterRow | { group: string; count: number } | undefined;
   /** The place of a row among the items, from 1; nothing for the name of a group. */
   numberAt: (index: number) => number | undefined;
+  /** Rows that a lens does not light. */
+  isFaint: (row: RegisterRow) => boolean;
   head: (column: GridColumn, index: number) => ReactNode;
   cell: (row: RegisterRow, column: GridColumn, index: number) => ReactNode;
   /** Edits the cell in its place, where one is being written in. */
@@ -124,7 +126,15 @@ export function Grid(props: Props) {
         {...(isAt && { outline: '2px solid', outlineColor: 'moss.solid', outlineOffset: '-2px', zIndex: 1 })}
         style={{ left, width: one.width }}
       >
-        {isAt && props.editing ? props.editor : cell(row, one, index)}
+        {isAt && props.editing ? (
+          props.editor
+        ) : props.isFaint(row) ? (
+          <Box minW="0" w="100%" opacity={0.35} display="flex" alignItems="center">
+            {cell(row, one, index)}
+          </Box>
+        ) : (
+          cell(row, one, index)
+        )}
       </Box>
     );
   };

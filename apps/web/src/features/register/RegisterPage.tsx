@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useLens } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { useAtHand } from '../../shared/marks/at-hand';
 import { saveFile } from '../../shared/save-file';
@@ -23,6 +24,7 @@ import { ColumnsForm } from './ColumnsForm';
 import { ConditionForm } from './ConditionForm';
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
 import { Grid, type GridColumn } from './Grid';
+import { KeepLens } from './KeepLens';
 import { fetchRegister, saveAs, useRegister } from './queries';
 import { type Area, areaOf, readClipboard, type Spot, writeClipboard } from './selection';
 import { keyOfCell, textOf, useCells, type Write } from './use-cells';
@@ -48,7 +50,9 @@ export function RegisterPage() {
   const [{ what: written, kind, where: place }, set] = useAddress(address);
   const what = useMemo(() => readWhat(scheme, written, kind), [scheme, written, kind]);
   const where = useMemo(() => readWhere(place), [place]);
-  const asked = useMemo(() => ({ what, where }), [what, where]);
+  const lens = useLens();
+  const through = lens?.mode === 'only' ? lens.lens : undefined;
+  const asked = useMemo(() => ({ what, where: { ...where, ...(through && { lens: through }) } }), [what, where, through]);
   const { head: newest, rowAt, onSight, error } = useRegister(project.id, asked);
   // What was shown stays until what is asked for now is there: forms above the list are not taken away while they are filled in.
   const [head, setHead] = useState(newest);
@@ -292,6 +296,7 @@ export function RegisterPage() {
               onChange={(value) => change({ match: value as 'all' })}
             />
           )}
+          <KeepLens what={what} />
           <Box flex="1" />
           {what.shape === 'list' && (
             <Choice
@@ -346,6 +351,7 @@ export function RegisterPage() {
               onCopy={copy}
               onPaste={(text) => void paste(text).catch(notifyError)}
               head={({ id, name }) => <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />}
+              isFaint={(row) => lens?.mode === 'lit' && lens.nodes?.has(row.item.node) === false}
               cell={(row, one, index) => (
                 <Cell
                   row={row}

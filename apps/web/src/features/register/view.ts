@@ -4,6 +4,7 @@ export const registerView: View = {
   stage: 'shape',
   name: 'Register',
   help: 'Items as rows of chosen columns, values through links among them: filter, sort, group, and write in the cells as in a spreadsheet.',
+  looksThrough: true,
   path: 'shape/register',
   keys: [
     ['Arrow keys', 'Go from cell to cell; with Shift, choose a range'],

@@ -1,7 +1,8 @@
 import { Box, Button, Flex, Heading } from '@chakra-ui/react';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { useOutline, useProject } from '../../shared/live/project-queries';
+import { useSeenOutline } from '../../shared/lens/use-lens';
+import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { useItemAddress } from '../../shared/ui/reference';
 import { ofSameLife } from '../../shared/live/same-life';
@@ -16,7 +17,7 @@ import { useView } from '../../shared/view';
 export function SectionPage() {
   const project = useProject();
   useWindowTitle(useView()?.name ?? '');
-  const outline = useOutline();
+  const outline = useSeenOutline();
   const readiness = useReadiness(project.id);
   const seams = ofSameLife(outline.data, useSeams(project.id, project.links).data);
   const navigate = useNavigate();
@@ -52,7 +53,7 @@ export function SectionPage() {
           seams={pairs}
           hovered={hovered}
           traced={traced}
-          brushed={brushed}
+          brushed={brushed ?? outline.lit}
           onHover={setHovered}
           onBrush={setBrushed}
           onOpen={open}

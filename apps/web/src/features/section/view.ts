@@ -4,6 +4,7 @@ export const sectionView: View = {
   stage: 'home',
   name: 'Section',
   help: 'The project cut through its layers: every item, and where ground is missing.',
+  looksThrough: true,
   path: '',
   keys: [
     ['Arrow keys', 'Move from item to item, layer to layer'],
