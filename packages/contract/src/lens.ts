@@ -6,6 +6,7 @@ import { conditionSchema } from './register.js';
 /** A named selection: conditions composed by choosing, and items pinned to it or left out by hand. */
 export const lensSchema = z.object({
   kinds: z.array(z.string().min(1).max(200)).max(100).default([]),
+  others: z.enum(['shown', 'hidden']).default('shown'),
   conditions: z.array(conditionSchema).max(30).default([]),
   match: z.enum(['all', 'any']).default('all'),
   pinned: z.array(idSchema).max(5000).default([]),

@@ -57,6 +57,9 @@ describe('lenses', () => {
     expect(await items()).toContain(level.node);
     await hold(lens, 'asked', flow, opens);
     expect((await look(lens)).items).toBe(1);
+    const ofRequirements = { kinds: ['requirement'], conditions: [highPriority] };
+    expect((await look(await keep('Urgent, and tests', ofRequirements))).nodes).toContain(opens.node);
+    expect((await look(await keep('Urgent alone', { ...ofRequirements, others: 'hidden' }))).nodes).not.toContain(opens.node);
     const pinned = await keep('Mine', { pinned: [flow.id] });
     expect((await look(pinned)).nodes).toEqual([flow.node]);
   });

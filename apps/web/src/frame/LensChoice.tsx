@@ -31,7 +31,7 @@ export function LensChoice({ project, here }: { project: string; here: View | un
   useKeys(keys);
   const name = lens && (lenses.find(({ id }) => id === lens.lens)?.name ?? lens.seen?.name ?? 'a lens');
   return (
-    <Flex align="center" minW="0" flexShrink={1} {...(lens && { bg: 'ochre.subtle', borderRadius: 'l2' })}>
+    <Flex align="center" minW="0" flexShrink={1} {...(lens && { bg: 'bg.muted', borderRadius: 'l2' })}>
       <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
         <Popover.Trigger asChild>
           <Button

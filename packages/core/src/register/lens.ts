@@ -4,8 +4,10 @@ import type { RegisterGround } from './shows/show.js';
 
 /** A named selection that everything can be looked at through: what passes its conditions, with items pinned to it and others left out by hand. */
 export interface Lens {
-  /** Kinds that it is about; all of them where none is named. */
+  /** Kinds that its conditions are about; all of them where none is named. */
   kinds: string[];
+  /** What becomes of items of other kinds. */
+  others: 'shown' | 'hidden';
   conditions: Condition[];
   match: 'all' | 'any';
   /** Ids of items that are in it whatever the conditions say, and of those that are not. */
@@ -21,7 +23,7 @@ export function seenThrough(ground: RegisterGround, lens: Lens, nodeOf: (id: str
   // A lens of pinned items alone shows these; one that asks for nothing at all shows everything.
   const passes = asksNothing && lens.pinned.length > 0 ? () => false : filterItems(ground, lens.conditions, lens.match);
   const seen = Uint8Array.from(items, ({ heading, withdrawn, kind }, node) =>
-    !heading && !withdrawn && (kinds.size === 0 || kinds.has(kind)) && passes(node) ? 1 : 0,
+    !heading && !withdrawn && (kinds.size === 0 || kinds.has(kind) ? passes(node) : lens.others === 'shown') ? 1 : 0,
   );
   const set = (ids: readonly string[], value: 0 | 1) => {
     for (const id of ids) {

@@ -2,6 +2,7 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Brief, ErrandSort } from '@coomb/contract';
 import { counted, figure } from '@coomb/core';
 import { type ReactNode, useState } from 'react';
+import { useThrough } from '../../shared/lens/through';
 import { readMarks, writeMarks } from '../../shared/marks/marks';
 import { notify } from '../../shared/ui/notices';
 import { AskDialog } from '../../shared/ui/ask-dialog';
@@ -9,6 +10,7 @@ import { ChangeItemsDialog } from './ChangeItemsDialog';
 import { ConfirmDialog } from './ConfirmDialog';
 import { HandOnDialog, WaiveDialog } from './dialogs';
 import { type About, useWithdrawMany } from './queries';
+import { LensHold } from './LensHold';
 import { WaiveItemsDialog } from './WaiveItemsDialog';
 
 export type Act = 'field' | 'move' | 'hand' | 'waive' | 'confirm';
@@ -34,6 +36,7 @@ interface Props {
 /** What may be done with items of any list: each says first what it will do, and is one undo. */
 export function ActBar({ project, total, chosen, items, findings, about, sort = 'look', what = 'item', act, setAct, onDone, children }: Props) {
   const withdraw = useWithdrawMany(project);
+  const lens = useThrough(project);
   const [withdrawing, setWithdrawing] = useState(false);
   const none = items.length === 0;
   const done = () => {
@@ -63,6 +66,7 @@ export function ActBar({ project, total, chosen, items, findings, about, sort = 
       {button('Set a field…', () => setAct('field'), 'One value for all of them (E)')}
       {button('Move…', () => setAct('move'), 'Below a section of their collection')}
       {button('Confirm links…', () => setAct('confirm'), 'Their suspect links hold, with a reason (C)')}
+      {lens && <LensHold project={project} lens={lens.lens} items={items} onDone={onDone} />}
       {button('Hand on…', () => setAct('hand'), 'To a person, who has them in hand then (H)')}
       {button(
         'Withdraw',

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { Link } from 'react-router';
 import { useAddress } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
+import { LitItems } from '../../shared/lens/lit';
 import { useSeenOutline } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
@@ -80,18 +81,20 @@ export function BenchPage() {
         </>
       }
     >
-      <Flex h="100%" borderTopWidth="1px">
-        <Bench
-          key={`${leftId} ${rightId} ${at}`}
-          at={at}
-          kinds={{ left: leftKind, right: rightKind }}
-          outline={outline.data}
-          left={leftId}
-          right={rightId}
-          onlyUnlinked={only === 'unlinked'}
-          likely={order === 'likely'}
-        />
-      </Flex>
+      <LitItems outline={outline.data} rows={outline.lit}>
+        <Flex h="100%" borderTopWidth="1px">
+          <Bench
+            key={`${leftId} ${rightId} ${at}`}
+            at={at}
+            kinds={{ left: leftKind, right: rightKind }}
+            outline={outline.data}
+            left={leftId}
+            right={rightId}
+            onlyUnlinked={only === 'unlinked'}
+            likely={order === 'likely'}
+          />
+        </Flex>
+      </LitItems>
     </Page>
   );
 }

@@ -1,4 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
+import { useStrength } from '../../shared/lens/lit';
 import type { OutlineReply } from '@coomb/contract';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -115,6 +116,7 @@ interface RowProps {
 function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reason, others, onMark }: RowProps) {
   const data = { side, row };
   const isHeading = outline.heading[row] === 1;
+  const strength = useStrength()(outline.id[row]!);
   const drag = useDraggable({ id: `dragged ${idOfPlace(data)}`, data, disabled: isHeading });
   const drop = useDroppable({ id: idOfPlace(data), data, disabled: isHeading || !fits });
   return (
@@ -136,7 +138,7 @@ function BenchRow({ side, outline, row, top, marked, focused, linked, fits, reas
       gap={{ base: '1', md: '2' }}
       px={{ base: '1.5', md: '3' }}
       cursor={isHeading ? 'default' : 'grab'}
-      opacity={fits ? 1 : 0.35}
+      opacity={fits ? strength : 0.35}
       bg={drop.isOver ? 'moss.emphasized' : marked ? (focused ? 'moss.muted' : 'bg.muted') : linked ? 'moss.subtle' : undefined}
       boxShadow={marked && focused ? 'inset 0 0 0 2px var(--chakra-colors-moss-solid)' : undefined}
       style={{ top }}

@@ -1,4 +1,5 @@
 import { carries } from '../../shared/marks/drag-items';
+import { useStrength } from '../../shared/lens/lit';
 import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import type { FoldedAxis } from '@coomb/core';
@@ -79,6 +80,7 @@ const classOf = (active: boolean, heading: boolean) => `line${heading ? ' is-hea
 
 /** Row names; parents fold and unfold, names open their item. */
 export function RowHeads({ width, height, ...props }: HeadsProps & { width: number; height: number }) {
+  const strengthOf = useStrength();
   return (
     <Box
       w={`${width}px`}
@@ -98,7 +100,15 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
           <div
             key={id}
             className={classOf(line === props.active, heading)}
-            style={{ top: line * cellSize - props.scroll, height: cellSize, width: '100%', gap: 4, paddingRight: 8, paddingLeft: 6 + depth * 11 }}
+            style={{
+              opacity: strengthOf(id),
+              top: line * cellSize - props.scroll,
+              height: cellSize,
+              width: '100%',
+              gap: 4,
+              paddingRight: 8,
+              paddingLeft: 6 + depth * 11,
+            }}
           >
             <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
             <button
@@ -125,6 +135,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
 
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
+  const strengthOf = useStrength();
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       {linesIn(props.axis, props.scroll, width).map((line) => {
@@ -134,6 +145,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
             key={id}
             className={classOf(line === props.active, heading)}
             style={{
+              opacity: strengthOf(id),
               left: line * cellSize - props.scroll,
               width: cellSize,
               height: '100%',

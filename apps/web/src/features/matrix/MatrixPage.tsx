@@ -7,6 +7,7 @@ import { Button } from '@chakra-ui/react';
 import { ArrowLeftRight } from 'lucide-react';
 import { useAddress } from '../../shared/address';
 import { findRequirements } from '../../shared/live/find-requirements';
+import { LitItems } from '../../shared/lens/lit';
 import { useSeenOutline } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
@@ -120,15 +121,17 @@ export function MatrixPage() {
         </>
       }
     >
-      <Matrix
-        key={`${rowId} ${columnId}`}
-        outline={outline.data}
-        sides={sides}
-        kind={kindIndex}
-        folded={folded}
-        onFold={(id) => setFolded(flip(folded, id))}
-        onSwap={swap}
-      />
+      <LitItems outline={outline.data} rows={outline.lit}>
+        <Matrix
+          key={`${rowId} ${columnId}`}
+          outline={outline.data}
+          sides={sides}
+          kind={kindIndex}
+          folded={folded}
+          onFold={(id) => setFolded(flip(folded, id))}
+          onSwap={swap}
+        />
+      </LitItems>
     </Page>
   );
 }

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { lookThrough } from '../../shared/lens/through';
 import { useKeepView, useSavedViews } from '../../shared/saved-views/queries';
+import { Choice } from '../../shared/ui/choice';
 import { AskDialog } from '../../shared/ui/ask-dialog';
 
 /** Keeps kinds and conditions of a register as a lens, and looks through it. */
@@ -13,6 +14,7 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const [note, setNote] = useState('');
+  const [others, setOthers] = useState<'shown' | 'hidden'>('shown');
   const keep = useKeepView(project);
   const saved = useSavedViews(project).data ?? [];
   const known = saved.find((one) => one.sort === 'lens' && one.name.toLowerCase() === name.trim().toLowerCase());
@@ -23,7 +25,7 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
         ...{ sort: 'lens', name: known?.name ?? name.trim() },
         // Items that were pinned to a lens of that name stay so.
         body: {
-          lens: JSON.stringify({ kinds: what.kinds, conditions: what.conditions, match: what.match, pinned: before?.pinned, leftOut: before?.leftOut }),
+          lens: JSON.stringify({ kinds: what.kinds, others, conditions: what.conditions, match: what.match, pinned: before?.pinned, leftOut: before?.leftOut }),
           note,
         },
       },
@@ -55,6 +57,18 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
             </Field.Label>
             <Input size="sm" autoFocus value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
           </Field.Root>
+          {what.kinds.length > 0 && (
+            <Choice
+              label="Items of other kinds"
+              value={others}
+              width="100%"
+              options={[
+                { value: 'shown', label: 'items of other kinds are shown, all of them' },
+                { value: 'hidden', label: 'items of other kinds are not shown' },
+              ]}
+              onChange={(value) => setOthers(value as 'shown')}
+            />
+          )}
           {known && <Box fontSize="13px">A lens of this name is kept already; it will be this one.</Box>}
           <Field.Root>
             <Field.Label fontSize="13px" fontWeight="400" color="fg.muted">

@@ -8,14 +8,17 @@ interface Props {
   base: string;
   readiness: Readiness;
   outline: OutlineReply;
+  /** Rows that are counted alone: a brushed part, or what a lens shows. */
   brushed: ReadonlySet<number> | undefined;
+  isBrushed: boolean;
   /** Whether rows of the outline count as requirements. */
   isRequirement: (row: number) => boolean;
   onRelease: () => void;
 }
 
 /** Figures beside the section. With a brushed part they count that part alone. */
-export function SectionFigures({ base, readiness, outline, brushed, isRequirement, onRelease }: Props) {
+export function SectionFigures({ base, readiness, outline, brushed, isBrushed, isRequirement, onRelease }: Props) {
+  const rows = brushed ? [...brushed].filter((row) => !outline.heading[row]) : [];
   const counts = new Map<VerificationState, number>();
   if (brushed)
     for (const row of brushed)
@@ -29,10 +32,14 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
     <Box w="270px" flexShrink={0} borderLeftWidth="1px" bg="bg.panel" overflow="auto" px="4" py="3">
       {brushed && (
         <Flex align="center" bg="moss.subtle" mx="-4" mt="-3" mb="3" px="4" py="1.5" gap="2">
-          <Box flex="1">{counted(brushed.size, 'item')} brushed</Box>
-          <Button size="2xs" variant="outline" onClick={onRelease}>
-            Let go
-          </Button>
+          <Box flex="1">
+            {counted(rows.length, 'item')} {isBrushed ? 'brushed' : 'of the lens'}
+          </Box>
+          {isBrushed && (
+            <Button size="2xs" variant="outline" onClick={onRelease}>
+              Let go
+            </Button>
+          )}
         </Flex>
       )}
       <Box fontWeight="600">Verification</Box>
@@ -62,7 +69,7 @@ export function SectionFigures({ base, readiness, outline, brushed, isRequiremen
       </Box>
       {brushed ? (
         <Box color="fg.muted" fontSize="13px">
-          {gaps} of the brushed items miss a coverage rule.
+          {gaps} of {isBrushed ? 'the brushed items' : 'what the lens shows'} {gaps === 1 ? 'misses' : 'miss'} a coverage rule.
         </Box>
       ) : (
         readiness.rules.map((rule) => (

@@ -34,6 +34,12 @@ export function SectionPage() {
         : undefined,
     [trace, hovered, rowOf],
   );
+  const isThrough = outline.isThrough;
+  /** Figures count what the lens shows. */
+  const throughLens = useMemo(
+    () => outline.lit ?? (isThrough && outline.data ? new Set([...outline.data.id.keys()].filter((row) => !outline.data!.heading[row])) : undefined),
+    [outline.lit, outline.data, isThrough],
+  );
   const open = useCallback((row: number) => outline.data && void navigate(itemAddress(outline.data.reference[row]!)), [outline.data, navigate, itemAddress]);
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
   if (!outline.data || !readiness.data) return <Loading what="the section" />;
@@ -64,7 +70,8 @@ export function SectionPage() {
           base={`/p/${project.id}`}
           readiness={readiness.data}
           outline={outline.data}
-          brushed={brushed}
+          brushed={brushed ?? throughLens}
+          isBrushed={brushed !== undefined}
           isRequirement={isRequirement}
           onRelease={() => setBrushed(undefined)}
         />

@@ -34,7 +34,8 @@ export function useSeenOutline() {
     () => (data && nodes && mode === 'lit' ? new Set(data.node.flatMap((node, row) => (nodes.has(node) ? [row] : []))) : undefined),
     [data, nodes, mode],
   );
-  return seen ? { ...outline, data: seen, lit } : { ...outline, data: undefined, lit: undefined };
+  const isThrough = nodes !== undefined;
+  return seen ? { ...outline, data: seen, lit, isThrough } : { ...outline, data: undefined, lit: undefined, isThrough };
 }
 
 export const useHoldInLens = (project: string, lens: string) =>
