@@ -1,7 +1,7 @@
 import { createBrowserRouter, type RouteObject } from 'react-router';
 import { ProjectsPage } from './features/projects/ProjectsPage';
 import { Broken } from './frame/Broken';
-import { ProjectFrame } from './frame/ProjectFrame';
+import { AtMoment } from './frame/AtMoment';
 import { addressesOf, type View } from './shared/view';
 import { views } from './views';
 
@@ -10,7 +10,7 @@ export const routesOf = (all: readonly View[]): RouteObject[] => [
   { path: '/', element: <ProjectsPage />, errorElement: <Broken /> },
   {
     path: '/p/:project',
-    element: <ProjectFrame views={all} />,
+    element: <AtMoment views={all} />,
     errorElement: <Broken />,
     children: all.flatMap((view) =>
       addressesOf(view).map((path) => ({

@@ -9,6 +9,7 @@ const everywhere: View['keys'] = [
   [';', 'Link what is marked with what is at hand'],
   ['I', 'Link something with the item at hand, or make it'],
   ['\\ and |', 'Look through the next lens, or the one before'],
+  ['Alt N', 'Back to now, from an earlier moment'],
   ['Esc', 'Close the sheet or a dialog'],
 ];
 

@@ -2,15 +2,26 @@ import { Box, Button, Flex, IconButton, Image } from '@chakra-ui/react';
 import { Keyboard, Moon, Search, Sun } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Project } from '../shared/live/project-queries';
+import { useMoment } from '../shared/moment/moment';
 import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
 import type { View } from '../shared/view';
 import { LensChoice } from './LensChoice';
+import { MomentChoice } from './MomentChoice';
 import { PersonName } from './PersonName';
 
 export function TopLine({ project, here, onFind, onKeys }: { project: Project; here: View | undefined; onFind: () => void; onKeys: () => void }) {
   const mode = useColourMode();
+  const isPast = useMoment(project.id) !== undefined;
   return (
-    <Flex as="header" h={{ base: '34px', lg: '40px' }} px={{ base: '2', md: '4' }} align="center" gap={{ base: '1', md: '3' }} bg="bg.panel" flexShrink={0}>
+    <Flex
+      as="header"
+      h={{ base: '34px', lg: '40px' }}
+      px={{ base: '2', md: '4' }}
+      align="center"
+      gap={{ base: '1', md: '3' }}
+      bg={isPast ? 'ochre.muted' : 'bg.panel'}
+      flexShrink={0}
+    >
       <Flex asChild align="center" gap="2" fontWeight="650" letterSpacing="0.01em">
         <Link to="/" title="All projects" aria-label="Coomb: all projects">
           <Image src="/coomb.svg" alt="" boxSize="22px" />
@@ -23,6 +34,7 @@ export function TopLine({ project, here, onFind, onKeys }: { project: Project; h
           {project.name}
         </Link>
       </Box>
+      <MomentChoice project={project.id} />
       <LensChoice project={project.id} here={here} />
       <Button
         variant="outline"

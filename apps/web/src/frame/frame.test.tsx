@@ -1,8 +1,21 @@
-import { cancelJob, findItems, getProject, getUndo, listJobs, listSavedViews, listSources, lookThrough, undo } from '@coomb/contract';
-import { screen, waitFor } from '@testing-library/react';
+import {
+  cancelJob,
+  createBaseline,
+  findItems,
+  getProject,
+  getUndo,
+  listBaselines,
+  listChanges,
+  listJobs,
+  listSavedViews,
+  listSources,
+  lookThrough,
+  undo,
+} from '@coomb/contract';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../testing/page';
+import { answer, aProject, calls, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../testing/page';
 import { FindAnything } from './FindAnything';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
@@ -258,5 +271,44 @@ describe('the lens beside the name of the project', () => {
     expect(screen.getByText('not here: all is shown')).toBeTruthy();
     await userEvent.keyboard('\\');
     expect(await screen.findByRole('button', { name: 'everything' })).toBeTruthy();
+  });
+});
+
+describe('the moment beside the name of the project', () => {
+  usePage();
+  afterEach(() => sessionStorage.clear());
+  const change = (seq: number, at: string) => ({ id: idOf(seq), seq, at, person: 'Ada Brook', action: `Edit ${seq}`, changes: 1, undone: false });
+  const open = () => {
+    answer(getProject, aProject);
+    answer(listSavedViews, []);
+    answer(listBaselines, [{ id: idOf(90), name: 'First review', note: '', seq: 5, person: 'Ada Brook', at: '2026-11-02T10:00:00.000Z' }]);
+    answer(listChanges, [change(9, '2026-11-20T10:00:00.000Z'), change(7, '2026-11-10T10:00:00.000Z'), change(5, '2026-11-02T10:00:00.000Z')]);
+    show(<TopLine here={undefined} project={aProject} onFind={() => {}} onKeys={() => {}} />);
+  };
+  const kept = () => JSON.parse(sessionStorage.getItem(`coomb.moment.${aProject.id}`) ?? 'null') as { seq: number; says: string } | null;
+
+  it('is a baseline, a change or the end of a day; a key leads back to now', async () => {
+    open();
+    await userEvent.click(await screen.findByRole('button', { name: 'now' }));
+    await userEvent.click(await screen.findByRole('button', { name: /First review/ }));
+    expect(kept()).toEqual({ seq: 5, says: 'First review' });
+    expect(await screen.findByRole('button', { name: 'as of First review' })).toBeTruthy();
+    await userEvent.click(await screen.findByRole('button', { name: /7 Edit 7/ }));
+    expect(kept()?.seq).toBe(7);
+    fireEvent.change(screen.getByLabelText('Day'), { target: { value: '2026-11-15' } });
+    await userEvent.click(screen.getByRole('button', { name: 'As of its end' }));
+    await waitFor(() => expect(kept()).toEqual({ seq: 7, says: 'the end of 15 Nov 2026' }));
+    await userEvent.keyboard('{Alt>}n{/Alt}');
+    expect(kept()).toBeNull();
+  });
+
+  it('is given a name, also an earlier one', async () => {
+    open();
+    answer(createBaseline, { id: idOf(91), name: 'Second', note: '', seq: 7, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' });
+    await userEvent.click(await screen.findByRole('button', { name: 'now' }));
+    await userEvent.click(await screen.findByRole('button', { name: /7 Edit 7/ }));
+    await userEvent.type(await screen.findByLabelText('Name for this moment'), 'Second');
+    await userEvent.click(screen.getByRole('button', { name: 'Name it' }));
+    await waitFor(() => expect(sentTo(/baselines$/)).toContainEqual({ name: 'Second', note: '', seq: 7 }));
   });
 });

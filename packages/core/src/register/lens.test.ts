@@ -30,7 +30,7 @@ const ground = {
 } as unknown as RegisterGround;
 const lens = (more: Partial<Lens>): Lens => ({ ...{ kinds: [], others: 'shown', conditions: [], match: 'all', pinned: [], leftOut: [] }, ...more });
 const seen = (more: Partial<Lens>) => {
-  const shown = seenThrough(ground, lens(more), (id) => Number(id));
+  const shown = seenThrough(ground, lens(more), (id) => (Number(id) < items.length ? Number(id) : undefined));
   return items.flatMap(({ title }, node) => (shown[node] ? [title] : []));
 };
 const says = (word: string) => [{ way: [], of: 'some' as const, shown: { sort: 'title' }, test: 'says' as const, values: [word] }];

@@ -1,11 +1,12 @@
 import { counted } from '@coomb/core';
 import { Box, Button, Flex, Grid, Popover, Portal } from '@chakra-ui/react';
-import { buildUrl, type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
+import { type ExportFormat, exportCollection, getExportRecipe } from '@coomb/contract';
 import { Download } from 'lucide-react';
 import { Fragment, type ReactNode, useState } from 'react';
 import { type Saved, useModelPartners, useSaveChosen } from './queries';
 import { Choice } from '../../shared/ui/choice';
 import { ReadBack } from './ReadBack';
+import { addressOf } from '../../shared/api/client';
 
 const FORMATS: { id: ExportFormat; name: string; use: string }[] = [
   { id: 'xlsx', name: 'Workbook', use: 'A row for each item, to sort, fill in and send round.' },
@@ -49,13 +50,13 @@ export function SaveAs({ project, collection, count }: { project: string; collec
       }
       count={count}
       file={(format) => (
-        <a href={buildUrl(exportCollection.path, { project, collection, format }, query)} download aria-label={`Save as .${format}`}>
+        <a href={addressOf(exportCollection, { project, collection, format }, query)} download aria-label={`Save as .${format}`}>
           Save
         </a>
       )}
       recipe={(format) => (
         <a
-          href={buildUrl(getExportRecipe.path, { project, collection, format }, query)}
+          href={addressOf(getExportRecipe, { project, collection, format }, query)}
           download={`${format}.recipe.json`}
           aria-label={`Save the recipe of .${format}`}
           title={`The recipe that reads the .${format} file back`}

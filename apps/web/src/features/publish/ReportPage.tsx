@@ -1,6 +1,6 @@
 import { counted } from '@coomb/core';
 import { Box, Button } from '@chakra-ui/react';
-import { buildUrl, getReportDocument, getReportPage } from '@coomb/contract';
+import { getReportDocument, getReportPage } from '@coomb/contract';
 import { format } from 'date-fns';
 import { Download, ExternalLink } from 'lucide-react';
 import { Link, useParams } from 'react-router';
@@ -8,6 +8,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { useReport } from './queries';
+import { addressOf } from '../../shared/api/client';
 
 /** A report as published, shown as readers get it. */
 export function ReportPage() {
@@ -22,7 +23,7 @@ export function ReportPage() {
     );
   if (!report.data) return <Loading what="the report" />;
   const params = { project: project.id, report: id! };
-  const page = buildUrl(getReportPage.path, params);
+  const page = addressOf(getReportPage, params);
   return (
     <Page
       title={`${report.data.title}, report ${report.data.number}`}
@@ -39,7 +40,7 @@ export function ReportPage() {
             </a>
           </Button>
           <Button asChild size="xs">
-            <a href={buildUrl(getReportDocument.path, params)}>
+            <a href={addressOf(getReportDocument, params)}>
               <Download size={13} /> .docx
             </a>
           </Button>

@@ -1,6 +1,6 @@
 import { counted } from '@coomb/core';
 import { Box, Button, Flex, Input, Textarea } from '@chakra-ui/react';
-import { buildUrl, getReportDocument } from '@coomb/contract';
+import { getReportDocument } from '@coomb/contract';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,6 +12,7 @@ import { PartsChoice } from './PartsChoice';
 import { usePublish, useReports } from './queries';
 import { asParts, type PartChoice } from './report-parts';
 import { OneLine } from '../../shared/ui/one-line';
+import { addressOf } from '../../shared/api/client';
 
 export function ReportsPage() {
   const project = useProject();
@@ -78,7 +79,7 @@ export function ReportsPage() {
             {report.stale ? `${counted(project.seq - report.seq, 'change')} since` : 'up to date'}
           </Box>
           <Box asChild textDecoration="underline">
-            <a href={buildUrl(getReportDocument.path, { project: project.id, report: report.id })}>.docx</a>
+            <a href={addressOf(getReportDocument, { project: project.id, report: report.id })}>.docx</a>
           </Box>
         </Flex>
       ))}

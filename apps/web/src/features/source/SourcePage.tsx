@@ -1,6 +1,6 @@
 import { counted } from '@coomb/core';
 import { Box, Button } from '@chakra-ui/react';
-import { buildUrl, getSourceFile } from '@coomb/contract';
+import { getSourceFile } from '@coomb/contract';
 import type { SourceBlock } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { Link, useParams } from 'react-router';
@@ -14,6 +14,7 @@ import { ModelTree } from './ModelTree';
 import { RowsView } from './RowsView';
 import { SheetRows } from './SheetRows';
 import { type SourceReading, useSource } from './queries';
+import { addressOf } from '../../shared/api/client';
 
 /** `at`: reference of the item whose place is shown. */
 const address = z.object({ at: z.string().optional(), as: z.enum(['tree', 'text']).default('tree') });
@@ -50,7 +51,7 @@ export function SourcePage() {
             </Button>
           )}
           <Button asChild size="xs" variant="outline">
-            <a href={buildUrl(getSourceFile.path, { project: project.id, source: id })}>
+            <a href={addressOf(getSourceFile, { project: project.id, source: id })}>
               <Download size={13} /> The original
             </a>
           </Button>

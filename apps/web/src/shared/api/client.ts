@@ -12,6 +12,7 @@ import {
   storePicture,
   uploadFile,
 } from '@coomb/contract';
+import { askedAsOf } from '../moment/asked-as-of';
 import { readHand, readPerson } from './person';
 import { lastSeen, noteSeen } from './seen';
 
@@ -36,8 +37,9 @@ interface Input<E extends AnyEndpoint> {
 
 /** Calls an endpoint of the contract and parses the reply. Throws ApiError. */
 export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> = {}): Promise<ReplyOf<E>> {
-  const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, input.query as Record<string, unknown>);
   const project = String((input.params as Record<string, unknown> | undefined)?.project ?? '');
+  const asOf = momentAskedFor(endpoint, project);
+  const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, { ...(input.query as Record<string, unknown>), ...asOf });
   const base = endpoint.method === 'GET' ? undefined : lastSeen(project);
   const response = await send(url, {
     method: endpoint.method,
@@ -54,22 +56,41 @@ export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> =
       'internal',
       'The server answered in a way this page does not understand. Load the page again; if it stays, the server is of another version.',
     );
-  if (endpoint.method === 'GET' && project) {
+  if (endpoint.method === 'GET' && project && !asOf) {
     const { seq } = (parsed.data ?? {}) as { seq?: unknown };
     if (typeof seq === 'number') noteSeen(project, seq);
   }
   return parsed.data as ReplyOf<E>;
 }
 
+/** What a call says of the earlier moment that is looked at. What would change something is refused there: it would change the present. */
+function momentAskedFor(endpoint: AnyEndpoint, project: string): { asOf: number } | undefined {
+  const asOf = askedAsOf(endpoint, project);
+  if (asOf === 'refused') throw new ApiError('input-invalid', 'You look at an earlier moment, where nothing can be changed. Go back to now first (Alt N).');
+  return asOf === undefined ? undefined : { asOf };
+}
+
+/** The address of what a call would answer, for links: of the moment that is looked at. */
+export function addressOf(endpoint: AnyEndpoint, params: Record<string, unknown>, query: Record<string, unknown> = {}): string {
+  const asOf = askedAsOf(endpoint, String(params.project ?? ''));
+  return buildUrl(endpoint.path, params, { ...query, ...(typeof asOf === 'number' && { asOf }) });
+}
+
 /** Calls an endpoint that answers with a file. Throws ApiError. */
 export async function fetchFile<E extends AnyEndpoint>(endpoint: E, { params, body }: Input<E>): Promise<{ name: string; blob: Blob }> {
   const headers = { 'Content-Type': 'application/json' };
-  const response = await send(buildUrl(endpoint.path, params as Record<string, unknown>), { method: endpoint.method, body: JSON.stringify(body), headers });
+  const asOf = momentAskedFor(endpoint, String((params as Record<string, unknown> | undefined)?.project ?? ''));
+  const response = await send(buildUrl(endpoint.path, params as Record<string, unknown>, asOf), {
+    method: endpoint.method,
+    body: JSON.stringify(body),
+    headers,
+  });
   const said = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
   return { name: said ? decodeURIComponent(said) : 'export', blob: await response.blob() };
 }
 
 export async function upload(project: string, file: File): Promise<TrayEntry> {
+  momentAskedFor(uploadFile, project);
   const form = new FormData();
   form.set('file', file);
   const response = await send(buildUrl(uploadFile.path, { project }), { method: 'POST', body: form });
@@ -78,6 +99,7 @@ export async function upload(project: string, file: File): Promise<TrayEntry> {
 
 /** Stores a picture for a text. Throws ApiError. */
 export async function uploadPicture(project: string, file: File): Promise<StoredPicture> {
+  momentAskedFor(storePicture, project);
   const form = new FormData();
   form.set('file', file, file.name || 'picture');
   const response = await send(buildUrl(storePicture.path, { project }), { method: 'POST', body: form });
