@@ -98,6 +98,7 @@ import { SchemeService } from './scheme/scheme.service.js';
 import { SetsController } from './sets/sets.controller.js';
 import { SetsService } from './sets/sets.service.js';
 import { CellsService } from './registers/cells.service.js';
+import { ColoursService } from './lenses/colours.service.js';
 import { LensesController } from './lenses/lenses.controller.js';
 import { LensesService } from './lenses/lenses.service.js';
 import { RegisterGrounds } from './lenses/register-grounds.js';
@@ -227,6 +228,7 @@ export class AppModule {
         RegisterGrounds,
         RegistersService,
         LensesService,
+        ColoursService,
         CellsService,
         LinkListService,
         ChangeLinksService,

@@ -3,6 +3,7 @@ import * as boundary from './boundary.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
 import * as composition from './composition.js';
+import * as colourKey from './colour-key.js';
 import * as drawings from './drawings.js';
 import type { AnyEndpoint } from './endpoint.js';
 import * as errands from './errands.js';
@@ -57,6 +58,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...traceTree,
     ...recipes,
     ...lens,
+    ...colourKey,
     ...register,
     ...reports,
     ...runs,

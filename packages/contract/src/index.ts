@@ -37,6 +37,8 @@ export * from './findings.js';
 export * from './impact.js';
 export * from './link-list.js';
 export * from './lens.js';
+export * from './colour-key.js';
+export * from './saved-views/colour-key.js';
 export * from './saved-views/lens.js';
 export * from './register.js';
 export * from './suspects.js';

@@ -43,6 +43,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'listSuspects',
     'findSuspectsAt',
     'lookThrough',
+    'readColours',
     'queryRegister',
     'saveRegister',
     'queryLinks',

@@ -130,3 +130,4 @@ export type { AnyShow, Offer, RegisterGround, Value, ValueType } from './registe
 export * from './register/say-register.js';
 export * from './register/ready-register.js';
 export * from './register/lens.js';
+export * from './register/colour-key.js';

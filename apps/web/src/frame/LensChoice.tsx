@@ -40,10 +40,12 @@ export function LensChoice({ project, here }: { project: string; here: View | un
             minW="0"
             fontWeight={lens ? '600' : '400'}
             color={lens ? 'fg' : 'fg.muted'}
+            aria-label={lens ? `through ${name}` : 'everything'}
+            px="1.5"
             title="What one looks through (\ and |)"
           >
             <Aperture size={13} />
-            <Box truncate maxW="220px">
+            <Box truncate display={{ base: lens ? 'block' : 'none', lg: 'block' }} maxW="220px">
               {lens ? `through ${name}` : 'everything'}
             </Box>
           </Button>

@@ -49,10 +49,12 @@ export function MomentChoice({ project }: { project: string }) {
           minW="0"
           color={moment ? undefined : 'fg.muted'}
           fontWeight="400"
+          aria-label={moment ? `as of ${moment.says}` : 'now'}
+          px="1.5"
           title="As of when"
         >
           <History size={13} />
-          <Box truncate maxW="240px">
+          <Box truncate display={{ base: moment ? 'block' : 'none', lg: 'block' }} maxW="240px">
             {moment ? `as of ${moment.says}` : 'now'}
           </Box>
         </Button>

@@ -3,6 +3,7 @@ import type { Scheme } from '@coomb/core';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, Suspense, useMemo, useState } from 'react';
 import { Outlet, useLocation, useSearchParams } from 'react-router';
+import { FillItems } from '../shared/colour-key/fills';
 import { useLive } from '../shared/live/use-live';
 import { projectQuery, useProjectId } from '../shared/live/project-queries';
 import { ErrorNote, Loading } from '../shared/ui/feedback';
@@ -68,29 +69,31 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
     );
   if (!about.data) return <Loading what="the project" />;
   return (
-    <Flex direction="column" h="100%" overflow="hidden">
-      <TopLine project={about.data} here={here ?? undefined} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
-      <CourseBar project={about.data} views={views} here={here} />
-      <Flex flex="1" minH="0" position="relative">
-        <Box as="main" onClick={openLinkedItem} flex="1" minW="0" h="100%" overflow="hidden">
-          <Suspense fallback={<Loading what="the view" />}>
-            <HereProvider value={here}>
-              <Outlet />
-            </HereProvider>
-          </Suspense>
-        </Box>
-        {item && (
-          <Box display="contents" onClick={openLinkedItem}>
-            <ItemSheet key={item} item={item} onClose={closeItem} />
+    <FillItems project={project}>
+      <Flex direction="column" h="100%" overflow="hidden">
+        <TopLine project={about.data} here={here ?? undefined} onFind={() => setOverlay('find')} onKeys={() => setOverlay('keys')} />
+        <CourseBar project={about.data} views={views} here={here} />
+        <Flex flex="1" minH="0" position="relative">
+          <Box as="main" onClick={openLinkedItem} flex="1" minW="0" h="100%" overflow="hidden">
+            <Suspense fallback={<Loading what="the view" />}>
+              <HereProvider value={here}>
+                <Outlet />
+              </HereProvider>
+            </Suspense>
           </Box>
-        )}
+          {item && (
+            <Box display="contents" onClick={openLinkedItem}>
+              <ItemSheet key={item} item={item} onClose={closeItem} />
+            </Box>
+          )}
+        </Flex>
+        {!item && <SayAtHand project={project} />}
+        <LedgerStrip {...live} marks={<MarksLine project={project} onJoin={joins.join} />} />
+        {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}
+        {joins.joining && <JoinDialog {...joins.joining} onClose={joins.leave} onDone={joins.done} />}
+        {joins.adding && <AddRelated item={joins.adding} onClose={joins.leave} />}
+        {overlay === 'keys' && <KeysHelp view={here} onClose={() => setOverlay(null)} />}
       </Flex>
-      {!item && <SayAtHand project={project} />}
-      <LedgerStrip {...live} marks={<MarksLine project={project} onJoin={joins.join} />} />
-      {overlay === 'find' && <FindAnything views={views} onClose={() => setOverlay(null)} />}
-      {joins.joining && <JoinDialog {...joins.joining} onClose={joins.leave} onDone={joins.done} />}
-      {joins.adding && <AddRelated item={joins.adding} onClose={joins.leave} />}
-      {overlay === 'keys' && <KeysHelp view={here} onClose={() => setOverlay(null)} />}
-    </Flex>
+    </FillItems>
   );
 }

@@ -5,6 +5,7 @@ import type { Project } from '../shared/live/project-queries';
 import { useMoment } from '../shared/moment/moment';
 import { setColourMode, useColourMode } from '../shared/ui/colour-mode';
 import type { View } from '../shared/view';
+import { KeyChoice } from './KeyChoice';
 import { LensChoice } from './LensChoice';
 import { MomentChoice } from './MomentChoice';
 import { PersonName } from './PersonName';
@@ -36,6 +37,7 @@ export function TopLine({ project, here, onFind, onKeys }: { project: Project; h
       </Box>
       <MomentChoice project={project.id} />
       <LensChoice project={project.id} here={here} />
+      <KeyChoice project={project.id} />
       <Button
         variant="outline"
         size="xs"

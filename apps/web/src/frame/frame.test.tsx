@@ -10,12 +10,15 @@ import {
   listSavedViews,
   listSources,
   lookThrough,
+  readColours,
   undo,
 } from '@coomb/contract';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, aProject, calls, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../testing/page';
+import { FillItems } from '../shared/colour-key/fills';
+import { Reference } from '../shared/ui/reference';
 import { FindAnything } from './FindAnything';
 import { KeysHelp } from './KeysHelp';
 import { LedgerStrip } from './LedgerStrip';
@@ -310,5 +313,38 @@ describe('the moment beside the name of the project', () => {
     await userEvent.type(await screen.findByLabelText('Name for this moment'), 'Second');
     await userEvent.click(screen.getByRole('button', { name: 'Name it' }));
     await waitFor(() => expect(sentTo(/baselines$/)).toContainEqual({ name: 'Second', note: '', seq: 7 }));
+  });
+});
+
+describe('the colour key beside the name of the project', () => {
+  usePage();
+  afterEach(() => sessionStorage.clear());
+
+  it('is chosen, shows its entries with how many items have each, and what has none; and is taken off', async () => {
+    answer(getProject, aProject);
+    answer(listSavedViews, [{ id: idOf(81), sort: 'colourKey', name: 'Priority', body: { key: '{}' }, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' }]);
+    answer(readColours, {
+      ...{ seq: 7, name: 'Priority', of: 'Priority', items: [['SYS-001'], []], unkeyed: [{ value: 'Odd', count: 3 }] },
+      entries: [
+        { value: 'High', label: 'Urgent', fill: '#0072b2', count: 1 },
+        { value: 'Low', label: 'Low', fill: '#f0e442', count: 0 },
+      ],
+    });
+    show(
+      <FillItems project={aProject.id}>
+        <TopLine here={undefined} project={aProject} onFind={() => {}} onKeys={() => {}} />
+        <Reference reference="SYS-001" />
+        <Reference reference="SYS-002" />
+      </FillItems>,
+    );
+    await userEvent.click(await screen.findByRole('button', { name: 'by state' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Priority' }));
+    expect(await screen.findByText('Odd: no entry')).toBeTruthy();
+    const filled = screen.getByText('SYS-001');
+    expect([filled.style.background, filled.style.color]).toEqual(['rgb(0, 114, 178)', 'rgb(255, 255, 255)']);
+    expect(screen.getByText('SYS-002').style.background).toBe('');
+    await userEvent.click(screen.getAllByRole('button', { name: 'Colour by state' })[0]!);
+    expect(await screen.findByRole('button', { name: 'by state' })).toBeTruthy();
+    expect(screen.getByText('SYS-001').style.background).toBe('');
   });
 });

@@ -1,4 +1,5 @@
 import { benchSort } from './bench.js';
+import { colourKeySort } from './colour-key.js';
 import { lensSort } from './lens.js';
 import { matrixSort } from './matrix.js';
 import { registerSort } from './register.js';
@@ -8,7 +9,7 @@ import type { SavedViewSort } from './saved-view-sort.js';
 export type AnySavedViewSort = SavedViewSort<any>;
 
 /** Every sort of view that can be kept. */
-export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, lensSort];
+export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, lensSort, colourKeySort];
 
 export const savedViewSortOf = (sort: string, among = savedViewSorts): AnySavedViewSort | undefined => among.find((one) => one.sort === sort);
 

@@ -1,4 +1,6 @@
 import { carries } from '../../shared/marks/drag-items';
+import { useFills } from '../../shared/colour-key/fills';
+import { Filled } from '../../shared/ui/reference';
 import { useStrength } from '../../shared/lens/lit';
 import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
@@ -81,6 +83,7 @@ const classOf = (active: boolean, heading: boolean) => `line${heading ? ' is-hea
 /** Row names; parents fold and unfold, names open their item. */
 export function RowHeads({ width, height, ...props }: HeadsProps & { width: number; height: number }) {
   const strengthOf = useStrength();
+  const fills = useFills();
   return (
     <Box
       w={`${width}px`}
@@ -118,7 +121,11 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
               onClick={() => props.onOpen(reference)}
               {...(!heading && carries(reference))}
             >
-              {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
+              {use ? (
+                <span className="use">in </span>
+              ) : (
+                !heading && <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+              )}
               <bdi>{title}</bdi>
             </button>
             {use && linked === 0 && <span className="use">not linked here</span>}
@@ -136,6 +143,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
   const strengthOf = useStrength();
+  const fills = useFills();
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       {linesIn(props.axis, props.scroll, width).map((line) => {
@@ -162,7 +170,11 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
               onClick={() => props.onOpen(reference)}
               {...(!heading && carries(reference))}
             >
-              {use ? <span className="use">in </span> : !heading && <span className="reference">{reference} </span>}
+              {use ? (
+                <span className="use">in </span>
+              ) : (
+                !heading && <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+              )}
               <bdi>{title}</bdi>
               {isFolded && hidden > 0 ? ` (${hidden})` : ''}
             </button>

@@ -86,7 +86,6 @@ export function ConditionForm({ kinds, onAdd }: { kinds: readonly string[]; onAd
               />
               {way.map((step, at) => (
                 <Choice
-                  // biome-ignore lint/suspicious/noArrayIndexKey: steps are told by their places.
                   key={at}
                   label={`Step ${at + 1}`}
                   value={`${step.end} ${step.linkKind}`}

@@ -25,6 +25,7 @@ import { ConditionForm } from './ConditionForm';
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
 import { Grid, type GridColumn } from './Grid';
 import { KeepLens } from './KeepLens';
+import { MakeKey } from './MakeKey';
 import { fetchRegister, saveAs, useRegister } from './queries';
 import { type Area, areaOf, readClipboard, type Spot, writeClipboard } from './selection';
 import { keyOfCell, textOf, useCells, type Write } from './use-cells';
@@ -297,6 +298,7 @@ export function RegisterPage() {
             />
           )}
           <KeepLens what={what} />
+          <MakeKey />
           <Box flex="1" />
           {what.shape === 'list' && (
             <Choice

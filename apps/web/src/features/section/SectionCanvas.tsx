@@ -2,6 +2,7 @@ import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { useFills } from '../../shared/colour-key/fills';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
 import { useSize } from '../../shared/ui/use-size';
@@ -40,6 +41,7 @@ export function SectionCanvas({ base: address, outline, layers, seams, hovered, 
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
   const mode = useColourMode();
+  const fills = useFills();
   const [drag, setDrag] = useState<{ x: number; y: number; now: Box4 | undefined }>();
   const layout = useMemo(
     () =>
@@ -54,19 +56,19 @@ export function SectionCanvas({ base: address, outline, layers, seams, hovered, 
   useEffect(() => {
     if (!base.current || width === 0) return;
     void mode;
-    paintBase(openCanvas(base.current, width, height), layout, outline, { colour: readColours(base.current), seams, brushed });
-  }, [layout, outline, seams, brushed, width, height, mode]);
+    paintBase(openCanvas(base.current, width, height), layout, outline, { colour: readColours(base.current), seams, brushed, fills });
+  }, [layout, outline, seams, brushed, fills, width, height, mode]);
   useEffect(() => {
     if (!canvas.current || width === 0) return;
     void mode;
     const context = openCanvas(canvas.current, width, height);
     const from = roots ?? (hovered === undefined ? undefined : new Set([hovered]));
     if (!from) return;
-    const look = { colour: readColours(canvas.current), seams, brushed: undefined, ...(becomes && { becomes }) };
+    const look = { colour: readColours(canvas.current), seams, brushed: undefined, ...(becomes && { becomes }), ...(!becomes && { fills }) };
     if (traced) paintTrace(context, layout, outline, look, from, traced);
     for (const row of from) paintFrame(context, layout, look, row);
     if (hovered !== undefined) paintFrame(context, layout, look, hovered);
-  }, [layout, outline, seams, hovered, traced, roots, becomes, width, height, mode]);
+  }, [layout, outline, seams, hovered, traced, roots, becomes, fills, width, height, mode]);
 
   const at = (event: React.PointerEvent) => {
     const box = frame.current!.getBoundingClientRect();

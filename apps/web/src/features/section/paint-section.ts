@@ -10,6 +10,8 @@ export interface SectionLook {
   brushed: ReadonlySet<number> | undefined;
   /** States, by their place, that rows are painted in other than their own. */
   becomes?: ReadonlyMap<number, number>;
+  /** Fills of a colour key, by reference, in place of states. */
+  fills?: ReadonlyMap<string, string> | undefined;
 }
 
 /** Paints everything that does not follow the pointer: ground, seams, cells. Done once; hovering only lays over it. */
@@ -120,6 +122,12 @@ function paintCell(
   const gap = layout.cell >= 5 ? Math.max(1, layout.cell * 0.12) : 0;
   const side = layout.cell - gap;
   context.globalAlpha = look.brushed && !look.brushed.has(row) ? 0.22 : 1;
+  if (look.fills) {
+    context.fillStyle = look.fills.get(outline.reference[row]!) ?? look.colour('bg.panel');
+    context.fillRect(x, y, side, side);
+    context.globalAlpha = 1;
+    return;
+  }
   const missing = outline.gaps[row]! > 0;
   if (missing && state !== 'failing') paintHole(context, look, x, y, side);
   else {
