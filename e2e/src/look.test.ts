@@ -1,0 +1,150 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Person } from './support/browser.js';
+import { removeData, type Started, startCoomb } from './support/server.js';
+
+describe('looking at a project', () => {
+  let coomb: Started;
+  let ada: Person;
+  let base = '';
+  let page = '';
+  const rows = 200;
+
+  const call = async <T>(path: string, body?: unknown): Promise<T> => {
+    const init = body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
+    return (await fetch(`${base}${path}`, init)).json() as Promise<T>;
+  };
+  /** What a column says from top to bottom. */
+  const column = async (shown: object, more: object = {}) =>
+    (
+      await call<{ rows: { cells: string[] }[] }>('/register', { what: { kinds: ['requirement'], columns: [{ id: 'c', shown }], ...more }, limit: 500 })
+    ).rows.map(({ cells }) => cells[0]);
+  const priority = { sort: 'field', of: 'priority' };
+  const cell = (row: number, at: number) => ada.driver.findElement(By.id(`cell-${row}-${at}`));
+  const textAt = (row: number, at: number) =>
+    ada.driver.executeScript<string | null>('return document.getElementById(arguments[0])?.innerText ?? null', `cell-${row}-${at}`);
+  const paste = (text: string) =>
+    ada.driver.executeScript(
+      `const data = new DataTransfer();
+       data.setData('text/plain', arguments[0]);
+       document.querySelector('[role="grid"]').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));`,
+      text,
+    );
+  const until = (holds: () => Promise<boolean>, what: string) => ada.driver.wait(holds, 20_000, what);
+
+  beforeAll(async () => {
+    coomb = await startCoomb();
+    const init = { method: 'POST', body: '{"name":"Looked at"}', headers: { 'Content-Type': 'application/json' } };
+    const { id } = (await (await fetch(`${coomb.address}/api/projects`, init)).json()) as { id: string };
+    base = `${coomb.address}/api/projects/${id}`;
+    page = `${coomb.address}/p/${id}`;
+    const csv = `Reference,Title,Kind,Priority\n${Array.from({ length: rows }, (_, at) => `REQ-${String(at + 1).padStart(3, '0')},Wish ${at + 1},Requirement,Low`).join('\n')}\n`;
+    const form = new FormData();
+    form.set('file', new Blob([csv]), 'wishes.csv');
+    const entry = (await (await fetch(`${base}/tray`, { method: 'POST', body: form })).json()) as { id: string };
+    const { job } = await call<{ job: string }>(`/tray/${entry.id}/import`, { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
+    for (let state = 'running'; state === 'running'; ) {
+      state = (await call<{ state: string }>(`/jobs/${job}`)).state;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    ada = await Person.arrive('Ada Wick');
+  });
+  afterAll(async () => {
+    await ada?.leave();
+    await coomb?.stop();
+    removeData(coomb.data);
+  });
+
+  it('pastes a range of a spreadsheet over 200 items, most of them out of sight, with one undo', async () => {
+    await ada.open(`${page}/shape/register?kind=requirement`);
+    await ada.see('Wish 1');
+    await (await cell(0, 1)).click();
+    await paste(`${Array.from({ length: rows }, (_, at) => `Renamed ${at + 1}`).join('\n')}\n`);
+    await until(async () => (await column({ sort: 'title' })).at(-1) === `Renamed ${rows}`, 'the last row is written');
+    expect(await column({ sort: 'title' })).toEqual(Array.from({ length: rows }, (_, at) => `Renamed ${at + 1}`));
+    await ada.see('Renamed 1');
+    await ada.hold(Key.CONTROL, 'z');
+    await until(async () => (await column({ sort: 'title' })).at(-1) === `Wish ${rows}`, 'all of it is taken back');
+    expect(new Set((await column({ sort: 'title' })).map((title) => title!.split(' ')[0]))).toEqual(new Set(['Wish']));
+    await ada.see('Wish 1');
+  });
+
+  it('writes in cells by keys: typed values, refusals where they stand, fill down', async () => {
+    await (await cell(0, 3)).click();
+    await paste('High\nNonsense\nMedium');
+    await ada.see('1 refused');
+    expect((await column(priority)).slice(0, 4)).toEqual(['High', 'Low', 'Medium', 'Low']);
+    const refused = await ada.driver.findElement(By.css('#cell-1-3 [role="alert"]'));
+    expect([await refused.getText(), await refused.getAttribute('title')]).toEqual(['Nonsense', expect.stringContaining('Nonsense')]);
+    await (await cell(0, 3)).click();
+    await ada.hold(Key.SHIFT, Key.ARROW_DOWN);
+    await ada.hold(Key.SHIFT, Key.ARROW_DOWN);
+    await ada.hold(Key.CONTROL, 'd');
+    await until(async () => (await column(priority))[2] === 'High', 'the range is filled');
+    expect((await column(priority)).slice(0, 4)).toEqual(['High', 'High', 'High', 'Low']);
+    await until(async () => (await ada.driver.findElements(By.css('#cell-1-3 [role="alert"]'))).length === 0, 'the refusal is gone');
+  });
+
+  it('keeps a condition as a lens, and looks through it in one view after the other', async () => {
+    await ada.press('Condition');
+    await ada.choose('What of it', 'Priority');
+    await (await ada.find('//label[normalize-space()="High"]', 'the value High')).click();
+    await ada.press('Add the condition');
+    await ada.see('whose Priority is High');
+    await ada.see('3 items');
+    await ada.press('Keep as a lens…');
+    await ada.see('What passes these conditions');
+    await ada.type('Urgent wishes');
+    await ada.press('Keep');
+    await ada.see('through Urgent wishes');
+    for (const [path, shows] of [
+      ['', '3 items'],
+      ['link/all', 'All links'],
+      ['shape/register?kind=requirement', '3 items'],
+    ] as const) {
+      await ada.open(`${page}/${path}`);
+      await ada.see('through Urgent wishes');
+      await ada.see(shows);
+    }
+    await ada.see('Wish 3');
+    await ada.seeNothingOf('Wish 4');
+    await ada.press('Look at everything');
+    await ada.see(`${rows} items`);
+  });
+
+  it('colours items by what they say, here and on the section', async () => {
+    await ada.press('Colour key…');
+    await ada.choose('Coloured by', 'Priority');
+    await ada.press('Keep and colour');
+    await ada.see('by Priority');
+    const fillOf = async (row: number) => (await ada.driver.findElement(By.css(`#cell-${row}-0 span`))).getCssValue('background-color');
+    await until(async () => (await ada.driver.findElements(By.css('#cell-0-0 span'))).length > 0, 'references have fills');
+    expect(await fillOf(0)).toBe(await fillOf(2));
+    expect(await fillOf(0)).not.toBe(await fillOf(3));
+    await ada.press('by Priority');
+    await ada.see('197');
+    await ada.type(Key.ESCAPE);
+    await ada.press('Colour by state');
+    await ada.see('by state');
+  });
+
+  it('looks at it as of an earlier change, where nothing can be changed, and comes back by a key', async () => {
+    await ada.open(`${page}/shape/register?kind=requirement&asOf=1`);
+    await ada.see('as of change 1');
+    await until(async () => (await textAt(0, 3)) === 'Low', 'the priority is what it was');
+    const before = await column(priority);
+    await (await cell(0, 1)).click();
+    await ada.type(Key.F2);
+    await ada.type('!', Key.ENTER);
+    await ada.see('where nothing can be changed');
+    expect(await column(priority)).toEqual(before);
+    expect((await column({ sort: 'title' }))[0]).toBe('Wish 1');
+    await ada.hold(Key.ALT, 'n');
+    await until(async () => (await textAt(0, 3)) === 'High', 'the priority is what it is');
+    await ada.see('now');
+  });
+
+  it('did all that without a complaint of the browser', async () => {
+    expect(await ada.complaints()).toEqual([]);
+  });
+});
