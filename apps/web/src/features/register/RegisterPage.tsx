@@ -1,5 +1,5 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
-import type { RegisterRow, RegisterValue } from '@coomb/contract';
+import type { Brief, RegisterRow, RegisterValue } from '@coomb/contract';
 import { type Column, counted, figure, findOffer, type RegisterWhat, sayColumn, sayCondition } from '@coomb/core';
 import { ArrowDown, ArrowUp, Download, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -62,7 +62,7 @@ export function RegisterPage() {
   const [anchor, setAnchor] = useState<Spot>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<{ text: string }>();
   const [widths, setWidths] = useState<Record<string, number>>({});
-  const [setting, setSetting] = useState(false);
+  const [setting, setSetting] = useState<readonly Brief[]>([]);
   const { write, refused, busy } = useCells(project.id);
   const groups = useMemo(() => (head?.groups ?? []).map(({ values, count }) => ({ id: values.join(' · '), count })), [head?.groups]);
   const rows = useMemo(() => buildGroupedRows(head?.rowCount ?? 0, groups, new Set()), [head?.rowCount, groups]);
@@ -187,9 +187,17 @@ export function RegisterPage() {
     );
     write(writes);
   };
-  const chosenItems = Array.from({ length: area.bottom - area.top + 1 }, (_, by) => itemAt(area.top + by)).flatMap((row) =>
-    row && !row.isContext ? [row.item] : [],
+  const chosenRows = Array.from({ length: area.bottom - area.top + 1 }, (_, by) => area.top + by).filter(
+    (row) => row < rows.count && 'link' in rows.rowAt(row),
   );
+  /** One value for all rows of the range, also for those that were never in sight. */
+  const setField = () => {
+    if (chosenRows.length === 0 || !within(chosenRows.length)) return;
+    readRows(area.top, Math.min(area.bottom, rows.count - 1)).then(
+      (all) => setSetting(all.flatMap((row) => (row && !row.isContext ? [row.item] : []))),
+      notifyError,
+    );
+  };
   const onKey = (event: React.KeyboardEvent): boolean => {
     const far = event.ctrlKey || event.metaKey;
     if (far && event.key.toLowerCase() === 'd') void fill((column, first) => textOf(valueAt(first, column)), 1).catch(notifyError);
@@ -198,7 +206,7 @@ export function RegisterPage() {
     else if (event.key === 'Delete' || event.key === 'Backspace') void fill(() => '', 0).catch(notifyError);
     else if (event.key === 'Escape') setAnchor(at);
     else if (!columns[at.column]?.field && event.key === 'o' && ofAt) void navigate(itemAddress(ofAt.item.reference));
-    else if (!columns[at.column]?.field && event.key === 'e') setSetting(chosenItems.length > 0);
+    else if (!columns[at.column]?.field && event.key === 'e') setField();
     else if (event.key.length === 1 && event.key !== '?' && event.key !== '/' && columns[at.column]?.field) edit(event.key === ' ' ? undefined : event.key);
     else return false;
     return true;
@@ -312,14 +320,8 @@ export function RegisterPage() {
               onChange={(value) => change({ group: value ? value.split('\u0001') : [] })}
             />
           )}
-          <Button
-            size="2xs"
-            variant="outline"
-            disabled={chosenItems.length === 0}
-            onClick={() => setSetting(true)}
-            title="One value for all rows of the range (E)"
-          >
-            Set a field{chosenItems.length > 1 ? ` of ${figure(chosenItems.length)}` : ''}…
+          <Button size="2xs" variant="outline" disabled={chosenRows.length === 0} onClick={setField} title="One value for all rows of the range (E)">
+            Set a field{chosenRows.length > 1 ? ` of ${figure(chosenRows.length)}` : ''}…
           </Button>
         </Flex>
         {head.rowCount === 0 ? (
@@ -368,7 +370,7 @@ export function RegisterPage() {
           </Box>
         )}
       </Flex>
-      {setting && <ChangeItemsDialog way="field" items={chosenItems} onClose={() => setSetting(false)} onDone={() => setSetting(false)} />}
+      {setting.length > 0 && <ChangeItemsDialog way="field" items={setting} onClose={() => setSetting([])} onDone={() => setSetting([])} />}
     </Page>
   );
 }

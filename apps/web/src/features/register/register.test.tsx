@@ -1,4 +1,4 @@
-import { getProject, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
+import { changeItems, getProject, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -6,7 +6,7 @@ import { aBrief, answer, aProject, idOf, presentAddress, sentTo, show, usePage }
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
 import { RegisterPage } from './RegisterPage';
 
-const total = 40;
+const total = 140;
 const fieldsOf = { title: 'title', priority: 'field:priority', verified: 'links:to:verifies' } as Record<string, string>;
 const what = {
   kinds: ['requirement'],
@@ -116,6 +116,15 @@ describe('a register', () => {
     await waitFor(() => expect(written()[2]!.cells.map(({ text }) => text)).toEqual(['Medium', 'Medium', 'Medium']));
   });
 
+  it('sets a field of all rows of a range, also of those that were never in sight', async () => {
+    await open();
+    answer(changeItems, ({ body }) => ({ seq: 8, ids: [], changed: (body as { items: string[] }).items.length, refused: [] }));
+    await userEvent.keyboard('{Control>}a{/Control}');
+    await userEvent.click(screen.getByRole('button', { name: `Set a field of ${total}…` }));
+    expect(await screen.findByText(`Set a field of ${total} items`)).toBeTruthy();
+    await waitFor(() => expect((sentTo(/items\/change/)[0] as { items: string[] }).items).toEqual(Array.from({ length: total }, (_, at) => item(at + 1))));
+  });
+
   it('is copied as spreadsheets take it', async () => {
     const grid = await open();
     await userEvent.keyboard('{ArrowRight}{Shift>}{ArrowRight}{ArrowDown}{/Shift}');
@@ -152,7 +161,7 @@ describe('a register', () => {
     expect(await screen.findByText('whose Priority is High')).toBeTruthy();
     expect(await screen.findByText('2 items')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Leave out: whose Priority is High' }));
-    expect(await screen.findByText('40 items')).toBeTruthy();
+    expect(await screen.findByText('140 items')).toBeTruthy();
   });
 
   it('takes a further column by its name', async () => {
