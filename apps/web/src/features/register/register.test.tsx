@@ -1,9 +1,12 @@
-import { changeItems, getProject, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
+import { changeItems, getProject, keepView, listSavedViews, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
+import type { RegisterWhat } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { aBrief, answer, aProject, idOf, presentAddress, sentTo, show, usePage } from '../../testing/page';
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
+import { KeepLens } from './KeepLens';
+import { MakeKey } from './MakeKey';
 import { RegisterPage } from './RegisterPage';
 
 const total = 140;
@@ -179,6 +182,73 @@ describe('a register', () => {
     await waitFor(() => expect(document.getElementById('cell-0-0')).toBeNull());
     expect(screen.getByText('High', { selector: '[role=gridcell]' }).textContent).toContain('20');
     expect(cell(1, 0).getAttribute('aria-selected')).toBe('true');
+  });
+});
+
+describe('what is kept of a register for every view', () => {
+  usePage();
+  const kept = { id: idOf(77), name: 'Urgent', person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' };
+  const { scheme } = aProject;
+  beforeEach(() => {
+    sessionStorage.clear();
+    answer(getProject, aProject);
+    answer(listSavedViews, []);
+    answer(keepView, ({ body }) => ({ ...kept, ...(body as { sort: string; name: string; body: Record<string, unknown> }) }));
+  });
+  const keptBodies = () => sentTo(/views$/) as { sort: string; name: string; body: Record<string, string> }[];
+  const conditions: RegisterWhat['conditions'] = [{ way: [], of: 'some', shown: { sort: 'field', of: 'priority' }, test: 'is', values: ['High'] }];
+
+  it('are its kinds and conditions as a lens, which is looked through at once', async () => {
+    show(<KeepLens what={{ ...readWhat(scheme, '', 'requirement'), conditions }} />, { at: `/p/${aProject.id}` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Keep as a lens…' }));
+    await userEvent.type(await screen.findByLabelText('Name'), 'Urgent');
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Items of other kinds' }), 'items of other kinds are not shown');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(keptBodies()).toHaveLength(1));
+    expect(keptBodies()[0]).toMatchObject({ sort: 'lens', name: 'Urgent' });
+    expect(JSON.parse(keptBodies()[0]!.body.lens!)).toEqual({ kinds: ['requirement'], others: 'hidden', conditions, match: 'all' });
+    await waitFor(() => expect(sessionStorage.getItem(`coomb.through.${aProject.id}`)).toBe(JSON.stringify({ lens: kept.id, mode: 'only' })));
+  });
+
+  it('keep what was pinned to a lens of the same name', async () => {
+    const body = { lens: JSON.stringify({ pinned: [idOf(3)], leftOut: [idOf(4)] }), note: '' };
+    answer(listSavedViews, [{ ...kept, sort: 'lens', body }]);
+    show(<KeepLens what={{ ...readWhat(scheme, '', ''), kinds: [], conditions }} />, { at: `/p/${aProject.id}` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Keep as a lens…' }));
+    await userEvent.type(await screen.findByLabelText('Name'), 'urgent');
+    await userEvent.click(await screen.findByRole('button', { name: 'Keep it anew' }));
+    await waitFor(() => expect(JSON.parse(keptBodies()[0]!.body.lens!)).toMatchObject({ pinned: [idOf(3)], leftOut: [idOf(4)] }));
+    expect(keptBodies()[0]!.name).toBe('Urgent');
+  });
+
+  it('are colours for the values of a choice, of which each can be another, and one left out', async () => {
+    show(<MakeKey />, { at: `/p/${aProject.id}` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Colour key…' }));
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Coloured by' }), 'Priority');
+    fireEvent.change(await screen.findByLabelText('Fill of High'), { target: { value: '#123456' } });
+    await userEvent.type(screen.getByLabelText('Called 1'), 'Urgent');
+    await userEvent.click(screen.getByRole('button', { name: 'Leave Low out' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Keep and colour' }));
+    await waitFor(() => expect(keptBodies()).toHaveLength(1));
+    const key = JSON.parse(keptBodies()[0]!.body.key!) as { entries: { value: string; label?: string; fill: string }[]; ranges: boolean };
+    expect(key.ranges).toBe(false);
+    expect(key.entries.map(({ value }) => value)).toEqual(['High', 'Medium']);
+    expect(key.entries[0]).toEqual({ value: 'High', label: 'Urgent', fill: '#123456' });
+    await waitFor(() => expect(sessionStorage.getItem(`coomb.colours.${aProject.id}`)).toBe(kept.id));
+  });
+
+  it('are ranges for numbers, kept in rising order whatever order they were written in', async () => {
+    show(<MakeKey />, { at: `/p/${aProject.id}` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Colour key…' }));
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Coloured by' }), 'Links');
+    await userEvent.click(await screen.findByRole('button', { name: 'Entry' }));
+    await userEvent.type(screen.getByLabelText('Value 2'), '10');
+    await userEvent.click(screen.getByRole('button', { name: 'Entry' }));
+    await userEvent.type(screen.getByLabelText('Value 3'), '2');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep and colour' }));
+    await waitFor(() => expect(keptBodies()).toHaveLength(1));
+    const key = JSON.parse(keptBodies()[0]!.body.key!) as { entries: { value: string }[]; ranges: boolean };
+    expect([key.ranges, ...key.entries.map(({ value }) => value)]).toEqual([true, '2', '10', '']);
   });
 });
 
