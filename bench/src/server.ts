@@ -53,7 +53,7 @@ export async function benchServer(use: (folder: string, rows: Row[]) => Promise<
     ] as const)
       rows.push({ what: `find: ${what}`, size, runs: 15, median: await time(15, () => get(`/find?words=${encodeURIComponent(words)}`)), goal: '≤ 50 ms' });
     await page('a figure opened', '/figures/rule:tested:notMet');
-    rows.push(...(await benchLinks(server.address, size)));
+    rows.push(...(await benchLinks(server.address, size)), ...(await benchRegister(server.address, size)));
     rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
@@ -95,6 +95,35 @@ async function benchLinks(address: string, size: string): Promise<Row[]> {
     row('findings: another window', 7, again, '≤ 100 ms'),
     row('suspect links by their changes', 5, suspects, '≤ 300 ms'),
     row('impact of one item, with independent ways', 15, impact, '≤ 300 ms'),
+  ];
+}
+
+/** A register of ten columns, three of them through links. */
+async function benchRegister(address: string, size: string): Promise<Row[]> {
+  const verified = [{ linkKind: 'verifies', end: 'to' }];
+  const own = ['reference', 'title', 'kind', 'state', 'place', 'links', 'changedAt'].map((sort) => ({ id: sort, way: [], shown: { sort } }));
+  const through = (['list', 'count'] as const).map((as) => ({ id: as, way: verified, shown: { sort: 'reference' }, as }));
+  const columns = [...own, ...through, { id: 'worst', way: verified, shown: { sort: 'result' }, as: 'worst' }];
+  const ask = async (what: object = {}, offset = 0) => {
+    const response = await fetch(`${address}/api/projects/${project}/register`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ what: { columns, ...what }, offset, limit: 100 }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    await response.text();
+  };
+  let turn = 0;
+  let offset = 0;
+  const sorts = ['worst', 'title', 'links', 'place', 'state'];
+  const untested = { way: verified, of: 'no', shown: { sort: 'reference' }, test: 'given' };
+  const row = (what: string, runs: number, median: number, goal?: string): Row => ({ what, size, runs, median, ...(goal && { goal }) });
+  return [
+    row('register: the first time, with the fields of all items', 1, await time(1, () => ask())),
+    row('register: the next window of ten columns', 15, await time(15, () => ask({}, (offset += 3000))), '≤ 50 ms'),
+    row('register: sorted anew', 5, await time(5, () => ask({ sort: [{ column: sorts[turn++ % sorts.length] }] })), '≤ 300 ms'),
+    row('register: grouped', 1, await time(1, () => ask({ group: ['state'] })), '≤ 300 ms'),
+    row('register: filtered through links', 1, await time(1, () => ask({ conditions: [untested] })), '≤ 300 ms'),
   ];
 }
 

@@ -1,10 +1,10 @@
-import { Box } from '@chakra-ui/react';
 import type { RegisterRow, RegisterValue } from '@coomb/contract';
-import { stateWords, type VerificationState, verificationStates } from '@coomb/core';
+import { inkOn, stateWords, type VerificationState, verificationStates } from '@coomb/core';
 import { format } from 'date-fns';
-import { OneLine } from '../../shared/ui/one-line';
-import { Reference } from '../../shared/ui/reference';
-import { StateMark } from '../../shared/ui/states';
+import { Link } from 'react-router';
+import { carries } from '../../shared/marks/drag-items';
+import { stateGlyphs } from '../../shared/ui/state-glyphs';
+import { Glyph } from '../../shared/ui/states';
 import { type Refusal, textOf } from './use-cells';
 
 const stateNamed = new Map<string, VerificationState>(verificationStates.map((state) => [stateWords[state].label, state]));
@@ -17,55 +17,73 @@ interface Props {
   isOwn: boolean;
   type: string | null;
   refusal: Refusal | undefined;
+  /** Whether a lens lights others. */
+  isFaint: boolean;
+  fills: ReadonlyMap<string, string> | undefined;
+  addressOf: (reference: string) => string;
 }
 
-/** A value in its cell; what was refused stands in its place, with the reason. */
-export function Cell({ row, value, sort, isOwn, type, refusal }: Props) {
+/** A value in its cell, in plain elements; what was refused stands in its place, with the reason. */
+export function Cell(props: Props) {
+  const { refusal } = props;
   if (refusal)
     return (
-      <Box position="absolute" inset="0" px="2" display="flex" alignItems="center" bg="brick.subtle" color="brick.fg" title={refusal.says} role="alert">
-        <Box truncate>{refusal.text || '(empty)'}</Box>
-      </Box>
+      <div className="refused" title={refusal.says} role="alert">
+        <span className="t">{refusal.text || '(empty)'}</span>
+      </div>
     );
+  return props.isFaint ? (
+    <div className="is-faint">
+      <Value {...props} />
+    </div>
+  ) : (
+    <Value {...props} />
+  );
+}
+
+function Value({ row, value, sort, isOwn, type, fills, addressOf }: Props) {
   if (value === null || (row.isContext && !(isOwn && (sort === 'reference' || sort === 'title')))) return null;
-  if (typeof value === 'number')
+  if (typeof value === 'number') return <span className="figure">{value}</span>;
+  const referTo = (reference: string) => {
+    const fill = fills?.get(reference);
     return (
-      <Box w="100%" textAlign="right" fontVariantNumeric="tabular-nums">
-        {value}
-      </Box>
+      <Link key={reference} className="reference" to={addressOf(reference)} {...carries(reference)}>
+        {fill ? <span style={{ background: fill, color: inkOn(fill), borderRadius: 2, padding: '0 4px', margin: '0 -4px' }}>{reference}</span> : reference}
+      </Link>
     );
-  if (sort === 'reference' && isOwn) return <Reference reference={row.item.reference} />;
+  };
+  if (sort === 'reference' && isOwn) return referTo(row.item.reference);
   if (sort === 'reference')
     return (
-      <Box truncate title={textOf(value)}>
-        {(Array.isArray(value) ? value : [String(value)]).map((reference, at) => (
-          <Box as="span" key={reference} mr="1">
-            <Reference reference={reference} />
-            {Array.isArray(value) && at < value.length - 1 && ','}
-          </Box>
-        ))}
-      </Box>
+      <span className="t" title={textOf(value)}>
+        {(Array.isArray(value) ? value : [String(value)]).flatMap((reference, at) => (at > 0 ? [', ', referTo(reference)] : [referTo(reference)]))}
+      </span>
     );
   if (sort === 'title' && isOwn)
     return (
-      <OneLine
-        fontFamily="serif"
-        fontSize="14.5px"
-        fontWeight={row.isContext || row.item.heading ? '600' : '400'}
-        text={String(value)}
+      <span
+        className={row.isContext || row.item.heading ? 't title is-head' : 't title'}
+        dir="auto"
+        title={String(value)}
         style={{ paddingLeft: row.depth * 14 }}
-      />
+      >
+        {value}
+      </span>
     );
   const state = sort === 'state' ? stateNamed.get(String(value)) : undefined;
-  if (state)
-    return (
-      <Box display="flex" gap="1.5" alignItems="center" minW="0">
-        <StateMark state={state} bare />
-        <OneLine text={String(value)} />
-      </Box>
-    );
-  if (type === 'moment' && typeof value === 'string') return <OneLine text={sayMoment(value)} />;
-  return <OneLine text={textOf(value)} />;
+  const text = type === 'moment' && typeof value === 'string' ? sayMoment(value) : textOf(value);
+  return (
+    <>
+      {state && (
+        <span className="state" style={{ background: `var(--chakra-colors-state-${state === 'notApplicable' ? 'not-applicable' : state})` }}>
+          <Glyph path={stateGlyphs[state]} />
+        </span>
+      )}
+      <span className="t" dir="auto" title={text}>
+        {text}
+      </span>
+    </>
+  );
 }
 
 const sayMoment = (value: string) => {

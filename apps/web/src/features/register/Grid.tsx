@@ -1,10 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { RegisterRow } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
-import { type Area, areaOf, inArea, type Spot, steps } from './selection';
+import { type Area, areaOf, type Spot, steps } from './selection';
 
 export interface GridColumn {
   id: string;
@@ -25,8 +25,6 @@ interface Props {
   rowAt: (index: number) => RegisterRow | { group: string; count: number } | undefined;
   /** The place of a row among the items, from 1; nothing for the name of a group. */
   numberAt: (index: number) => number | undefined;
-  /** Rows that a lens does not light. */
-  isFaint: (row: RegisterRow) => boolean;
   head: (column: GridColumn, index: number) => ReactNode;
   cell: (row: RegisterRow, column: GridColumn, index: number) => ReactNode;
   /** Edits the cell in its place, where one is being written in. */
@@ -78,7 +76,9 @@ export function Grid(props: Props) {
   const [first, last] = [rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0];
   useEffect(() => onSight(first, last), [first, last, onSight]);
   const held = lefts[frozen]!;
-  const shown = [...columns.keys()].filter((index) => index >= frozen).filter((index) => across.getVirtualItems().some((one) => one.index === index - frozen));
+  const inSight = across.getVirtualItems();
+  const [firstShown, lastShown] = [inSight[0]?.index ?? 0, inSight.at(-1)?.index ?? -1];
+  const shownColumns = useMemo(() => Array.from({ length: lastShown - firstShown + 1 }, (_, by) => frozen + firstShown + by), [firstShown, lastShown, frozen]);
   const area = areaOf(at, anchor);
   const go = (to: Spot, extend: boolean) => {
     const next = { row: Math.max(0, Math.min(count - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
@@ -99,45 +99,6 @@ export function Grid(props: Props) {
     return box ? { row: Number(box.dataset.row), column: Number(box.dataset.column) } : undefined;
   };
   const drag = useRef(false);
-  const drawCell = (row: RegisterRow, rowIndex: number, index: number, left: number) => {
-    const one = columns[index]!;
-    const isAt = at.row === rowIndex && at.column === index;
-    const isChosen = inArea(area, rowIndex, index);
-    return (
-      <Box
-        key={one.id}
-        id={`cell-${rowIndex}-${index}`}
-        role="gridcell"
-        aria-colindex={index + 1}
-        aria-selected={isChosen}
-        aria-readonly={one.field === null || undefined}
-        data-row={rowIndex}
-        data-column={index}
-        position="absolute"
-        top="0"
-        h="100%"
-        px="2"
-        display="flex"
-        alignItems="center"
-        borderRightWidth="1px"
-        borderColor="border"
-        fontSize="13.5px"
-        bg={isChosen && !isAt ? 'moss.subtle' : undefined}
-        {...(isAt && { outline: '2px solid', outlineColor: 'moss.solid', outlineOffset: '-2px', zIndex: 1 })}
-        style={{ left, width: one.width }}
-      >
-        {isAt && props.editing ? (
-          props.editor
-        ) : props.isFaint(row) ? (
-          <Box minW="0" w="100%" opacity={0.35} display="flex" alignItems="center">
-            {cell(row, one, index)}
-          </Box>
-        ) : (
-          cell(row, one, index)
-        )}
-      </Box>
-    );
-  };
   return (
     <Box
       ref={frame}
@@ -152,6 +113,7 @@ export function Grid(props: Props) {
       overflow="auto"
       outline="none"
       userSelect="none"
+      css={styles}
       onKeyDown={(event) => {
         if (event.target !== event.currentTarget) return;
         const by = steps(event, PAGE, { rows: count, columns: columns.length });
@@ -198,7 +160,7 @@ export function Grid(props: Props) {
               </Head>
             ))}
           </Box>
-          {shown.map((index) => (
+          {shownColumns.map((index) => (
             <Head key={columns[index]!.id} column={columns[index]!} left={NUMBER + lefts[index]!} index={index} onResize={onResize}>
               {head(columns[index]!, index)}
             </Head>
@@ -206,65 +168,151 @@ export function Grid(props: Props) {
         </Flex>
         {rows.map(({ index, start }) => {
           const row = rowAt(index);
-          const isGroup = row !== undefined && 'group' in row;
+          const isInArea = index >= area.top && index <= area.bottom;
           return (
-            <Box
+            <Row
               key={index}
-              role="row"
-              aria-rowindex={index + 2}
-              data-name={row && 'item' in row ? row.item.reference : undefined}
-              position="absolute"
-              left="0"
-              borderBottomWidth="1px"
-              bg={isGroup ? 'bg.muted' : 'bg.panel'}
-              style={{ top: HEAD + start, height: rowHeight, width: NUMBER + lefts.at(-1)! }}
-            >
-              {isGroup ? (
-                <Box
-                  role="gridcell"
-                  position="sticky"
-                  left="0"
-                  px="3"
-                  fontWeight="600"
-                  fontSize="13.5px"
-                  lineHeight={`${rowHeight}px`}
-                  style={{ width: width - 20 }}
-                >
-                  {row.group || 'not said'}{' '}
-                  <Box as="span" color="fg.muted" fontWeight="400">
-                    {row.count}
-                  </Box>
-                </Box>
-              ) : (
-                <>
-                  <Box position="sticky" left="0" zIndex="2" bg="bg.panel" h="100%" style={{ width: NUMBER + held }}>
-                    <Box
-                      role="rowheader"
-                      position="absolute"
-                      h="100%"
-                      bg="bg.subtle"
-                      color="fg.muted"
-                      fontSize="12px"
-                      textAlign="right"
-                      pr="2"
-                      lineHeight={`${rowHeight}px`}
-                      borderRightWidth="1px"
-                      style={{ width: NUMBER }}
-                    >
-                      {numberAt(index)}
-                    </Box>
-                    {row && [...columns.keys()].slice(0, frozen).map((one) => drawCell(row, index, one, NUMBER + lefts[one]!))}
-                  </Box>
-                  {row && shown.map((one) => drawCell(row, index, one, NUMBER + lefts[one]!))}
-                </>
-              )}
-            </Box>
+              row={row}
+              index={index}
+              number={numberAt(index)}
+              top={HEAD + start}
+              height={rowHeight}
+              groupWidth={width - 20}
+              columns={columns}
+              lefts={lefts}
+              frozen={frozen}
+              shown={shownColumns}
+              at={at.row === index ? at.column : -1}
+              chosenFrom={isInArea ? area.left : -1}
+              chosenTo={isInArea ? area.right : -2}
+              editor={at.row === index && props.editing ? props.editor : undefined}
+              cell={cell}
+            />
           );
         })}
       </Box>
     </Box>
   );
 }
+
+interface RowProps {
+  row: RegisterRow | { group: string; count: number } | undefined;
+  index: number;
+  number: number | undefined;
+  top: number;
+  height: number;
+  groupWidth: number;
+  columns: readonly GridColumn[];
+  lefts: readonly number[];
+  frozen: number;
+  shown: readonly number[];
+  /** The column of the cell that one is at, and those that are chosen; below nothing where none is in this row. */
+  at: number;
+  chosenFrom: number;
+  chosenTo: number;
+  editor: ReactNode;
+  cell: Props['cell'];
+}
+
+/** A row in plain elements, drawn anew only where something of it changed: hundreds of cells go by while one scrolls. */
+const Row = memo(function Row({
+  row,
+  index,
+  number,
+  top,
+  height,
+  groupWidth,
+  columns,
+  lefts,
+  frozen,
+  shown,
+  at,
+  chosenFrom,
+  chosenTo,
+  editor,
+  cell,
+}: RowProps) {
+  const style = { top, height, width: NUMBER + lefts.at(-1)! };
+  if (row && 'group' in row)
+    return (
+      <div role="row" aria-rowindex={index + 2} className="row is-group" style={style}>
+        <div role="gridcell" className="group" style={{ width: groupWidth, lineHeight: `${height}px` }}>
+          {row.group || 'not said'} <span>{row.count}</span>
+        </div>
+      </div>
+    );
+  const draw = (column: number) => {
+    const one = columns[column]!;
+    const isAt = at === column;
+    const isChosen = column >= chosenFrom && column <= chosenTo;
+    return (
+      <div
+        key={one.id}
+        id={`cell-${index}-${column}`}
+        role="gridcell"
+        aria-colindex={column + 1}
+        aria-selected={isChosen}
+        aria-readonly={one.field === null || undefined}
+        data-row={index}
+        data-column={column}
+        className={isAt ? 'cell is-at' : isChosen ? 'cell is-chosen' : 'cell'}
+        style={{ left: NUMBER + lefts[column]!, width: one.width }}
+      >
+        {isAt && editor ? editor : cell(row as RegisterRow, one, column)}
+      </div>
+    );
+  };
+  return (
+    <div role="row" aria-rowindex={index + 2} data-name={row?.item.reference} className="row" style={style}>
+      <div className="held" style={{ width: NUMBER + lefts[frozen]! }}>
+        <div role="rowheader" className="number" style={{ lineHeight: `${height}px` }}>
+          {number}
+        </div>
+        {row && columns.slice(0, frozen).map((_, column) => draw(column))}
+      </div>
+      {row && shown.map(draw)}
+    </div>
+  );
+});
+
+const styles = {
+  '& .row': { position: 'absolute', left: '0', borderBottomWidth: '1px', background: 'bg.panel' },
+  '& .row.is-group': { background: 'bg.muted' },
+  '& .group': { position: 'sticky', left: '0', padding: '0 12px', fontWeight: '600', fontSize: '13.5px' },
+  '& .group span': { color: 'fg.muted', fontWeight: '400' },
+  '& .held': { position: 'sticky', left: '0', zIndex: '2', background: 'bg.panel', height: '100%' },
+  '& .number': {
+    ...{ position: 'absolute', height: '100%', width: `${NUMBER}px`, paddingRight: '8px', textAlign: 'right' },
+    ...{ background: 'bg.subtle', color: 'fg.muted', fontSize: '12px', borderRightWidth: '1px' },
+  },
+  '& .cell': {
+    ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px', display: 'flex', alignItems: 'center' },
+    ...{ borderRightWidth: '1px', borderColor: 'border', fontSize: '13.5px' },
+  },
+  '& .cell.is-chosen': { background: 'moss.subtle' },
+  '& .cell.is-at': { outline: '2px solid', outlineColor: 'moss.solid', outlineOffset: '-2px', zIndex: '1' },
+  '& .cell .t': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: '0', maxWidth: '100%' },
+  '& .cell .title': { fontFamily: 'serif', fontSize: '14.5px' },
+  '& .cell .title.is-head': { fontWeight: '600' },
+  '& .cell .reference': { fontFamily: 'mono', fontSize: '12.5px', color: 'moss.fg' },
+  '& .cell .reference:hover': { textDecoration: 'underline' },
+  '& .cell .figure': { width: '100%', textAlign: 'right', fontVariantNumeric: 'tabular-nums' },
+  '& .cell .state': {
+    width: '14px',
+    height: '14px',
+    borderRadius: '3px',
+    color: 'bg.panel',
+    display: 'grid',
+    placeItems: 'center',
+    flexShrink: '0',
+    marginRight: '6px',
+  },
+  '& .cell .refused': {
+    ...{ position: 'absolute', inset: '0', padding: '0 8px', display: 'flex', alignItems: 'center' },
+    ...{ background: 'brick.subtle', color: 'brick.fg' },
+  },
+  '& .cell .is-faint': { opacity: '0.35', display: 'flex', alignItems: 'center', minWidth: '0', width: '100%' },
+} as const;
 
 interface HeadProps {
   column: GridColumn;

@@ -2,10 +2,11 @@ import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
 import type { Brief, RegisterRow, RegisterValue } from '@coomb/contract';
 import { type Column, counted, figure, findOffer, type RegisterWhat, sayColumn, sayCondition } from '@coomb/core';
 import { ArrowDown, ArrowUp, Download, X } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useCallback, useMemo, useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useFills } from '../../shared/colour-key/fills';
 import { useLens } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { useAtHand } from '../../shared/marks/at-hand';
@@ -52,6 +53,16 @@ export function RegisterPage() {
   const what = useMemo(() => readWhat(scheme, written, kind), [scheme, written, kind]);
   const where = useMemo(() => readWhere(place), [place]);
   const lens = useLens();
+  const litNodes = lens?.mode === 'lit' ? lens.nodes : undefined;
+  const fills = useFills();
+  const { pathname, search } = useLocation();
+  const addressOfItem = useMemo(() => {
+    const params = new URLSearchParams(search);
+    return (reference: string) => {
+      params.set('item', reference);
+      return `${pathname}?${params}`;
+    };
+  }, [pathname, search]);
   const through = lens?.mode === 'only' ? lens.lens : undefined;
   const asked = useMemo(() => ({ what, where: { ...where, ...(through && { lens: through }) } }), [what, where, through]);
   const { head: newest, rowAt, onSight, error } = useRegister(project.id, asked);
@@ -198,6 +209,22 @@ export function RegisterPage() {
       notifyError,
     );
   };
+  const drawCell = useCallback(
+    (row: RegisterRow, one: GridColumn, index: number) => (
+      <Cell
+        row={row}
+        value={row.cells[placeOfColumn.get(one.id) ?? -1] ?? null}
+        sort={what.columns[index]!.shown.sort}
+        isOwn={what.columns[index]!.way.length === 0}
+        type={head?.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null}
+        refusal={one.field ? refused.get(keyOfCell(row.item.id, one.field)) : undefined}
+        isFaint={litNodes?.has(row.item.node) === false}
+        fills={fills}
+        addressOf={addressOfItem}
+      />
+    ),
+    [placeOfColumn, what.columns, head?.columns, refused, litNodes, fills, addressOfItem],
+  );
   const onKey = (event: React.KeyboardEvent): boolean => {
     const far = event.ctrlKey || event.metaKey;
     if (far && event.key.toLowerCase() === 'd') void fill((column, first) => textOf(valueAt(first, column)), 1).catch(notifyError);
@@ -355,17 +382,7 @@ export function RegisterPage() {
               onCopy={copy}
               onPaste={(text) => void paste(text).catch(notifyError)}
               head={({ id, name }) => <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />}
-              isFaint={(row) => lens?.mode === 'lit' && lens.nodes?.has(row.item.node) === false}
-              cell={(row, one, index) => (
-                <Cell
-                  row={row}
-                  value={valueAt(row, index)}
-                  sort={what.columns[index]!.shown.sort}
-                  isOwn={what.columns[index]!.way.length === 0}
-                  type={head.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null}
-                  refusal={one.field ? refused.get(keyOfCell(row.item.id, one.field)) : undefined}
-                />
-              )}
+              cell={drawCell}
             />
           </Box>
         )}

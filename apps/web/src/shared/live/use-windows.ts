@@ -25,8 +25,12 @@ export function useWindows<Row, Reply extends { total: number }>({ key, read, ro
     })),
   });
   const onSight = useCallback(
-    (first: number, last: number) => setSight((before) => (before.first === first && before.last === last ? before : { first, last })),
-    [],
+    // Within the same windows nothing new is asked for: whoever shows the list is not drawn anew for every row that comes into sight.
+    (first: number, last: number) => {
+      const next = { first: first - (first % size), last: last - (last % size) };
+      setSight((before) => (before.first === next.first && before.last === next.last ? before : next));
+    },
+    [size],
   );
   const head = windows[0];
   const rowAt = (index: number): Row | undefined => {
