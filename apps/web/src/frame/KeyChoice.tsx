@@ -31,7 +31,7 @@ export function KeyChoice({ project }: { project: string }) {
             title="What items are coloured by"
           >
             <Palette size={13} />
-            <Box truncate display={{ base: colours ? 'block' : 'none', lg: 'block' }} maxW="160px">
+            <Box truncate title={colours ? `by ${name}` : 'by state'} display={{ base: colours ? 'block' : 'none', lg: 'block' }} maxW="160px">
               {colours ? `by ${name}` : 'by state'}
             </Box>
           </Button>
@@ -122,7 +122,7 @@ export function KeyChoice({ project }: { project: string }) {
 function Entry({ label, fill, count }: { label: string; fill: string; count: number }) {
   return (
     <Flex align="center" gap="2" py="0.5">
-      <Box px="2" borderRadius="2px" minW="0" truncate style={{ background: fill, color: inkOn(fill) }}>
+      <Box px="2" borderRadius="2px" minW="0" truncate title={label} style={{ background: fill, color: inkOn(fill) }}>
         {label}
       </Box>
       <Box flex="1" />

@@ -45,7 +45,7 @@ export function LensChoice({ project, here }: { project: string; here: View | un
             title="What one looks through (\ and |)"
           >
             <Aperture size={13} />
-            <Box truncate display={{ base: lens ? 'block' : 'none', lg: 'block' }} maxW="220px">
+            <Box truncate title={lens ? `through ${name}` : 'everything'} display={{ base: lens ? 'block' : 'none', lg: 'block' }} maxW="220px">
               {lens ? `through ${name}` : 'everything'}
             </Box>
           </Button>

@@ -54,7 +54,7 @@ export function MomentChoice({ project }: { project: string }) {
           title="As of when"
         >
           <History size={13} />
-          <Box truncate display={{ base: moment ? 'block' : 'none', lg: 'block' }} maxW="240px">
+          <Box truncate title={moment ? `as of ${moment.says}` : 'now'} display={{ base: moment ? 'block' : 'none', lg: 'block' }} maxW="240px">
             {moment ? `as of ${moment.says}` : 'now'}
           </Box>
         </Button>
