@@ -1,7 +1,7 @@
 import { CoombError, readKeyText, type readColours, type ReplyOf } from '@coomb/contract';
 import { colourerOf, findOffer } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
-import { LedgerReader } from '../ledger/ledger-reader.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { RegisterGrounds } from './register-grounds.js';
 
@@ -14,12 +14,13 @@ export class ColoursService {
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(RegisterGrounds) private readonly grounds: RegisterGrounds,
-    @Inject(LedgerReader) private readonly rows: LedgerReader,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
   ) {}
 
   async read(projectId: string, id: string): Promise<ReplyOf<typeof readColours>> {
     const state = await this.states.get(projectId);
-    const row = (await this.rows.findRows(projectId, 'savedView', [id])).get(id);
+    // As it is kept now, whatever moment is looked at.
+    const row = (await this.rows.findRows('savedView', [id])).get(id);
     const key = row && !row.withdrawn && row.projectId === projectId && row.sort === 'colourKey' ? readKeyText(String(row.body.key)) : undefined;
     if (!row || !key) throw new CoombError('not-found', 'This colour key is not kept any more. Choose another, or none.');
     const ground = await this.grounds.find(state);

@@ -14,7 +14,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import type { SavedViewValue } from '../ledger/change.js';
-import { LedgerReader } from '../ledger/ledger-reader.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { RegisterGrounds } from './register-grounds.js';
@@ -27,7 +27,7 @@ export class LensesService {
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(RegisterGrounds) private readonly grounds: RegisterGrounds,
-    @Inject(LedgerReader) private readonly rows: LedgerReader,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
@@ -97,8 +97,9 @@ export class LensesService {
     return { seq, changed };
   }
 
+  /** As it is kept now, whatever moment is looked at: one looks at last month through today's lens. */
   private async find(state: ProjectState, id: string): Promise<{ row: SavedViewValue; lens: LensBody }> {
-    const row = (await this.rows.findRows(state.id, 'savedView', [id])).get(id);
+    const row = (await this.rows.findRows('savedView', [id])).get(id);
     const lens = row && !row.withdrawn && row.projectId === state.id && row.sort === 'lens' ? readLensText(String(row.body.lens)) : undefined;
     if (!row || !lens) throw new CoombError('not-found', 'This lens is not kept any more. Look through another, or through none.');
     return { row, lens };

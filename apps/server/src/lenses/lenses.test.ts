@@ -90,6 +90,24 @@ describe('lenses', () => {
     expect(await links()).toBe(1);
   });
 
+  it('are of today, whatever moment is looked at through them', async () => {
+    const { keep, client, project, level, flow } = await scene();
+    const { seq } = await client.call(queryLinks, { params: { project }, query: {} });
+    await client.call(writeCells, {
+      params: { project },
+      body: {
+        cells: [
+          { item: level.id, column: { sort: 'field', field: 'priority' }, text: '' },
+          { item: flow.id, column: { sort: 'field', field: 'priority' }, text: 'High' },
+        ],
+      } as never,
+    });
+    const lens = await keep('Later', { kinds: ['requirement'], others: 'hidden', conditions: [highPriority] });
+    const then = (await (await fetch(`${server.address}/api/projects/${project}/lenses/${lens.id}?asOf=${seq}`)).json()) as { nodes: number[] };
+    expect(then.nodes).toContain(level.node);
+    expect(then.nodes).not.toContain(flow.node);
+  });
+
   it('refuse what is no lens, and say so of one that is kept no more', async () => {
     const { keep, look, client, project } = await scene();
     await expect(keep('Broken', { conditions: [{ test: 'sings' }] })).rejects.toMatchObject({ code: 'input-invalid' });

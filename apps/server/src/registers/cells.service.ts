@@ -7,7 +7,7 @@ import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, hiddenFields, keepFields } from '../items/check-fields.js';
 import { HtmlCleaner } from '../items/clean-html.js';
 import { changesMeaning } from '../items/items.service.js';
-import type { Change, ItemValue } from '../ledger/change.js';
+import type { Change, ItemValue, LinkValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
 import { PersonsService } from '../persons/persons.service.js';
@@ -142,8 +142,7 @@ export class CellsService {
     changed: Set<number>,
   ): Promise<Change[]> {
     const usages = new UsageFinder(state, this.clock.newId);
-    const changes: Change[] = [];
-    const removed = new Map<number, number>();
+    const planned: { place: number; made: Change[]; gone: number[] }[] = [];
     for (const { item, column, text, place } of cells) {
       if (column.sort !== 'links') continue;
       const node = getNode(state, item);
@@ -167,7 +166,7 @@ export class CellsService {
       const standing = state.graph.findLinks(node, isFrom ? 'out' : 'in', kind);
       const otherOf = (link: number) => (isFrom ? state.graph.to[link]! : state.graph.from[link]!);
       try {
-        const own = [...wanted]
+        const made = [...wanted]
           .filter((other) => !standing.some((link) => otherOf(link) === other))
           .map((other): Change => {
             const [from, to] = isFrom ? [node, other] : [other, node];
@@ -175,19 +174,39 @@ export class CellsService {
             return { entity: 'link', before: null, after: this.links.build(state, person, { linkKind: column.linkKind, ...ends }, 'made', usages) };
           });
         const gone = standing.filter((link) => state.isPresent(otherOf(link)) && !wanted.has(otherOf(link)));
-        for (const link of gone) removed.set(link, place);
-        if (own.length + gone.length > 0) changed.add(place);
-        changes.push(...own);
+        if (made.length + gone.length > 0) planned.push({ place, made, gone });
       } catch (refusal) {
         if (!(refusal instanceof CoombError)) throw refusal;
         refuse(place, refusal.message.replace(/\.$/, ''));
       }
     }
-    const links = await this.rows.findRows(
-      'link',
-      [...removed.keys()].map((link) => state.linkIds.at(link)),
-    );
-    for (const before of links.values()) changes.push({ entity: 'link', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } });
+    const idsOf = (links: readonly number[]) => links.map((link) => state.linkIds.at(link));
+    const base = presentBase();
+    // A link that somebody else made or changed since whoever writes had looked is not taken away.
+    const gone = planned.flatMap((one) => idsOf(one.gone));
+    const others = base === undefined ? new Map<string, string>() : await this.rows.findChangedByOthers(state.id, gone, base, { person, hand: presentHand() });
+    const links = await this.rows.findRows('link', gone);
+    const changes: Change[] = [];
+    // Two cells may say the same link, from either end.
+    const said = new Set<string>();
+    for (const { place, made, gone: removed } of planned) {
+      const by = idsOf(removed).flatMap((id) => others.get(id) ?? [])[0];
+      if (by !== undefined) {
+        refuse(place, `${this.persons.nameOf(by)} linked something else here meanwhile`);
+        continue;
+      }
+      changed.add(place);
+      for (const one of made) {
+        const { kind, fromId, toId } = one.after as LinkValue;
+        const says = `${kind} ${fromId} ${toId}`;
+        if (!said.has(says)) changes.push(one);
+        said.add(says);
+      }
+      for (const id of idsOf(removed)) {
+        const before = links.get(id)!;
+        changes.push({ entity: 'link', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } });
+      }
+    }
     return [...changes, ...usages.made];
   }
 }

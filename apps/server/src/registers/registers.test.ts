@@ -156,6 +156,30 @@ describe('registers', () => {
     expect(await write({ sort: 'field', field: 'priority' }, 'High')).toMatchObject({ changed: 1, refused: [] });
   });
 
+  it('do not take away a link that somebody else made meanwhile, and make one link where two cells say the same', async () => {
+    const { project, flow, level, opens, client, read } = await scene();
+    const { seq } = await client.call(queryRegister, { params: { project }, body: { what: { columns: [] }, limit: 1 } as never });
+    await addLink(server.as('Ewan Reed'), project, 'verifies', opens, flow);
+    const write = async (...cells: object[]) => {
+      const response = await fetch(`${server.address}/api/projects/${project}/cells`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', 'X-Coomb-Person': 'Ada', 'X-Coomb-Based-On': String(seq) },
+        body: JSON.stringify({ cells, skipRefused: true }),
+      });
+      return (await response.json()) as { changed: number; refused: { cell: number; says: string }[] };
+    };
+    const column = (linkKind: string, end: string) => ({ sort: 'links', linkKind, end });
+    const told = await write({ item: flow.id, column: column('verifies', 'to'), text: 'TC-002' });
+    expect(told).toMatchObject({ changed: 0, refused: [{ cell: 0, says: expect.stringContaining('Ewan Reed') }] });
+    expect((await read(flow)).downstream.map(({ other }) => other.reference)).toEqual(['TC-001']);
+    const twice = await write(
+      { item: level.id, column: column('derives', 'from'), text: 'REQ-002' },
+      { item: flow.id, column: column('derives', 'to'), text: 'REQ-001' },
+    );
+    expect(twice.refused).toEqual([]);
+    expect((await read(level)).upstream.filter(({ linkKind }) => linkKind === 'derives')).toHaveLength(1);
+  });
+
   it('are saved as a workbook and as separated values, every row', async () => {
     const { project } = await scene();
     const save = async (format: string) => {

@@ -11,6 +11,7 @@ const ALWAYS_NOW = new Set([
   'listChanges',
   'getUndo',
   'listPersons',
+  'listSavedViews',
   'listProjects',
   'listTray',
   'getUpkeep',
