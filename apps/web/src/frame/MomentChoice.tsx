@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Input, Popover, Portal } from '@chakra-ui/react';
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
 import { createBaseline, listBaselines, listChanges } from '@coomb/contract';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
@@ -10,6 +10,7 @@ import { useChange } from '../shared/live/use-change';
 import { lookAsOf, useMoment } from '../shared/moment/moment';
 import { OneLine } from '../shared/ui/one-line';
 import { useKeys } from '../shared/ui/use-keys';
+import { LookButton } from './LookButton';
 
 const sayAt = (at: string) => format(new Date(at), 'd MMM yyyy, HH:mm');
 
@@ -40,99 +41,74 @@ export function MomentChoice({ project }: { project: string }) {
     }
   };
   return (
-    <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
-      <Popover.Trigger asChild>
-        <Button
-          size="2xs"
-          variant={moment ? 'solid' : 'ghost'}
-          colorPalette={moment ? 'ochre' : undefined}
-          minW="0"
-          color={moment ? undefined : 'fg.muted'}
-          fontWeight="400"
-          aria-label={moment ? `as of ${moment.says}` : 'now'}
-          px="1.5"
-          title="As of when"
-        >
-          <History size={13} />
-          <Box truncate title={moment ? `as of ${moment.says}` : 'now'} display={{ base: moment ? 'block' : 'none', lg: 'block' }} maxW="240px">
-            {moment ? `as of ${moment.says}` : 'now'}
-          </Box>
+    <LookButton
+      says={moment ? `as of ${moment.says}` : 'now'}
+      isOn={moment !== undefined}
+      loud={moment !== undefined}
+      icon={<History size={13} />}
+      title="As of when"
+      label="Moments"
+    >
+      {moment && (
+        <Button size="xs" w="100%" mb="2" onClick={() => lookAsOf(project, undefined)}>
+          Back to now (Alt N)
         </Button>
-      </Popover.Trigger>
-      <Portal>
-        <Popover.Positioner>
-          <Popover.Content w="360px" borderWidth="1px" aria-label="Moments">
-            <Popover.Body p="2" fontSize="13.5px">
-              {moment && (
-                <Button size="xs" w="100%" mb="2" onClick={() => lookAsOf(project, undefined)}>
-                  Back to now (Alt N)
-                </Button>
-              )}
-              <Flex
-                as="form"
-                gap="1.5"
-                mb="2"
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  if (day) void goToDay(day);
-                }}
-              >
-                <Input size="xs" type="date" aria-label="Day" value={day} onChange={(event) => setDay(event.target.value)} />
-                <Button type="submit" size="xs" variant="outline" disabled={!day} flexShrink={0}>
-                  As of its end
-                </Button>
-              </Flex>
-              <Box fontWeight="600" px="1">
-                Baselines
-              </Box>
-              {(baselines.data ?? []).length === 0 && (
-                <Box color="fg.muted" px="1">
-                  No moment has a name yet.
-                </Box>
-              )}
-              {(baselines.data ?? []).map((one) => (
-                <Moment key={one.id} isOn={moment?.seq === one.seq} label={one.name} aside={sayAt(one.at)} onGo={() => goTo(one.seq, one.name)} />
-              ))}
-              <Flex
-                as="form"
-                gap="1.5"
-                my="2"
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  if (name.trim()) keep.mutate({ name: name.trim(), ...(moment && { seq: moment.seq }) }, { onSuccess: () => setName('') });
-                }}
-              >
-                <Input
-                  size="xs"
-                  aria-label="Name for this moment"
-                  placeholder={moment ? 'Name this moment…' : 'Name how things stand now…'}
-                  value={name}
-                  maxLength={200}
-                  onChange={(event) => setName(event.target.value)}
-                />
-                <Button type="submit" size="xs" variant="outline" disabled={!name.trim()} loading={keep.isPending}>
-                  Name it
-                </Button>
-              </Flex>
-              <Box fontWeight="600" px="1">
-                Changes
-              </Box>
-              <Box maxH="260px" overflowY="auto">
-                {(changes.data ?? []).map(({ seq, action, at }) => (
-                  <Moment
-                    key={seq}
-                    isOn={moment?.seq === seq}
-                    label={`${seq}  ${action}`}
-                    aside={sayAt(at)}
-                    onGo={() => goTo(seq, `change ${seq}, ${sayAt(at)}`)}
-                  />
-                ))}
-              </Box>
-            </Popover.Body>
-          </Popover.Content>
-        </Popover.Positioner>
-      </Portal>
-    </Popover.Root>
+      )}
+      <Flex
+        as="form"
+        gap="1.5"
+        mb="2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (day) void goToDay(day);
+        }}
+      >
+        <Input size="xs" type="date" aria-label="Day" value={day} onChange={(event) => setDay(event.target.value)} />
+        <Button type="submit" size="xs" variant="outline" disabled={!day} flexShrink={0}>
+          As of its end
+        </Button>
+      </Flex>
+      <Box fontWeight="600" px="1">
+        Baselines
+      </Box>
+      {(baselines.data ?? []).length === 0 && (
+        <Box color="fg.muted" px="1">
+          No moment has a name yet.
+        </Box>
+      )}
+      {(baselines.data ?? []).map((one) => (
+        <Moment key={one.id} isOn={moment?.seq === one.seq} label={one.name} aside={sayAt(one.at)} onGo={() => goTo(one.seq, one.name)} />
+      ))}
+      <Flex
+        as="form"
+        gap="1.5"
+        my="2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) keep.mutate({ name: name.trim(), ...(moment && { seq: moment.seq }) }, { onSuccess: () => setName('') });
+        }}
+      >
+        <Input
+          size="xs"
+          aria-label="Name for this moment"
+          placeholder={moment ? 'Name this moment…' : 'Name how things stand now…'}
+          value={name}
+          maxLength={200}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="submit" size="xs" variant="outline" disabled={!name.trim()} loading={keep.isPending}>
+          Name it
+        </Button>
+      </Flex>
+      <Box fontWeight="600" px="1">
+        Changes
+      </Box>
+      <Box maxH="260px" overflowY="auto">
+        {(changes.data ?? []).map(({ seq, action, at }) => (
+          <Moment key={seq} isOn={moment?.seq === seq} label={`${seq}  ${action}`} aside={sayAt(at)} onGo={() => goTo(seq, `change ${seq}, ${sayAt(at)}`)} />
+        ))}
+      </Box>
+    </LookButton>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Scheme } from '@coomb/core';
 import { useQuery } from '@tanstack/react-query';
 import { type MouseEvent, Suspense, useMemo, useState } from 'react';
@@ -6,6 +6,7 @@ import { Outlet, useLocation, useSearchParams } from 'react-router';
 import { FillItems } from '../shared/colour-key/fills';
 import { useLive } from '../shared/live/use-live';
 import { projectQuery, useProjectId } from '../shared/live/project-queries';
+import { lookAsOf, useMoment } from '../shared/moment/moment';
 import { ErrorNote, Loading } from '../shared/ui/feedback';
 import { HereProvider, type View } from '../shared/view';
 import { useKeys } from '../shared/ui/use-keys';
@@ -32,6 +33,7 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
   const here = viewAt(views, belowProject(useLocation().pathname));
   const about = useQuery(projectQuery(project));
   useWindowPlace(about.data?.name ?? '');
+  const moment = useMoment(project);
   const live = useLive(project, about.data !== undefined);
   usePreloaded(views, about.data !== undefined);
   const [overlay, setOverlay] = useState<'find' | 'keys' | null>(null);
@@ -65,6 +67,11 @@ export function ProjectFrame({ views }: { views: readonly View[] }) {
     return (
       <Box p="8">
         <ErrorNote error={about.error} retry={() => void about.refetch()} />
+        {moment && (
+          <Button size="xs" mt="3" onClick={() => lookAsOf(project, undefined)}>
+            Back to now, from {moment.says}
+          </Button>
+        )}
       </Box>
     );
   if (!about.data) return <Loading what="the project" />;

@@ -265,6 +265,15 @@ describe('the lens beside the name of the project', () => {
     expect(await screen.findByRole('button', { name: 'everything' })).toBeTruthy();
   });
 
+  it('that is kept no more shows everything, and says so', async () => {
+    sessionStorage.setItem(`coomb.through.${aProject.id}`, JSON.stringify({ lens: lens.id, mode: 'only' }));
+    open();
+    answer(lookThrough, () => {
+      throw new Refusal('not-found', 'This lens is not kept any more.', 404);
+    });
+    expect(await screen.findByText('kept no more: all is shown')).toBeTruthy();
+  });
+
   it('is stepped through by a key, and a view that does not look through it says so', async () => {
     open(false);
     await screen.findByRole('button', { name: 'everything' });

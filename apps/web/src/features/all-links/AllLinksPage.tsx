@@ -42,7 +42,7 @@ export function AllLinksPage() {
   const names = useNames();
   const [{ sort, descending, group, ...filter }, set] = useAddress(address);
   const lens = useLens();
-  const wish = { filter: { ...filter, lens: lens?.mode === 'only' ? lens.lens : '' }, sort, descending, group };
+  const wish = { filter: { ...filter, lens: lens?.mode === 'only' && !lens.error ? lens.lens : '' }, sort, descending, group };
   const { head, total, rowAt, onSight, error } = useLinkList(project.id, wish);
   const [marked, setMarked] = useState(0);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());

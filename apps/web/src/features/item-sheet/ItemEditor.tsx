@@ -7,6 +7,7 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError } from '../../shared/api/client';
 import { lineIsOpen } from '../../shared/live/use-live';
 import { dropDraft, keepDraft, readDrafts } from '../../shared/drafts/drafts';
+import { lookAsOf, useMoment } from '../../shared/moment/moment';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
 import { ConflictChoice } from './ConflictChoice';
@@ -53,7 +54,23 @@ export interface Split {
  * and a reload; a clash with somebody else keeps what was typed. Storing without a change stores nothing. Alt Enter stores and goes on with
  * the next, Ctrl Shift Enter splits the item at the caret.
  */
-export function ItemEditor({ project, item, draftId, path, kind, withFields = true, onStore, onDone, onNext, onSplit }: Props) {
+export function ItemEditor(props: Props) {
+  const moment = useMoment(props.project);
+  if (!moment) return <Editor {...props} />;
+  return (
+    <Flex align="center" gap="2" bg="bg.subtle" px="2" py="1.5" fontSize="13px">
+      <Box flex="1">You look at it as of {moment.says}: nothing can be written there.</Box>
+      <Button size="2xs" variant="outline" onClick={() => lookAsOf(props.project, undefined)}>
+        Back to now
+      </Button>
+      <Button size="2xs" variant="ghost" onClick={props.onDone}>
+        Leave
+      </Button>
+    </Flex>
+  );
+}
+
+function Editor({ project, item, draftId, path, kind, withFields = true, onStore, onDone, onNext, onSplit }: Props) {
   const begun = useMemo(() => readDrafts(project)[draftId], [project, draftId]);
   const [text, setText] = useState(() => ({ title: begun?.title ?? item.title, html: begun?.html ?? item.html, fields: begun?.fields ?? item.fields }));
   const [revision, setRevision] = useState(begun?.revision ?? item.revision);

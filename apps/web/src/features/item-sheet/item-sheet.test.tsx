@@ -12,6 +12,7 @@ import { Coverage } from './Coverage';
 import { EditImpact } from './EditImpact';
 import { FieldEditor, FieldText } from './FieldEditor';
 import { HereToo } from './HereToo';
+import { ItemEditor } from './ItemEditor';
 import type { Sheet } from './queries';
 import { Trail } from './Trail';
 import type { Written } from './written';
@@ -267,5 +268,21 @@ describe('what an edit that is not stored would touch', () => {
     told({});
     expect(screen.getAllByText(/Once saved/)).toHaveLength(1);
     expect(sentTo(/impact$/)).toEqual([]);
+  });
+});
+
+describe('writing, at an earlier moment', () => {
+  usePage();
+
+  it('is not begun: it is said that nothing can be written there, with a way back to now', async () => {
+    sessionStorage.setItem(`coomb.moment.${idOf(1)}`, JSON.stringify({ seq: 4, says: 'change 4' }));
+    const item = { title: 'Level', html: '', fields: {}, revision: 1, heading: false, reference: 'SYS-012' };
+    const kind = { fields: [] } as unknown as Kind;
+    show(<ItemEditor project={idOf(1)} item={item} draftId={idOf(21)} path="" kind={kind} onStore={async () => {}} onDone={() => {}} />);
+    expect(await screen.findByText('You look at it as of change 4: nothing can be written there.')).toBeTruthy();
+    expect(screen.queryByRole('textbox')).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Back to now' }));
+    expect(await screen.findByRole('textbox', { name: 'Title' })).toBeTruthy();
+    expect(sessionStorage.getItem(`coomb.moment.${idOf(1)}`)).toBeNull();
   });
 });

@@ -6,6 +6,7 @@ import {
   getProject,
   getReadiness,
   giveErrands,
+  holdInLens,
   listPersons,
   openFigure,
   type Readiness,
@@ -268,6 +269,23 @@ describe('the list behind a figure', () => {
     expect(await screen.findByText(/None of their links is suspect/)).toBeTruthy();
     await userEvent.type(screen.getByLabelText('Why'), 'Nothing to say');
     expect((screen.getByRole('button', { name: 'Confirm' }) as HTMLButtonElement).disabled).toBe(true);
+  });
+
+  it('pins what is chosen to the lens that is on, leaves it out, or lets its conditions decide', async () => {
+    sessionStorage.setItem(`coomb.through.${aProject.id}`, JSON.stringify({ lens: idOf(71), mode: 'only' }));
+    answer(holdInLens, { seq: 9, changed: 2 });
+    open('state:failing');
+    for (const [name, as] of [
+      ['Pin to the lens', 'pinned'],
+      ['Leave out of the lens', 'leftOut'],
+      ['As its conditions say', 'asked'],
+    ] as const) {
+      await choose();
+      await userEvent.click(screen.getByRole('button', { name: 'Lens…' }));
+      await userEvent.click(await screen.findByRole('button', { name }));
+      await waitFor(() => expect(sentTo(/\/hold$/).at(-1)).toEqual({ items: [9, 10].map((number) => idOf(100 + number)), as }));
+    }
+    sessionStorage.clear();
   });
 
   it('asks before it withdraws many', async () => {

@@ -1,4 +1,5 @@
 import { figure } from '@coomb/core';
+import { itemListKeys } from '../acting/item-list-keys';
 import type { View } from '../../shared/view';
 
 export const readinessView: View = {
@@ -15,15 +16,6 @@ export const findingsView: View = {
   name: 'Items behind a number',
   help: 'The items behind a number, with what was found at each.',
   addresses: ['check/figure/:figure'],
-  keys: [
-    ['↑ ↓', 'Move in the list'],
-    ['Space', 'Choose the marked item; with Shift and arrows, all on the way'],
-    ['Ctrl A', 'Choose all'],
-    ['Enter', 'Open the item'],
-    ['E', 'Set a field'],
-    ['C', 'Confirm suspect links'],
-    ['H', 'Hand on'],
-    ['W', 'Waive a rule that they miss'],
-  ],
+  keys: itemListKeys,
   load: async () => (await import('./FigurePage')).FigurePage,
 };

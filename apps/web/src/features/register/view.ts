@@ -13,8 +13,8 @@ export const registerView: View = {
     ['Ctrl D', 'Fill the range with what its first row says'],
     ['Delete', 'Empty the cells'],
     ['Ctrl A', 'Choose everything'],
-    ['O', 'Open the item of the row'],
-    ['E', 'Set a field of all rows of the range'],
+    ['O', 'In a cell that is computed: open the item'],
+    ['E', 'In a cell that is computed: set a field of all rows of the range'],
   ],
   load: async () => (await import('./RegisterPage')).RegisterPage,
 };

@@ -1,3 +1,4 @@
+import { itemListKeys } from '../acting/item-list-keys';
 import type { View } from '../../shared/view';
 
 export const searchView: View = {
@@ -5,15 +6,6 @@ export const searchView: View = {
   name: 'Found',
   help: 'All items that say some words: choose many, and do something with them.',
   addresses: ['found'],
-  keys: [
-    ['↑ ↓', 'Move in the list'],
-    ['Space', 'Choose the marked item; with Shift and arrows, all on the way'],
-    ['Ctrl A', 'Choose all'],
-    ['Enter', 'Open the item'],
-    ['E', 'Set a field'],
-    ['C', 'Confirm suspect links'],
-    ['H', 'Hand on'],
-    ['W', 'Waive a rule that they miss'],
-  ],
+  keys: itemListKeys,
   load: async () => (await import('./SearchPage')).SearchPage,
 };

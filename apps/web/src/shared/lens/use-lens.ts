@@ -20,7 +20,9 @@ export function useLens() {
     retry: false,
   });
   const nodes = useMemo(() => (query.data ? new Set(query.data.nodes) : undefined), [query.data]);
-  return through && { ...through, seen: query.data, nodes, error: query.error };
+  if (!through) return undefined;
+  // A lens that is kept no more shows everything, and says so beside the project's name.
+  return query.error ? { ...through, seen: undefined, nodes: undefined, error: query.error } : { ...through, seen: query.data, nodes, error: null };
 }
 
 /** The outline as it is seen through the lens that is on: what it does not show is left out, or the rows that it shows are told as lit. */
