@@ -1,27 +1,17 @@
-import { Calibration } from './calibration.js';
+import type { Calibration } from './calibration.js';
 import type { Candidate, KnownLinks, RankedItem, Reason } from './candidate.js';
-import { fitLogistic, score } from './logistic.js';
+import { calibrate, fitWeights, hideSome, type Looker } from './learn-weights.js';
+import { childrenOf, LinkIndex } from './link-index.js';
+import { score } from './logistic.js';
+import { AT, type Feature, FEATURES, PRIOR } from './pair-features.js';
 import { largest, Sums } from './sums.js';
 import { Vocabulary } from './vocabulary.js';
 import { columnsOf, shareOfMost, turned, type WordColumns } from './word-columns.js';
 
-const FEATURES = ['words', 'titleSaid', 'titleEchoed', 'context', 'alike', 'often', 'reverse', 'beside', 'besideKnown', 'near', 'inside', 'common'] as const;
-type Feature = (typeof FEATURES)[number];
-const AT = Object.fromEntries(FEATURES.map((name, index) => [name, index])) as Record<Feature, number>;
-/** Where nothing was learnt yet: what was learnt on cross-references of published standards, none of which ships with this. */
-const PRIOR = [1.4, 1.1, 0.5, 3.4, 1.6, 0.9, 1.5, 0.8, 0.9, 0.7, 0.5, 0.8, -5.2];
-const RIDGE = 0.3;
-/** Links that are learnt from, and items beside each that are no link. */
-const MOST_LEARNT = 800;
-const OTHERS = 40;
-/** A refusal counts as so many pairs that are no links. */
-const REFUSED_WEIGHT = 4;
 /** Candidates that are looked at closely, for each that is asked for and at least. */
 const CLOSE_EACH = 3;
 const CLOSE_LEAST = 30;
-/** Those that are linked most often are always among them. */
-const USUAL = 20;
-/** As are those that stand at the same place, so far to both sides. */
+/** Those that stand at the same place are always among them, so far to both sides; as are those that are linked most often. */
 const OPPOSITE = 10;
 /** Words are summed from the rarest on until so many sayings were met: this share of all items, in short lists every one. */
 const SUMMED_SHARE = 0.1;
@@ -29,12 +19,6 @@ const SUMMED_SHORT = 2_500_000;
 const summedMost = (items: number) => Math.max(SUMMED_SHARE * items, SUMMED_SHORT / Math.max(1, items));
 /** What more than so many are linked with tells nothing. */
 const HUB = 200;
-/** Share of the links that are hidden to measure the likelihood; how many there must be, and how many are looked at. */
-const HIDDEN = 0.3;
-const LEAST_MEASURED = 8;
-const MOST_MEASURED = 200;
-const MEASURED_DEEP = 10;
-
 /** Likeness of less is of usual words: it tells nothing. */
 const ALIKE_LEAST = 0.1;
 /** What more than so many are linked with is compared with all that are like at once. */
@@ -43,7 +27,6 @@ const MANY = 24;
 const FEW_JUDGED = 40;
 const MANY_JUDGED = 400;
 const CLEARLY_GOOD = 0.8;
-const NOTHING: ReadonlySet<number> = new Set();
 
 interface Found {
   index: number;
@@ -76,17 +59,12 @@ export class LinkRanker {
   /** Only what speaks for a link, whoever else is linked already. */
   private speaking: readonly number[] = PRIOR;
   private calibration: Calibration | null = null;
-  private out = new Map<number, Set<number>>();
-  private in: (readonly number[])[] = [];
-  private around: KnownLinks['around'];
-  private often = new Float32Array(0);
+  private readonly links: LinkIndex;
   /** What speaks for each of the right, without what takes longest to tell; and what of it is the same whatever is asked about. */
   private readonly rough: Sums;
   private readonly roughAlways: Float32Array;
   /** What its place speaks for it, by how far it stands from the place of the item asked about. */
   private readonly roughNear: Float32Array;
-  /** Items of the right that are linked most often. */
-  private usual: Int32Array = new Int32Array(0);
   /** How like each of the left is. */
   private readonly likeness: Sums;
   /** For what is linked with items like the one asked about, how like the likest is, and which it is. */
@@ -101,9 +79,7 @@ export class LinkRanker {
   private readonly askedContext: Float32Array;
   private taken = -1;
   private readonly row = new Float32Array(FEATURES.length);
-  private aroundTaken: ReadonlySet<number> = NOTHING;
-  /** Items of the right that are linked with each other item. */
-  private readonly aroundRight = new Map<number, number[]>();
+  private aroundTaken: ReadonlySet<number> = new Set();
 
   /** Of two lists, or of one that is linked within itself when both are the same. */
   constructor(left: readonly RankedItem[], right: readonly RankedItem[]) {
@@ -115,6 +91,7 @@ export class LinkRanker {
     this.left = { items: left, words: columnsOf(left, own, vocabulary), children: childrenOf(left) };
     this.right = others ? { items: right, words: columnsOf(right, others, vocabulary), children: childrenOf(right) } : this.left;
     this.words = vocabulary.words;
+    this.links = new LinkIndex(left, right);
     this.rarity = Float32Array.from({ length: size }, (_, word) => vocabulary.rarity(word));
     this.sayings = turned(this.right.words, size);
     this.leftSayings = this.isOne ? this.sayings : turned(this.left.words, size);
@@ -133,79 +110,51 @@ export class LinkRanker {
   }
 
   /** Takes the links that are there into account without learning from them. */
-  know({ links, around }: KnownLinks): void {
-    const into: number[][] = Array.from(this.right.items, () => []);
-    this.out.clear();
-    for (const [from, to] of links) {
-      let known = this.out.get(from);
-      if (!known) this.out.set(from, (known = new Set()));
-      if (known.has(to)) continue;
-      known.add(to);
-      into[to]!.push(from);
-    }
-    this.in = into;
-    this.often = Float32Array.from(into, ({ length }) => Math.log(1 + length));
-    this.usual = largest(Int32Array.from(into.keys()), into.length, this.often, USUAL).filter((to) => this.often[to]! > 0);
-    this.around = around;
-    this.aroundRight.clear();
+  know(known: KnownLinks): void {
+    this.links.know(known);
     this.alikeOf = -1;
-    if (this.taken >= 0) this.takeAround(this.taken);
+    if (this.taken >= 0) this.aroundTaken = this.links.aroundLeft(this.taken);
     this.weigh(this.weights);
-    around?.right.forEach((others, to) => {
-      for (const other of new Set(others)) {
-        const known = this.aroundRight.get(other);
-        if (known) known.push(to);
-        else this.aroundRight.set(other, [to]);
-      }
-    });
   }
 
   /** Learns from the links that are there how much each reason counts here, and how far its own judgement can be relied on. */
   learn(known: KnownLinks): void {
-    this.calibration = this.measure(known);
+    const parted = hideSome(known);
+    this.calibration = null;
+    if (parted) {
+      const { rest, hidden } = parted;
+      this.know({ ...known, links: rest });
+      this.weigh(fitWeights(this.looker(), { ...known, links: rest }));
+      this.calibration = calibrate(hidden, (from, most) => this.findBest(from, most, (to) => this.links.linkedWith(from).has(to)));
+    }
     this.know(known);
-    this.weigh(this.fit(known.links, known.refused));
+    this.weigh(fitWeights(this.looker(), known));
+  }
+
+  private looker(): Looker {
+    return {
+      items: this.right.items.length,
+      isLinked: (from, to) => this.links.linkedWith(from).has(to),
+      isSame: (from, to) => this.isOne && from === to,
+      look: (from, to) => {
+        this.take(from);
+        return this.look(from, to);
+      },
+    };
   }
 
   private weigh(weights: readonly number[]): void {
     this.weights = weights;
     this.speaking = weights.map((weight, at) => (at === AT.often ? 0 : Math.max(0, weight)));
-    const [often, near] = [weights[AT.often]!, weights[AT.near]!];
-    for (let to = 0; to < this.often.length; to++) this.roughAlways[to] = often * this.often[to]!;
-    for (let far = 0; far < this.roughNear.length; far++) this.roughNear[far] = near / (1 + (this.isOne ? far : (40 * far) / this.often.length));
-  }
-
-  private fit(links: KnownLinks['links'], refused: KnownLinks['links'] = []): readonly number[] {
-    if (links.length === 0) return PRIOR;
-    const rows: Float32Array[] = [];
-    const labels: number[] = [];
-    const random = seeded(links.length + this.right.items.length);
-    for (const [from, to] of thin(links, MOST_LEARNT)) {
-      this.take(from);
-      rows.push(this.look(from, to).slice());
-      labels.push(1);
-      for (let count = 0; count < OTHERS; count++) {
-        const other = Math.floor(random() * this.right.items.length);
-        if (this.linkedWith(from).has(other) || (this.isOne && other === from)) continue;
-        rows.push(this.look(from, other).slice());
-        labels.push(0);
-      }
-    }
-    // What somebody looked at and refused tells more than what nobody linked.
-    for (const [from, to] of thin(refused, MOST_LEARNT)) {
-      if (this.linkedWith(from).has(to)) continue;
-      this.take(from);
-      for (let count = 0; count < REFUSED_WEIGHT; count++) {
-        rows.push(this.look(from, to).slice());
-        labels.push(0);
-      }
-    }
-    return fitLogistic(rows, labels, PRIOR, RIDGE);
+    const { often } = this.links;
+    const [byOften, byNear] = [weights[AT.often]!, weights[AT.near]!];
+    for (let to = 0; to < often.length; to++) this.roughAlways[to] = byOften * often[to]!;
+    for (let far = 0; far < this.roughNear.length; far++) this.roughNear[far] = byNear / (1 + (this.isOne ? far : (40 * far) / often.length));
   }
 
   /** The best `most` that an item of the left may be linked with and is not, best first. */
   rank(from: number, most = 10, isLeftOut?: (to: number) => boolean): Candidate[] {
-    const there = this.linkedWith(from);
+    const there = this.links.linkedWith(from);
     const best = this.findBest(from, most, (to) => there.has(to) || isLeftOut?.(to) === true);
     return best.map(({ index, score: value }) => ({
       index,
@@ -231,7 +180,7 @@ export class LinkRanker {
     const { speaking } = this;
     const own = score(speaking, this.look(from, to));
     const { length } = this.right.items;
-    const known = this.linkedWith(from);
+    const known = this.links.linkedWith(from);
     const step = Math.max(1, length / most);
     let [less, all] = [0, 0];
     for (let at = 0; at < length; at += step) {
@@ -242,10 +191,6 @@ export class LinkRanker {
       less += value < own ? 1 : value === own ? 0.5 : 0;
     }
     return all === 0 ? 1 : less / all;
-  }
-
-  private linkedWith(from: number): ReadonlySet<number> {
-    return this.out.get(from) ?? NOTHING;
   }
 
   /** What stands to be linked, by all that speaks for it but that they are linked: what roughly looks best is looked at closely. */
@@ -276,11 +221,7 @@ export class LinkRanker {
       askedContext[word] = context[at]!;
     }
     this.taken = from;
-    this.takeAround(from);
-  }
-
-  private takeAround(from: number): void {
-    this.aroundTaken = this.around ? new Set(this.around.left[from]) : NOTHING;
+    this.aroundTaken = this.links.aroundLeft(from);
   }
 
   /** Sums up for all of the right at once what speaks for them: words, what is like the item, and what the links around lead to. */
@@ -313,7 +254,7 @@ export class LinkRanker {
     }
     rough.count = count;
     const raise = (to: number, by: number) => rough.add(to, mark[to] === round ? by : by + roughAlways[to]! + near[Math.abs(to - opposite)]!);
-    for (const to of this.usual) raise(to, 0);
+    for (const to of this.links.usual) raise(to, 0);
     for (let to = Math.max(0, opposite - OPPOSITE); to < Math.min(value.length, opposite + OPPOSITE); to++) raise(to, 0);
     const add = (sums: Sums, by: number) => {
       for (let at = 0; at < sums.count; at++) {
@@ -322,9 +263,10 @@ export class LinkRanker {
       }
     };
     add(alike, weights[AT.alike]!);
-    const [item, known] = [this.left.items[from]!, this.linkedWith(from)];
+    const [item, known] = [this.left.items[from]!, this.links.linkedWith(from)];
     beside.begin();
-    if (item.parent >= 0) for (const like of this.left.children.get(item.parent)!) if (like !== from) for (const to of this.linkedWith(like)) beside.add(to, 1);
+    if (item.parent >= 0)
+      for (const like of this.left.children.get(item.parent)!) if (like !== from) for (const to of this.links.linkedWith(like)) beside.add(to, 1);
     add(beside, weights[AT.beside]!);
     beside.begin();
     for (const one of known) {
@@ -332,12 +274,12 @@ export class LinkRanker {
       if (parent >= 0) for (const to of this.right.children.get(parent)!) if (to !== one) beside.add(to, 1);
     }
     add(beside, weights[AT.besideKnown]!);
-    if (this.isOne) for (const other of this.in[from]!) raise(other, weights[AT.reverse]!);
+    if (this.isOne) for (const other of this.links.in[from]!) raise(other, weights[AT.reverse]!);
     if (this.aroundTaken.size === 0) return;
     beside.begin();
     for (const other of this.aroundTaken) {
-      const there = this.aroundRight.get(other) ?? [];
-      if (there.length <= HUB) for (const to of there) beside.add(to, 1 / Math.log(2 + this.aroundTaken.size + (this.around?.right[to]?.length ?? 0)));
+      const there = this.links.besideOther(other);
+      if (there.length <= HUB) for (const to of there) beside.add(to, 1 / Math.log(2 + this.aroundTaken.size + (this.links.around?.right[to]?.length ?? 0)));
     }
     add(beside, weights[AT.common]!);
   }
@@ -350,7 +292,7 @@ export class LinkRanker {
     const { start, of, context } = this.leftSayings;
     const own = this.left.words;
     alike.begin();
-    if (this.out.size === 0) return;
+    if (this.links.isEmpty) return;
     const { mark, list, value } = likeness;
     likeness.begin();
     const { round } = likeness;
@@ -373,13 +315,13 @@ export class LinkRanker {
     for (let at = 0; at < count; at++) {
       const like = list[at]!;
       if (value[like]! < ALIKE_LEAST || like === from) continue;
-      for (const to of this.linkedWith(like)) if (alike.raise(to, value[like]!)) likest[to] = like;
+      for (const to of this.links.linkedWith(like)) if (alike.raise(to, value[like]!)) likest[to] = like;
     }
   }
 
   /** How like the likest other item is that is linked with `to`. */
   private alikeWith(from: number, to: number): number {
-    const into = this.in[to]!;
+    const into = this.links.in[to]!;
     if (this.alikeOf === from || into.length > MANY) {
       this.findAlike(from);
       return this.alike.of(to);
@@ -398,7 +340,7 @@ export class LinkRanker {
 
   /** All that speaks for a link of the item that was taken, as if the link were not there. The row holds until the next look. */
   private look(from: number, to: number): Float32Array {
-    const { row, left, right, asked, askedTitle, askedContext } = this;
+    const { row, left, right, links, asked, askedTitle, askedContext } = this;
     const { start, of, body, title, context } = right.words;
     let [words, titleSaid, titleEchoed, inContext] = [0, 0, 0, 0];
     for (let at = start[to]!, end = start[to + 1]!; at < end; at++) {
@@ -417,46 +359,15 @@ export class LinkRanker {
     row[AT.titleEchoed] = titleEchoed;
     row[AT.context] = inContext;
     row[AT.alike] = this.alikeWith(from, to);
-    row[AT.often] = this.linkedWith(from).has(to) ? Math.log(this.in[to]!.length) : this.often[to]!;
-    row[AT.reverse] = this.isOne && this.linkedWith(to).has(from) ? 1 : 0;
-    row[AT.beside] = this.countBeside(from, to, 2);
-    row[AT.besideKnown] = this.countBesideKnown(from, to, 2);
+    row[AT.often] = links.oftenWithout(from, to);
+    row[AT.reverse] = this.isOne && links.linkedWith(to).has(from) ? 1 : 0;
+    row[AT.beside] = links.countBeside(from, to, 2);
+    row[AT.besideKnown] = links.countBesideKnown(from, to, 2);
     const [a, b] = [left.items[from]!.parent, right.items[to]!.parent];
     row[AT.near] = this.isOne ? 1 / (1 + Math.abs(from - to)) : 1 / (1 + 40 * Math.abs(from / left.items.length - to / right.items.length));
     row[AT.inside] = this.isOne && (a === to || b === from) ? 1 : 0;
-    row[AT.common] = this.around ? Math.min(2, this.weighCommon(from, to)) : 0;
+    row[AT.common] = links.around ? Math.min(2, links.weighCommon(this.aroundTaken, from, to)) : 0;
     return row;
-  }
-
-  private countBeside(from: number, to: number, most = Number.POSITIVE_INFINITY): number {
-    const { items } = this.left;
-    const { parent } = items[from]!;
-    if (parent < 0) return 0;
-    let count = 0;
-    for (const like of this.in[to]!) if (like !== from && items[like]!.parent === parent && ++count >= most) break;
-    return count;
-  }
-
-  private countBesideKnown(from: number, to: number, most = Number.POSITIVE_INFINITY): number {
-    const { items } = this.right;
-    const { parent } = items[to]!;
-    if (parent < 0) return 0;
-    let count = 0;
-    for (const known of this.linkedWith(from)) if (known !== to && items[known]!.parent === parent && ++count >= most) break;
-    return count;
-  }
-
-  /** Others that both are linked with; those that are linked with many tell less (Adamic and Adar, "Friends and neighbors on the Web", 2003). */
-  private weighCommon(from: number, to: number): number {
-    const [own, others] = [this.around?.left[from] ?? [], this.around?.right[to] ?? []];
-    if (own.length === 0 || others.length === 0) return 0;
-    return this.nameCommon(to).size / Math.log(2 + own.length + others.length);
-  }
-
-  private nameCommon(to: number): Set<number> {
-    const found = new Set<number>();
-    for (const other of this.around?.right[to] ?? []) if (this.aroundTaken.has(other)) found.add(other);
-    return found;
   }
 
   private explain(from: number, to: number): Reason[] {
@@ -466,7 +377,7 @@ export class LinkRanker {
       const by = features.reduce((sum, name) => sum + this.weights[AT[name]]! * row[AT[name]]!, 0);
       if (by > 0.1 && features.some((name) => row[AT[name]]! > 0)) reasons.push({ by, reason: reason() });
     };
-    const { asked, askedTitle, rarity } = this;
+    const { links, asked, askedTitle, rarity } = this;
     const { start, of, body, title } = this.right.words;
     const [shared, said]: [number[], Set<number>] = [[], new Set()];
     for (let at = start[to]!; at < start[to + 1]!; at++) {
@@ -480,56 +391,10 @@ export class LinkRanker {
     if (shared.length > 0) add(['words', 'context'], () => ({ sort: 'words', words: name(shared) }));
     add(['titleSaid', 'titleEchoed'], () => ({ sort: 'title', words: name([...said]) }));
     if (row[AT.alike]! > 0) add(['alike'], () => ({ sort: 'alike', like: this.likest[to]! }));
-    add(['beside', 'besideKnown'], () => ({ sort: 'beside', count: this.countBeside(from, to) + this.countBesideKnown(from, to) }));
+    add(['beside', 'besideKnown'], () => ({ sort: 'beside', count: links.countBeside(from, to) + links.countBesideKnown(from, to) }));
     add(['reverse'], () => ({ sort: 'reverse' }));
-    add(['common'], () => ({ sort: 'common', count: this.nameCommon(to).size }));
-    if (this.in[to]!.length > 1) add(['often'], () => ({ sort: 'often', count: this.in[to]!.length }));
+    add(['common'], () => ({ sort: 'common', count: links.countCommon(this.aroundTaken, to) }));
+    if (this.links.in[to]!.length > 1) add(['often'], () => ({ sort: 'often', count: this.links.in[to]!.length }));
     return reasons.sort((x, y) => y.by - x.by).map(({ reason }) => reason);
   }
-
-  /**
-   * How likely a candidate of a score is right: some links are hidden, the others learnt from, and the best candidates compared with the hidden ones.
-   */
-  private measure({ links, around, refused }: KnownLinks): Calibration | null {
-    const random = seeded(links.length);
-    const hidden: (readonly [number, number])[] = [];
-    const rest: (readonly [number, number])[] = [];
-    for (const link of links) (random() < HIDDEN ? hidden : rest).push(link);
-    if (hidden.length < LEAST_MEASURED) return null;
-    this.know({ links: rest, ...(around && { around }) });
-    this.weigh(this.fit(rest, refused));
-    const wanted = new Map<number, Set<number>>();
-    for (const [from, to] of hidden) wanted.set(from, (wanted.get(from) ?? new Set()).add(to));
-    const cases: { score: number; isRight: boolean }[] = [];
-    for (const from of thin([...wanted.keys()], MOST_MEASURED))
-      for (const { index, score: value } of this.findBest(from, MEASURED_DEEP, (to) => this.linkedWith(from).has(to)))
-        cases.push({ score: value, isRight: wanted.get(from)!.has(index) });
-    return new Calibration(cases);
-  }
-}
-
-function childrenOf(items: readonly RankedItem[]): Map<number, number[]> {
-  const children = new Map<number, number[]>();
-  items.forEach(({ parent }, index) => {
-    if (parent < 0) return;
-    const known = children.get(parent);
-    if (known) known.push(index);
-    else children.set(parent, [index]);
-  });
-  return children;
-}
-
-/** Evenly chosen entries of a long list. */
-function thin<T>(list: readonly T[], most: number): readonly T[] {
-  if (list.length <= most) return list;
-  return Array.from({ length: most }, (_, at) => list[Math.floor((at * list.length) / most)]!);
-}
-
-/** Numbers from 0 to 1 that are the same for the same seed (Numerical Recipes' linear congruence). */
-function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
-    return state / 2 ** 32;
-  };
 }
