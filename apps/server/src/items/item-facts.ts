@@ -6,6 +6,7 @@ import { presentMoment } from '../http/caller.js';
 import { DATABASE } from '../http/tokens.js';
 import type { ItemValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
+import { FollowedFacts } from '../project-state/followed-facts.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 type Told = Pick<ItemValue, 'id' | 'fields' | 'changedBy'> & { createdAt: string | number; changedAt: string | number };
@@ -33,13 +34,24 @@ export class ItemFacts {
 
 /** Items that are read at once. */
 const BLOCK = 20_000;
-/** Stands in no value: it joins those of many items. */
+/** Stands in no JSON: it joins values of many items. */
 const JOIN = '\u0001';
 
 /** Reads what a project's items say in their fields once, and follows every change of it from then on. */
 @Injectable()
 export class ItemFactsKeeper {
-  private readonly kept = new WeakMap<ProjectState, Promise<ItemFacts>>();
+  private readonly facts = new FollowedFacts<'item', Told, ItemFacts>({
+    entity: 'item',
+    begin: (state) => {
+      const facts = new ItemFacts();
+      const take = (row: Told) => {
+        const node = state.nodeOf.get(row.id);
+        if (node !== undefined) facts.set(node, row);
+      };
+      return { facts, take };
+    },
+    read: (state) => (presentMoment() === undefined ? this.readPacked(state) : this.readPast(state)),
+  });
 
   constructor(
     @Inject(DATABASE) private readonly db: Database,
@@ -47,56 +59,33 @@ export class ItemFactsKeeper {
   ) {}
 
   find(state: ProjectState): Promise<ItemFacts> {
-    const known = this.kept.get(state);
-    if (known) return known;
-    const facts = this.load(state);
-    this.kept.set(state, facts);
-    facts.catch(() => this.kept.delete(state));
-    return facts;
+    return this.facts.find(state);
   }
 
-  private async load(state: ProjectState): Promise<ItemFacts> {
-    const facts = new ItemFacts();
-    const missed: ItemValue[] = [];
-    let isRead = false;
-    const take = (row: Told) => {
-      const node = state.nodeOf.get(row.id);
-      if (node !== undefined) facts.set(node, row);
-    };
-    state.follow((changes) => {
-      for (const { entity, after } of changes)
-        if (entity === 'item') {
-          if (isRead) take(after);
-          else missed.push(after);
-        }
-    });
-    if (presentMoment() === undefined) await this.readPacked(state, take);
-    else {
-      const ids = state.items.map(({ id }) => id);
-      for (const row of (await this.rows.findRows(state.id, 'item', ids)).values()) take(row);
-    }
-    for (const row of missed) take(row);
-    isRead = true;
-    return facts;
+  private async readPast(state: ProjectState): Promise<Iterable<Told>> {
+    const ids = state.items.map(({ id }) => id);
+    return (await this.rows.findRows(state.id, 'item', ids)).values();
   }
 
   /** As few long texts: rows of 50,000 items one by one take seconds. */
-  private async readPacked(state: ProjectState, take: (row: Told) => void): Promise<void> {
+  private async readPacked(state: ProjectState): Promise<Told[]> {
+    const told: Told[] = [];
     for (let from = 0; from < state.items.length; from += BLOCK) {
       const { rows } = await this.db.execute<Record<'ids' | 'fields' | 'created' | 'changed' | 'persons', string | null>>(sql`
         select string_agg(id::text, ',') as ids, string_agg(fields::text, ${JOIN}) as fields,
           string_agg((extract(epoch from created_at) * 1000)::bigint::text, ',') as created,
-          string_agg((extract(epoch from changed_at) * 1000)::bigint::text, ',') as changed, string_agg(changed_by, ${JOIN}) as persons
+          string_agg((extract(epoch from changed_at) * 1000)::bigint::text, ',') as changed, string_agg(to_json(changed_by)::text, ${JOIN}) as persons
         from item where project_id = ${state.id} and node >= ${from} and node < ${from + BLOCK}`);
       const [row] = rows;
       if (!row?.ids) continue;
       const [fields, created, changed, persons] = [row.fields!.split(JOIN), row.created!.split(','), row.changed!.split(','), row.persons!.split(JOIN)];
       row.ids.split(',').forEach((id, at) =>
-        take({
-          ...{ id, fields: JSON.parse(fields[at]!) as ItemValue['fields'], changedBy: persons[at]! },
+        told.push({
+          ...{ id, fields: JSON.parse(fields[at]!) as ItemValue['fields'], changedBy: JSON.parse(persons[at]!) as string },
           ...{ createdAt: Number(created[at]), changedAt: Number(changed[at]) },
         }),
       );
     }
+    return told;
   }
 }

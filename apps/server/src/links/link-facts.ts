@@ -5,6 +5,7 @@ import { DATABASE } from '../http/tokens.js';
 import { presentMoment } from '../http/caller.js';
 import type { LinkValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
+import { FollowedFacts } from '../project-state/followed-facts.js';
 import type { ProjectState } from '../project-state/project-state.js';
 
 /** What is told of links and counts in no figure: texts are numbers of a list, times are milliseconds. */
@@ -43,7 +44,18 @@ export class LinkFacts {
 /** Reads what is told of a project's links once, and follows every change of it from then on. */
 @Injectable()
 export class LinkFactsKeeper {
-  private readonly kept = new WeakMap<ProjectState, Promise<LinkFacts>>();
+  private readonly facts = new FollowedFacts<'link', Told, LinkFacts>({
+    entity: 'link',
+    begin: (state) => {
+      const facts = new LinkFacts();
+      const take = (row: Told) => {
+        const link = state.linkIds.find(row.id);
+        if (link !== undefined) facts.set(link, row);
+      };
+      return { facts, take };
+    },
+    read: (state) => (presentMoment() === undefined ? this.readPacked(state) : this.readPast(state)),
+  });
 
   constructor(
     @Inject(DATABASE) private readonly db: Database,
@@ -51,33 +63,7 @@ export class LinkFactsKeeper {
   ) {}
 
   find(state: ProjectState): Promise<LinkFacts> {
-    const known = this.kept.get(state);
-    if (known) return known;
-    const facts = this.load(state);
-    this.kept.set(state, facts);
-    facts.catch(() => this.kept.delete(state));
-    return facts;
-  }
-
-  private async load(state: ProjectState): Promise<LinkFacts> {
-    const facts = new LinkFacts();
-    const missed: LinkValue[] = [];
-    let isRead = false;
-    const take = (row: Told) => {
-      const link = state.linkIds.find(row.id);
-      if (link !== undefined) facts.set(link, row);
-    };
-    state.follow((changes) => {
-      for (const { entity, after } of changes)
-        if (entity === 'link') {
-          if (isRead) take(after);
-          else missed.push(after);
-        }
-    });
-    for (const row of presentMoment() === undefined ? await this.readPacked(state) : await this.readPast(state)) take(row);
-    for (const row of missed) take(row);
-    isRead = true;
-    return facts;
+    return this.facts.find(state);
   }
 
   private async readPast(state: ProjectState): Promise<Iterable<Told>> {
