@@ -171,7 +171,7 @@ describe('features of the web application', () => {
     impact: ['acting', 'section'],
     'in-hand': ['acting'],
     gather: ['item-sheet', 'recipes', 'source'],
-    matrix: ['linking'],
+    matrix: ['acting', 'linking'],
     read: ['exports', 'item-sheet'],
     readiness: ['acting', 'exports', 'section'],
     register: ['acting'],

@@ -1,5 +1,4 @@
 import {
-  buildCells,
   buildImpact,
   buildQuestion,
   buildReach,
@@ -9,6 +8,10 @@ import {
   findInconsistencies,
   findTwins,
   foldAxis,
+  gatherAlongDiagonal,
+  MatrixCells,
+  packEntries,
+  unpackEntries,
   LiveCoverage,
   TraceGraph,
 } from '@coomb/core';
@@ -129,27 +132,38 @@ export async function benchCore(): Promise<Row[]> {
     median: reaches[Math.floor(reaches.length * 0.95)]!,
     goal: '≤ 1 ms',
   });
-  rows.push(await benchMatrix());
+  rows.push(...(await benchMatrix()));
   rows.push(await benchDifference());
   return rows;
 }
 
-async function benchMatrix(): Promise<Row> {
+/** 20,000 × 20,000 items in sections of 20, with a million links near the diagonal. */
+async function benchMatrix(): Promise<Row[]> {
   const random = seeded(3);
-  const axis = () => ({ parent: Int32Array.from({ length: 2000 }, (_, index) => (index % 20 === 0 ? -1 : index - (index % 20))) });
-  const [rows, columns] = [axis(), axis()];
-  const links = {
-    row: Int32Array.from({ length: 20_000 }, () => Math.floor(random() * 2000)),
-    column: Int32Array.from({ length: 20_000 }, () => Math.floor(random() * 2000)),
-  };
-  const folded = new Set(Array.from({ length: 50 }, (_, index) => index * 40));
-  return {
-    what: 'fold a matrix and roll its links up',
-    size: '2,000 × 2,000, 20,000 links',
-    runs: 15,
-    median: await time(15, () => buildCells(foldAxis(rows, folded), foldAxis(columns, folded), links)),
-    goal: '≤ 10 ms',
-  };
+  const [count, links] = [20_000, 1_000_000];
+  const axis = { parent: Int32Array.from({ length: count }, (_, index) => (index % 20 === 0 ? -1 : index - (index % 20))) };
+  const row = Int32Array.from({ length: links }, () => Math.floor(random() * count));
+  const column = row.map((at) => Math.min(count - 1, Math.max(0, at + Math.floor((random() - 0.5) * 2000))));
+  const entries = { row, column, mark: row.map((at) => at % 3) as unknown as Uint8Array, suspect: new Uint8Array(links) };
+  const folded = new Set(Array.from({ length: count / 20 }, (_, index) => index * 20));
+  const cells = MatrixCells.build(count, count, entries);
+  const none = new Int32Array(links).fill(-1);
+  const packed = packEntries({ ...entries, rowUse: none, columnUse: none });
+  const size = '20,000 × 20,000, 1,000,000 links';
+  return [
+    { what: 'matrix: links put in their cells', size, runs: 7, median: await time(7, () => MatrixCells.build(count, count, entries)), goal: '' },
+    {
+      what: 'matrix: all sections folded, 60 lines in sight rolled up',
+      ...{ size, runs: 15, goal: '≤ 10 ms' },
+      median: await time(15, () => {
+        const fold = cells.fold(foldAxis(axis, folded), foldAxis(axis, folded));
+        for (let line = 0; line < 60; line++) fold.row(line);
+      }),
+    },
+    { what: 'matrix: links packed for the way', size, runs: 7, median: await time(7, () => packEntries({ ...entries, rowUse: none, columnUse: none })), goal: '' },
+    { what: 'matrix: links unpacked', size: `${size}, ${Math.round(packed.length / 1e5) / 10} MB`, runs: 7, median: await time(7, () => unpackEntries(packed)), goal: '' },
+    { what: 'matrix: ordered along the diagonal', size, runs: 3, median: await time(3, () => gatherAlongDiagonal(count, count, row, column)), goal: '' },
+  ];
 }
 
 async function benchDifference(): Promise<Row> {

@@ -179,7 +179,7 @@ describe('from a document to a report', () => {
     await ada.see('no link');
     await ada.type(Key.ENTER);
     await ada.driver.wait(async () => (await api<{ id: string[] }>('/links')).id.length === before + 1, 45_000, 'no link was made in the cell');
-    await ada.see(': verifies');
+    await ada.see(': is verified by');
     await ada.type(Key.ENTER);
     await ada.driver.wait(async () => (await api<{ id: string[] }>('/links')).id.length === before, 45_000, 'the cell was not cleared');
     await ada.press('Fold Level regulation');

@@ -102,6 +102,8 @@ import { ColoursService } from './lenses/colours.service.js';
 import { LensesController } from './lenses/lenses.controller.js';
 import { LensesService } from './lenses/lenses.service.js';
 import { RegisterGrounds } from './lenses/register-grounds.js';
+import { MatricesController } from './matrices/matrices.controller.js';
+import { MatricesService } from './matrices/matrices.service.js';
 import { RegistersController } from './registers/registers.controller.js';
 import { RegistersService } from './registers/registers.service.js';
 import { RunsController } from './runs/runs.controller.js';
@@ -153,7 +155,8 @@ export class AppModule {
         ErrandsController,
         FindingsController,
         ImpactController,
-        RegistersController,
+        MatricesController,
+    RegistersController,
         LensesController,
         WaitingEndsController,
         UsagesController,
@@ -226,7 +229,8 @@ export class AppModule {
         LinkFactsKeeper,
         ItemFactsKeeper,
         RegisterGrounds,
-        RegistersService,
+        MatricesService,
+    RegistersService,
         LensesService,
         ColoursService,
         CellsService,

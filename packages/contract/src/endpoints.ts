@@ -17,6 +17,7 @@ import * as items from './items.js';
 import * as lens from './lens.js';
 import * as links from './links.js';
 import * as madeDrawings from './made-drawings.js';
+import * as matrix from './matrix.js';
 import * as persons from './persons.js';
 import * as pictures from './pictures.js';
 import * as projects from './projects.js';
@@ -59,6 +60,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...recipes,
     ...lens,
     ...colourKey,
+    ...matrix,
     ...register,
     ...reports,
     ...runs,

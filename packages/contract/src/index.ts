@@ -40,5 +40,6 @@ export * from './lens.js';
 export * from './colour-key.js';
 export * from './saved-views/colour-key.js';
 export * from './saved-views/lens.js';
+export * from './matrix.js';
 export * from './register.js';
 export * from './suspects.js';

@@ -7,20 +7,21 @@ const name = z.string().min(1).max(200);
 
 const wayStep = z.object({ linkKind: name, end: z.enum(['from', 'to']), kinds: z.array(name).max(50).optional() });
 /** Longer ways lead everywhere. */
-const way = z.array(wayStep).max(6).default([]);
-const shown = z.object({ sort: name, of: name.optional() });
+export const waySchema = z.array(wayStep).max(6);
+const way = waySchema.default([]);
+export const shownSchema = z.object({ sort: name, of: name.optional() });
 
 export const columnSchema = z.object({
   id: z.string().min(1).max(60),
   way,
-  shown,
+  shown: shownSchema,
   as: z.enum(gatherings).default('list'),
   label: z.string().max(120).optional(),
 });
 export const conditionSchema = z.object({
   way,
   of: z.enum(quantities).default('some'),
-  shown,
+  shown: shownSchema,
   test: z.enum(tests),
   values: z.array(z.string().max(500)).max(200).default([]),
 });

@@ -125,6 +125,11 @@ export class ProjectUsages {
     return number;
   }
 
+  /** Ids on the path of a usage by its number. */
+  pathOfNumber(number: number): readonly string[] {
+    return this.paths[number - 1] ?? [];
+  }
+
   /** The stored usage of a path, if there is one. */
   find(path: readonly string[]): UsageValue | undefined {
     const key = path.join(' ');

@@ -1,9 +1,9 @@
 import { queryRegister, saveRegister, writeCells } from '@coomb/contract';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import { pipeline } from 'node:stream/promises';
 import { Call, type Input, Route } from '../http/route.js';
-import { restOf, writeCsvRows } from '../tables/rows.js';
+import { writeCsvRows } from '../tables/rows.js';
+import { sendTable } from '../tables/send-table.js';
 import { writeWorkbook } from '../tables/write-workbook.js';
 import { CellsService } from './cells.service.js';
 import { RegistersService } from './registers.service.js';
@@ -28,13 +28,6 @@ export class RegistersController {
   @Route(saveRegister)
   async save(@Call(saveRegister) { params, body }: Input<typeof saveRegister>, @Res() response: Response) {
     const rows = this.registers.rowsOf(params.project, body);
-    // The first row tells whether there is such a project, before a file is begun.
-    const head = await rows.next();
-    const all = restOf(head, rows);
-    response.status(200);
-    response.setHeader('Content-Type', 'application/octet-stream');
-    response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${body.name}.${params.format}`)}`);
-    const pieces = params.format === 'xlsx' ? writeWorkbook(body.name, all) : writeCsvRows(all);
-    await pipeline(pieces, response).catch((error) => response.destroy(error));
+    await sendTable(response, body.name, params.format, params.format === 'xlsx' ? writeWorkbook(body.name, rows) : writeCsvRows(rows));
   }
 }

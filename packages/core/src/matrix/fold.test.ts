@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { below, seeded } from '../testing/random.js';
-import { buildCells, foldAxis, narrowAxis } from './fold.js';
+import { foldAxis, narrowAxis } from './fold.js';
 
 const tree = Int32Array.from([-1, 0, 0, 2, -1, 4]);
 
@@ -25,26 +24,6 @@ describe('foldAxis', () => {
 
   it('refuses an axis that is not in outline order', () => {
     expect(() => foldAxis({ parent: Int32Array.from([1, -1]) }, new Set())).toThrow('outline order');
-  });
-});
-
-describe('buildCells', () => {
-  it.each([1, 2, 3])('loses no link under any folding (seed %i)', (seed) => {
-    const random = seeded(seed);
-    const axis = (count: number) => ({ parent: Int32Array.from({ length: count }, (_, index) => (index && random() < 0.7 ? below(random, index) : -1)) });
-    const [rows, columns] = [axis(50), axis(40)];
-    const links = { row: Int32Array.from({ length: 300 }, () => below(random, 50)), column: Int32Array.from({ length: 300 }, () => below(random, 40)) };
-    const fold = (count: number) => new Set(Array.from({ length: 8 }, () => below(random, count)));
-    const [r, c] = [foldAxis(rows, fold(50)), foldAxis(columns, fold(40))];
-    const cells = buildCells(r, c, links);
-    expect([...cells.counts.values()].reduce((sum, count) => sum + count, 0)).toBe(300);
-    expect(cells.rowTotals.reduce((sum, count) => sum + count, 0)).toBe(300);
-    const slow = new Map<number, number>();
-    for (let i = 0; i < 300; i++) {
-      const key = r.lineOf[links.row[i]!]! * c.lines.length + c.lineOf[links.column[i]!]!;
-      slow.set(key, (slow.get(key) ?? 0) + 1);
-    }
-    expect(cells.counts).toEqual(slow);
   });
 });
 

@@ -34,37 +34,6 @@ export function foldAxis(axis: Axis, folded: ReadonlySet<number>): FoldedAxis {
   return { lines: Int32Array.from(lines), lineOf, size };
 }
 
-/** Links between two axes: link i joins row item `row[i]` with column item `column[i]`. */
-export interface MatrixLinks {
-  row: Int32Array;
-  column: Int32Array;
-}
-
-export interface MatrixCells {
-  /** Number of links by `line of row * columns + line of column`; only cells that hold any. */
-  counts: Map<number, number>;
-  rowTotals: Int32Array;
-  columnTotals: Int32Array;
-  columns: number;
-}
-
-/** Rolls links up into the cells of two folded axes. */
-export function buildCells(rows: FoldedAxis, columns: FoldedAxis, links: MatrixLinks): MatrixCells {
-  const width = columns.lines.length;
-  const counts = new Map<number, number>();
-  const rowTotals = new Int32Array(rows.lines.length);
-  const columnTotals = new Int32Array(width);
-  for (let i = 0; i < links.row.length; i++) {
-    const r = rows.lineOf[links.row[i]!]!;
-    const c = columns.lineOf[links.column[i]!]!;
-    const key = r * width + c;
-    counts.set(key, (counts.get(key) ?? 0) + 1);
-    rowTotals[r]!++;
-    columnTotals[c]!++;
-  }
-  return { counts, rowTotals, columnTotals, columns: width };
-}
-
 /** Items for which `keep` holds, with their ancestors, so that the outline stays readable. Returns old indexes in order. */
 export function narrowAxis(axis: Axis, keep: (item: number) => boolean): Int32Array {
   const wanted = new Uint8Array(axis.parent.length);

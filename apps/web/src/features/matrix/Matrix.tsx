@@ -1,74 +1,94 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import { type AllowedLink, buildCells, findAllowedLinks, foldAxis, phraseAt } from '@coomb/core';
+import { foldAxis, sayWay, type WayStep } from '@coomb/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
 import { heldItem, useAtHand } from '../../shared/marks/at-hand';
-import { notify } from '../../shared/ui/notices';
+import { notify, notifyError } from '../../shared/ui/notices';
+import { OneLine } from '../../shared/ui/one-line';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useRoom } from '../../shared/ui/use-room';
 import { useSize } from '../../shared/ui/use-size';
 import { ChangeLinksDialog } from '../linking/ChangeLinksDialog';
 import { KindChoice } from '../linking/KindChoice';
-import { settledKind } from '../linking/remembered-kinds';
-import { useMakeLink, useUnlink } from '../linking/queries';
-import { ColumnHeads, RowHeads } from './MatrixHeads';
-import { holdsAt, type MatrixLink, type MatrixSides } from './matrix-sides';
-import { cellSize, paintMatrix } from './paint-matrix';
-import { OneLine } from '../../shared/ui/one-line';
+import { CellCard } from './CellCard';
+import { ChosenBar } from './ChosenBar';
+import { HeadFind } from './HeadFind';
+import { ColumnHeads, lineId, RowHeads } from './MatrixHeads';
+import { holdsAt, isItemLine, type MatrixSide, type MatrixSides } from './matrix-sides';
+import { type CellLook, cellSize, paintMatrix } from './paint-matrix';
+import type { Glyph } from './glyphs';
+import { cellWords } from './save-matrix';
+import { useCellLinks } from './use-cell-links';
+import { type CellAt, useMatrixCursor } from './use-matrix-cursor';
 
 /** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
 const HEAD = { wide: 300, narrow: 150 };
 const TOP = { high: 158, low: 74 };
+/** How long the pointer rests on a cell before what stands in it is told, in milliseconds. */
+const REST = 300;
 
 interface Props {
   outline: OutlineReply;
   sides: MatrixSides;
-  /** Link kind to make, or -1 for whatever is allowed. */
-  kind: number;
+  marks: readonly { way: WayStep[] }[];
+  /** Every kind of link is marked, and may be made. */
+  isEvery: boolean;
+  glyphs: readonly Glyph[];
   folded: ReadonlySet<string>;
-  onFold: (id: string) => void;
+  onFold: (ids: readonly string[]) => void;
   onSwap: () => void;
 }
 
 /** The matrix: headers as buttons, cells on a canvas, moved through as a spreadsheet. */
-export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) {
+export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold, onSwap }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
-  const { scheme } = project;
-  const make = useMakeLink(project.id);
-  const unlink = useUnlink(project.id);
   const mode = useColourMode();
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
   const [scroll, setScroll] = useState({ left: 0, top: 0 });
-  const [cursor, setCursor] = useState(() => ({ row: firstItem(outline, sides.row), column: firstItem(outline, sides.column) }));
   const [focused, setFocused] = useState(false);
   const [changing, setChanging] = useState<readonly string[]>();
-  const [asking, setAsking] = useState<{ row: number; column: number; allowed: AllowedLink[]; kinds: [string, string] }>();
+  const [wish, setWish] = useState<'join' | 'remove'>();
+  const [wanted, setWanted] = useState<{ side: 'row' | 'column'; line: number }>();
+  const { hovered, hover } = useRest();
+  const dragFrom = useRef<CellAt>(undefined);
 
   const rows = useMemo(() => foldSide(outline, sides.row, folded), [outline, sides.row, folded]);
   const columns = useMemo(() => foldSide(outline, sides.column, folded), [outline, sides.column, folded]);
-  const cells = useMemo(() => buildCells(rows, columns, sides.links), [rows, columns, sides.links]);
-  const at = { row: Math.max(0, Math.min(cursor.row, rows.lines.length - 1)), column: Math.max(0, Math.min(cursor.column, columns.lines.length - 1)) };
+  const cells = useMemo(() => sides.cells.fold(rows, columns), [rows, columns, sides.cells]);
+  const ways = useMemo(() => marks.map(({ way }) => way), [marks]);
+  const links = useCellLinks({ outline, sides, rows, columns, marks: isEvery ? [] : ways });
+  const { at, anchor, range, count, moveTo, choose } = useMatrixCursor(frame, { width, height }, [rows, columns], () => ({
+    row: firstItem(outline, sides.row),
+    column: firstItem(outline, sides.column),
+  }));
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
   const columnItem = (line: number) => sides.column.rows[columns.lines[line]!]!;
-  const isHeading = (side: 'row' | 'column', line: number) => outline.heading[side === 'row' ? rowItem(line) : columnItem(line)] === 1;
+  const isHeading = (side: 'row' | 'column', line: number) =>
+    side === 'row' ? !isItemLine(outline, sides.row, rows.lines[line]!) : !isItemLine(outline, sides.column, columns.lines[line]!);
   useAtHand(rows.lines.length > 0 && !isHeading('row', at.row) ? [heldItem(outline, rowItem(at.row))] : []);
-  /** Links of a cell, by where they hold: here, here as everywhere, or in other uses of an end only. */
-  const linksBy = (row: number, column: number) => {
-    const found = { here: [] as MatrixLink[], everywhere: [] as MatrixLink[], elsewhere: [] as MatrixLink[] };
-    for (const link of sides.byPair.get(`${rowItem(row)} ${columnItem(column)}`) ?? []) {
-      const ends = [holdsAt(sides.row, rows.lines[row]!, link.rowUse), holdsAt(sides.column, columns.lines[column]!, link.columnUse)];
-      found[ends.includes('elsewhere') ? 'elsewhere' : ends.includes('everywhere') ? 'everywhere' : 'here'].push(link);
+  const hasUses = sides.row.uses.size + sides.column.uses.size > 0;
+  /** What a cell holds where lines are uses: there, there as everywhere, or in other uses of an end only. */
+  const markOf = (row: number, column: number): CellLook | undefined => {
+    const [rowLine, columnLine] = [rows.lines[row]!, columns.lines[column]!];
+    const found = { here: none(), everywhere: none(), elsewhere: none() };
+    for (const entry of sides.entriesAt(rowLine, columnLine)) {
+      const ends = [holdsAt(sides.row, rowLine, sides.rowUse(entry)), holdsAt(sides.column, columnLine, sides.columnUse(entry))];
+      const mark = ends.includes('elsewhere') ? 'elsewhere' : ends.includes('everywhere') ? 'everywhere' : 'here';
+      found[mark].count++;
+      found[mark].marks |= 1 << sides.cells.entries.mark[entry]!;
+      found[mark].suspect ||= sides.cells.entries.suspect[entry] === 1;
     }
-    return found;
+    const mark = found.here.count > 0 ? 'here' : found.everywhere.count > 0 ? 'everywhere' : found.elsewhere.count > 0 ? 'elsewhere' : undefined;
+    return mark && { mark, ...found[mark] };
   };
 
   const room = useRoom();
@@ -80,95 +100,54 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
     const view = { left: scroll.left, top: scroll.top, width, height };
     paintMatrix(openCanvas(canvas.current, width, height), view, {
       colour: readColours(canvas.current),
-      rows,
-      columns,
-      cells,
+      ...{ rows, columns, cells, glyphs, cursor: at, anchor, focused },
+      isHeading: (side, line) => (side === 'row' ? rows : columns).size[line] === 1 && isHeading(side, line),
       isRowGap: (line) => sides.row.linked[rows.lines[line]!] === 0 && rows.size[line] === 1,
       isColumnGap: (line) => sides.column.linked[columns.lines[line]!] === 0 && columns.size[line] === 1,
-      isHeading,
-      markOf: (row, column) => {
-        const { here, everywhere, elsewhere } = linksBy(row, column);
-        const shown = here.length > 0 ? here : everywhere;
-        return {
-          mark: here.length > 0 ? 'here' : everywhere.length > 0 ? 'everywhere' : elsewhere.length > 0 ? 'elsewhere' : undefined,
-          count: shown.length,
-          suspect: shown.some((link) => link.suspect),
-        };
-      },
-      hasUses: sides.row.uses.size + sides.column.uses.size > 0,
-      cursor: at,
-      focused,
+      markOf: hasUses ? markOf : undefined,
     });
   });
 
-  const reveal = (next: { row: number; column: number }) => {
-    const row = Math.max(0, Math.min(next.row, rows.lines.length - 1));
-    const column = Math.max(0, Math.min(next.column, columns.lines.length - 1));
-    setCursor({ row, column });
-    const box = frame.current!;
-    const top = row * cellSize < box.scrollTop ? row * cellSize : (row + 1) * cellSize > box.scrollTop + height ? (row + 1) * cellSize - height : box.scrollTop;
-    const left =
-      column * cellSize < box.scrollLeft
-        ? column * cellSize
-        : (column + 1) * cellSize > box.scrollLeft + width
-          ? (column + 1) * cellSize - width
-          : box.scrollLeft;
-    box.scrollTo({ top, left });
-  };
-  const toggle = (row: number, column: number) => {
-    const [a, b] = [rowItem(row), columnItem(column)];
-    if (rows.size[row]! > 1 || columns.size[column]! > 1 || outline.heading[a] || outline.heading[b])
-      return notify('Unfold to single items to link them.', 'info');
-    const { here: present, everywhere } = linksBy(row, column);
-    if (present.length > 0)
-      return unlink.mutate(
-        present.map((link) => link.id),
-        { onSuccess: () => notify(`${outline.reference[a]} and ${outline.reference[b]} are no longer linked. Undo brings it back.`) },
-      );
-    if (everywhere.length > 0) return notify('This link holds in every use. Remove it in the line of the item itself.', 'info');
-    const kindAt = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
-    const allowed = findAllowedLinks(scheme, kindAt(a), kindAt(b)).filter(({ linkKind }) => kind < 0 || scheme.linkKinds[kind]!.id === linkKind.id);
-    if (allowed.length === 0)
-      return notify(
-        `No ${kind < 0 ? 'link kind' : `“${scheme.linkKinds[kind]!.phrase}” link`} joins ${outline.reference[a]} with ${outline.reference[b]}.`,
-        'info',
-      );
-    const settled = settledKind(project.id, kindAt(a), kindAt(b), allowed);
-    if (settled) create(row, column, settled);
-    else setAsking({ row, column, allowed, kinds: [kindAt(a), kindAt(b)] });
-  };
-  const create = (row: number, column: number, { linkKind, reversed }: AllowedLink) => {
-    setAsking(undefined);
-    const [a, b] = [rowItem(row), columnItem(column)];
-    const [from, to] = reversed ? [b, a] : [a, b];
-    const [rowUse, columnUse] = [sides.row.uses.get(rows.lines[row]!), sides.column.uses.get(columns.lines[column]!)];
-    const [fromUse, toUse] = reversed ? [columnUse, rowUse] : [rowUse, columnUse];
-    const inUse = { ...(fromUse && { fromUsage: [...fromUse.path] }), ...(toUse && { toUsage: [...toUse.path] }) };
-    const place = rowUse ?? columnUse;
-    make.mutate([{ linkKind: linkKind.id, from: outline.id[from]!, to: outline.id[to]!, ...inUse }], {
-      onSuccess: () =>
-        notify(`${outline.reference[a]} ${phraseAt(linkKind, reversed ? 'to' : 'from')} ${outline.reference[b]}${place ? `, only as in ${place.says}` : ''}`),
-    });
-    canvas.current?.focus();
-  };
-  const isMarked = (row: number, column: number) => {
-    const { here, everywhere } = linksBy(row, column);
-    return here.length + everywhere.length > 0 || cells.counts.has(row * cells.columns + column);
-  };
-  const jump = (rowStep: number, columnStep: number) => {
+  // A line that was looked for is unfolded first, and stood on once it is there.
+  if (wanted) {
+    const [side, axis] = wanted.side === 'row' ? [sides.row, rows] : [sides.column, columns];
+    const line = axis.lineOf[wanted.line];
+    const hiding = line === undefined || axis.lines[line] === wanted.line ? [] : foldedAbove(outline, side, wanted.line, folded);
+    setWanted(undefined);
+    if (hiding.length > 0) {
+      onFold(hiding);
+      setWanted(wanted);
+    } else if (line !== undefined) moveTo({ ...at, [wanted.side]: line });
+  }
+
+  const jump = (rowStep: number, columnStep: number, extend: boolean) => {
     for (
       let row = at.row + rowStep, column = at.column + columnStep;
       row >= 0 && column >= 0 && row < rows.lines.length && column < columns.lines.length;
       row += rowStep, column += columnStep
     )
-      if (isMarked(row, column)) return reveal({ row, column });
+      if (cells.at(row, column) || (hasUses && markOf(row, column))) return moveTo({ row, column }, extend);
   };
   const nextGap = () => {
     for (let step = 1; step <= rows.lines.length; step++) {
       const row = (at.row + step) % rows.lines.length;
-      if (!isHeading('row', row) && sides.row.linked[rows.lines[row]!] === 0) return reveal({ row, column: at.column });
+      if (!isHeading('row', row) && sides.row.linked[rows.lines[row]!] === 0) return moveTo({ row, column: at.column });
     }
     notify('No row has a gap.');
+  };
+  const changeCell = () =>
+    links.linksOf([{ row: rows.lines[at.row]!, column: columns.lines[at.column]! }]).then(({ here, everywhere }) => {
+      const found = [...here, ...everywhere].map(({ id }) => id);
+      if (found.length > 0) setChanging(found);
+      else notify('There is no link in this cell.', 'info');
+    }, notifyError);
+  const copy = () => {
+    const text = cellWords({ outline, sides, rows, columns, cells, words: wordsOf(project.scheme, marks) }, range)
+      .map((row) => row.join('\t'))
+      .join('\n');
+    navigator.clipboard
+      .writeText(text)
+      .then(() => notify(`Copied: ${range.bottom - range.top + 1} × ${range.right - range.left + 1} cells with their heads.`), notifyError);
   };
   const moves: Record<string, [number, number]> = {
     ArrowDown: [1, 0],
@@ -180,22 +159,24 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
   };
   const press = (event: React.KeyboardEvent) => {
     const move = moves[event.key];
-    if (move) event.ctrlKey || event.metaKey ? jump(...move) : reveal({ row: at.row + move[0], column: at.column + move[1] });
-    else if (event.key === 'Enter' || event.key === ' ') toggle(at.row, at.column);
-    else if (event.key === 'Home') reveal({ row: at.row, column: 0 });
-    else if (event.key === 'End') reveal({ row: at.row, column: columns.lines.length - 1 });
-    else if (event.key === 'o') void navigate(itemAddress(outline.reference[rowItem(at.row)]!));
+    const held = event.ctrlKey || event.metaKey;
+    if (move) held ? jump(...move, event.shiftKey) : moveTo({ row: at.row + move[0], column: at.column + move[1] }, event.shiftKey);
+    else if (event.key === 'Enter' || event.key === ' ') count > 1 ? setWish('join') : links.toggle(at.row, at.column);
+    else if (event.key === 'Delete') setWish('remove');
+    else if (event.key === 'Escape' && count > 1) moveTo(at);
+    else if (event.key === 'Home') moveTo({ row: held ? 0 : at.row, column: 0 }, event.shiftKey);
+    else if (event.key === 'End') moveTo({ row: held ? rows.lines.length - 1 : at.row, column: columns.lines.length - 1 }, event.shiftKey);
+    else if (held && event.key === 'a') choose({ row: 0, column: 0 }, { row: rows.lines.length - 1, column: columns.lines.length - 1 });
+    else if (held && event.key === 'c') copy();
+    else if (held) return;
+    else if (event.key === 'o' && rowItem(at.row) >= 0) void navigate(itemAddress(outline.reference[rowItem(at.row)]!));
     else if (event.key === 'g') nextGap();
     else if (event.key === 'x') onSwap();
-    else if (event.key === 'e') {
-      const { here, everywhere } = linksBy(at.row, at.column);
-      const found = [...here, ...everywhere].map(({ id }) => id);
-      if (found.length > 0) setChanging(found);
-      else notify('There is no link in this cell.', 'info');
-    } else return;
+    else if (event.key === 'e') void changeCell();
+    else return;
     event.preventDefault();
   };
-  const pick = (event: React.MouseEvent) => {
+  const pick = (event: React.MouseEvent): CellAt => {
     const box = canvas.current!.getBoundingClientRect();
     return { row: Math.floor((event.clientY - box.top + scroll.top) / cellSize), column: Math.floor((event.clientX - box.left + scroll.left) / cellSize) };
   };
@@ -205,55 +186,75 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
         Nothing to show: one side is empty under these filters.
       </Box>
     );
-  const current = linksBy(at.row, at.column);
-  const say = (links: readonly MatrixLink[], more: string) =>
-    links.map((link) => scheme.linkKinds[link.kind]!.phrase + (link.suspect ? ' (suspect)' : '') + more);
-  const told = [...say(current.here, ''), ...say(current.everywhere, ', as everywhere'), ...say(current.elsewhere, ', in other uses only')];
-  const status = `${outline.reference[rowItem(at.row)]} × ${outline.reference[columnItem(at.column)]}: ${told.length ? told.join('; ') : (cells.counts.get(at.row * cells.columns + at.column) ?? 'no link')}`;
-  const titleOf = (side: MatrixSides['row'], line: number, row: number) => {
+  const nameOf = (side: MatrixSide, line: number) => (side.rows[line]! < 0 ? side.groups.get(line)! : outline.reference[side.rows[line]!]!);
+  const titleOf = (side: MatrixSide, line: number) => {
     const use = side.uses.get(line);
-    return use ? `${outline.title[row]} in ${use.says}` : outline.title[row]!;
+    return side.rows[line]! < 0 ? '' : use ? `${outline.title[side.rows[line]!]} in ${use.says}` : outline.title[side.rows[line]!]!;
   };
+  const status = `${nameOf(sides.row, rows.lines[at.row]!)} × ${nameOf(sides.column, columns.lines[at.column]!)}: ${sayCell()}`;
+  function sayCell(): string {
+    const cell = hasUses && rows.size[at.row] === 1 && columns.size[at.column] === 1 ? markOf(at.row, at.column) : undefined;
+    const own = cells.at(at.row, at.column);
+    const marked = cell?.marks ?? own?.marks ?? 0;
+    if (marked === 0) return 'no link';
+    if (rows.size[at.row]! > 1 || columns.size[at.column]! > 1) return String(own!.count);
+    const more = cell?.mark === 'everywhere' ? ', as everywhere' : cell?.mark === 'elsewhere' ? ', in other uses only' : '';
+    const suspect = (cell?.suspect ?? own!.suspect > 0) ? ' (suspect)' : '';
+    return `${ways
+      .filter((_, mark) => marked & (1 << mark))
+      .map((way) => sayWay(project.scheme, way))
+      .join('; ')}${suspect}${more}`;
+  }
+  const heads = { outline, scroll: 0, folded, onFold: (id: string) => onFold([id]), onOpen: (reference: string) => void navigate(itemAddress(reference)) };
+  const told = hovered && isSingle(hovered) ? hovered : undefined;
+  function isSingle({ row, column }: CellAt): boolean {
+    return rows.size[row] === 1 && columns.size[column] === 1 && !isHeading('row', row) && !isHeading('column', column);
+  }
   return (
     <Flex direction="column" h="100%" borderTopWidth="1px" bg="bg.panel">
       <Flex flexShrink={0} h={`${room.low ? TOP.low : TOP.high}px`}>
-        <Flex w={`${head}px`} flexShrink={0} direction="column" justify="flex-end" px="3" pb="1" fontSize="12.5px" color="fg.muted" borderRightWidth="1px">
-          <Box color="fg" fontWeight="600" aria-live="polite">
+        <Flex w={`${head}px`} flexShrink={0} direction="column" px="3" py="1" fontSize="12.5px" color="fg.muted" borderRightWidth="1px">
+          <Flex gap="1" mt="0.5">
+            <HeadFind label="Find a row" outline={outline} side={sides.row} from={rows.lines[at.row]!} onFind={(line) => setWanted({ side: 'row', line })} />
+            <HeadFind
+              label="Find a column"
+              outline={outline}
+              side={sides.column}
+              from={columns.lines[at.column]!}
+              onFind={(line) => setWanted({ side: 'column', line })}
+            />
+          </Flex>
+          <Box flex="1" />
+          <Box color="fg" fontWeight="600" aria-live="polite" lineClamp={room.low ? 2 : 3} title={status}>
             {status}
           </Box>
           {!room.low && (
             <>
-              <OneLine text={titleOf(sides.row, rows.lines[at.row]!, rowItem(at.row))} />
-              <OneLine text={`× ${titleOf(sides.column, columns.lines[at.column]!, columnItem(at.column))}`} />
+              <OneLine text={titleOf(sides.row, rows.lines[at.row]!)} />
+              <OneLine text={`× ${titleOf(sides.column, columns.lines[at.column]!)}`} />
             </>
           )}
         </Flex>
         <ColumnHeads
-          outline={outline}
+          {...heads}
           side={sides.column}
           axis={columns}
-          totals={cells.columnTotals}
+          totalOf={(line) => cells.columnTotal(line)}
           scroll={scroll.left}
           width={width}
           active={at.column}
-          folded={folded}
-          onFold={onFold}
-          onOpen={(reference) => void navigate(itemAddress(reference))}
         />
       </Flex>
       <Flex flex="1" minH="0">
         <RowHeads
+          {...heads}
           width={head}
-          outline={outline}
           side={sides.row}
           axis={rows}
-          totals={cells.rowTotals}
+          totalOf={(line) => cells.rowTotal(line)}
           scroll={scroll.top}
           height={height}
           active={at.row}
-          folded={folded}
-          onFold={onFold}
-          onOpen={(reference) => void navigate(itemAddress(reference))}
         />
         <Box
           ref={frame}
@@ -265,43 +266,131 @@ export function Matrix({ outline, sides, kind, folded, onFold, onSwap }: Props) 
           onScroll={(event) => setScroll({ left: event.currentTarget.scrollLeft, top: event.currentTarget.scrollTop })}
         >
           <Box style={{ width: columns.lines.length * cellSize, height: rows.lines.length * cellSize }}>
-            <canvas
-              ref={canvas}
-              tabIndex={0}
-              role="grid"
-              aria-label="Cells of the trace matrix. Arrow keys move, Enter links or unlinks."
-              style={{ position: 'sticky', left: 0, top: 0, width, height, display: 'block', outline: 'none' }}
-              onFocus={() => setFocused(true)}
-              onBlur={() => setFocused(false)}
-              onKeyDown={press}
-              onClick={(event) => setCursor(pick(event))}
-              onDoubleClick={(event) => toggle(pick(event).row, pick(event).column)}
-            />
+            <Box position="sticky" left="0" top="0" style={{ width, height }}>
+              <canvas
+                ref={canvas}
+                tabIndex={0}
+                role="grid"
+                aria-label="Cells of the trace matrix. Arrow keys move, Shift chooses several, Enter links or unlinks."
+                aria-rowcount={rows.lines.length}
+                aria-colcount={columns.lines.length}
+                aria-multiselectable
+                aria-activedescendant="matrix-cell"
+                style={{ width, height, display: 'block', outline: 'none' }}
+                onFocus={() => setFocused(true)}
+                onBlur={() => setFocused(false)}
+                onKeyDown={press}
+                onMouseDown={(event) => {
+                  if (event.button !== 0) return;
+                  dragFrom.current = event.shiftKey ? anchor : pick(event);
+                  choose(dragFrom.current, pick(event));
+                }}
+                onMouseMove={(event) => {
+                  if (dragFrom.current && event.buttons === 1) choose(dragFrom.current, pick(event));
+                  else hover(pick(event));
+                }}
+                onMouseUp={() => {
+                  dragFrom.current = undefined;
+                }}
+                onMouseLeave={() => hover(undefined)}
+                onDoubleClick={(event) => links.toggle(pick(event).row, pick(event).column)}
+              >
+                {/* What a canvas holds is what screen readers are told of it: the cell that one stands on. */}
+                <div role="row" aria-rowindex={at.row + 1}>
+                  <div role="gridcell" id="matrix-cell" aria-colindex={at.column + 1} aria-selected>
+                    {status}
+                  </div>
+                </div>
+              </canvas>
+              {told && told.row < rows.lines.length && told.column < columns.lines.length && cells.at(told.row, told.column) && (
+                <CellCard
+                  outline={outline}
+                  row={rowItem(told.row)}
+                  column={columnItem(told.column)}
+                  marks={ways}
+                  left={told.column * cellSize - scroll.left + cellSize + 6}
+                  top={Math.max(0, Math.min((told.row + 1) * cellSize - scroll.top + 4, height - 90))}
+                  within={width}
+                />
+              )}
+              {(count > 1 || wish !== undefined) && (
+                <Box
+                  position="absolute"
+                  bottom="3"
+                  left="3"
+                  bg="bg.panel"
+                  borderWidth="1px"
+                  borderRadius="l2"
+                  boxShadow="md"
+                  px="3"
+                  py="1.5"
+                  maxW="calc(100% - 24px)"
+                >
+                  <ChosenBar
+                    {...{ outline, sides, cells, range, wish }}
+                    axes={[rows, columns]}
+                    linksOf={links.linksOf}
+                    onWish={setWish}
+                    onDone={() => canvas.current?.focus()}
+                  />
+                </Box>
+              )}
+            </Box>
           </Box>
         </Box>
       </Flex>
       {changing && <ChangeLinksDialog project={project} links={changing} onClose={() => setChanging(undefined)} onDone={() => setChanging(undefined)} />}
-      {asking && (
+      {links.asking && (
         <KindChoice
-          left={outline.reference[rowItem(asking.row)]!}
-          right={outline.reference[columnItem(asking.column)]!}
-          allowed={asking.allowed}
-          kinds={asking.kinds}
-          onChoose={(allowed) => create(asking.row, asking.column, allowed)}
-          onClose={() => setAsking(undefined)}
+          left={outline.reference[rowItem(links.asking.row)]!}
+          right={outline.reference[columnItem(links.asking.column)]!}
+          allowed={links.asking.allowed}
+          kinds={links.asking.kinds}
+          onChoose={(allowed) => {
+            links.create(links.asking!.row, links.asking!.column, allowed);
+            canvas.current?.focus();
+          }}
+          onClose={links.stopAsking}
         />
       )}
     </Flex>
   );
 }
 
-function foldSide(outline: OutlineReply, side: MatrixSides['row'], folded: ReadonlySet<string>) {
-  return foldAxis(side, new Set([...side.rows.keys()].filter((index) => !side.uses.has(index) && folded.has(outline.id[side.rows[index]!]!))));
+const none = () => ({ count: 0, marks: 0, suspect: false });
+
+const wordsOf = (scheme: ReturnType<typeof useProject>['scheme'], marks: readonly { way: WayStep[] }[]) => marks.map(({ way }) => sayWay(scheme, way));
+
+function foldSide(outline: OutlineReply, side: MatrixSide, folded: ReadonlySet<string>) {
+  const lines = folded.size === 0 ? [] : [...side.rows.keys()].filter((line) => !side.uses.has(line) && folded.has(lineId(outline, side, line)));
+  return foldAxis(side, new Set(lines));
 }
 
-function firstItem(outline: OutlineReply, side: MatrixSides['row']): number {
+function foldedAbove(outline: OutlineReply, side: MatrixSide, line: number, folded: ReadonlySet<string>): string[] {
+  const found: string[] = [];
+  for (let up = side.parent[line]!; up >= 0; up = side.parent[up]!) if (folded.has(lineId(outline, side, up))) found.push(lineId(outline, side, up));
+  return found;
+}
+
+function firstItem(outline: OutlineReply, side: MatrixSide): number {
   return Math.max(
     0,
-    side.rows.findIndex((row) => !outline.heading[row]),
+    [...side.rows.keys()].findIndex((line) => isItemLine(outline, side, line)),
   );
+}
+
+/** The cell on which the pointer rests. */
+function useRest() {
+  const [hovered, setHovered] = useState<CellAt>();
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const last = useRef<CellAt>(undefined);
+  const hover = (cell: CellAt | undefined) => {
+    if (cell?.row === last.current?.row && cell?.column === last.current?.column) return;
+    last.current = cell;
+    clearTimeout(timer.current);
+    if (hovered) setHovered(undefined);
+    if (cell) timer.current = setTimeout(() => setHovered(cell), REST);
+  };
+  return { hovered, hover };
 }

@@ -4,7 +4,7 @@ import { Filled } from '../../shared/ui/reference';
 import { useStrength } from '../../shared/lens/lit';
 import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import type { FoldedAxis } from '@coomb/core';
+import { endOfLine, type FoldedAxis } from '@coomb/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import type { MatrixSide } from './matrix-sides';
 import { cellSize } from './paint-matrix';
@@ -13,7 +13,7 @@ interface HeadsProps {
   outline: OutlineReply;
   side: MatrixSide;
   axis: FoldedAxis;
-  totals: Int32Array;
+  totalOf: (line: number) => number;
   scroll: number;
   active: number;
   folded: ReadonlySet<string>;
@@ -30,27 +30,49 @@ function linesIn(axis: FoldedAxis, scroll: number, extent: number): number[] {
 function readLine({ outline, side, axis, folded }: HeadsProps, line: number) {
   const index = axis.lines[line]!;
   const row = side.rows[index]!;
+  const group = side.groups.get(index);
   let depth = 0;
   for (let up = side.parent[index]!; up >= 0; up = side.parent[up]!) depth++;
   const use = side.uses.get(index);
-  const isFolded = !use && folded.has(outline.id[row]!);
+  const own = lineId(outline, side, index);
+  const isFolded = !use && folded.has(own);
   const hasChildren = isFolded || side.parent[index + 1] === index;
   return {
     row,
-    id: use ? use.path.join(' ') : outline.id[row]!,
-    reference: outline.reference[row]!,
+    own,
+    id: use ? use.path.join(' ') : own,
+    reference: group === undefined ? outline.reference[row]! : '',
     use: use !== undefined,
     /** Its links are counted line by line, or it is such a line. */
     hasUses: use !== undefined || (side.firstUse.has(row) && !isFolded),
-    title: use ? use.says : outline.title[row]!,
+    title: use ? use.says : (group ?? outline.title[row]!),
     linked: side.linked[index]!,
-    heading: outline.heading[row] === 1,
+    heading: group !== undefined || outline.heading[row] === 1,
+    isGroup: group !== undefined,
+    /** Of what is folded: how many items, and how many of them are linked. */
+    share: isFolded ? shareOf(outline, side, index, endOfLine(axis, line)) : undefined,
     depth,
     isFolded,
     hasChildren,
-    hidden: axis.size[line]! - 1,
   };
 }
+
+/** What a line is known by when it is folded. */
+export const lineId = (outline: OutlineReply, side: MatrixSide, line: number): string =>
+  side.rows[line]! < 0 ? `group:${side.groups.get(line)}` : outline.id[side.rows[line]!]!;
+
+function shareOf(outline: OutlineReply, side: MatrixSide, from: number, end: number): { items: number; linked: number } {
+  let [items, linked] = [0, 0];
+  for (let line = from; line < end; line++) {
+    const row = side.rows[line]!;
+    if (row < 0 || outline.heading[row] || side.uses.has(line)) continue;
+    items++;
+    if (side.linked[line]! > 0) linked++;
+  }
+  return { items, linked };
+}
+
+const sayShare = ({ items, linked }: { items: number; linked: number }) => `${linked} of ${items} linked`;
 
 /** Styled once for all heads: hundreds of lines pass by while scrolling, and each must cost next to nothing. */
 const headStyles = {
@@ -98,7 +120,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
       css={headStyles}
     >
       {linesIn(props.axis, props.scroll, height).map((line) => {
-        const { id, reference, title, heading, depth, isFolded, hasChildren, hidden, use, hasUses, linked } = readLine(props, line);
+        const { own, id, reference, title, heading, isGroup, depth, isFolded, hasChildren, share, use, hasUses, linked } = readLine(props, line);
         return (
           <div
             key={id}
@@ -113,12 +135,12 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
               paddingLeft: 6 + depth * 11,
             }}
           >
-            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
+            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
             <button
               type="button"
               className="name"
-              title={`${reference} ${title}`}
-              onClick={() => props.onOpen(reference)}
+              title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
+              onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
               {...(!heading && carries(reference))}
             >
               {use ? (
@@ -129,9 +151,9 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
               <bdi>{title}</bdi>
             </button>
             {use && linked === 0 && <span className="use">not linked here</span>}
-            {isFolded && hidden > 0 && <span className="note">{hidden} folded</span>}
-            <span className={(hasUses ? linked : props.totals[line]) ? 'count' : 'count is-gap'}>
-              {heading && !isFolded ? '' : hasUses ? linked : props.totals[line]}
+            {share && <span className="note">{sayShare(share)}</span>}
+            <span className={(hasUses ? linked : props.totalOf(line)) ? 'count' : 'count is-gap'}>
+              {heading && !isFolded ? '' : hasUses ? linked : props.totalOf(line)}
             </span>
           </div>
         );
@@ -147,7 +169,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       {linesIn(props.axis, props.scroll, width).map((line) => {
-        const { id, reference, title, heading, isFolded, hasChildren, hidden, use } = readLine(props, line);
+        const { own, id, reference, title, heading, isGroup, isFolded, hasChildren, share, use } = readLine(props, line);
         return (
           <div
             key={id}
@@ -165,9 +187,9 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
             <button
               type="button"
               className="name"
-              title={`${reference} ${title}`}
+              title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
               style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-              onClick={() => props.onOpen(reference)}
+              onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
               {...(!heading && carries(reference))}
             >
               {use ? (
@@ -176,9 +198,9 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
                 !heading && <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
               )}
               <bdi>{title}</bdi>
-              {isFolded && hidden > 0 ? ` (${hidden})` : ''}
+              {share ? ` (${share.linked}/${share.items})` : ''}
             </button>
-            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(id)} />
+            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
           </div>
         );
       })}

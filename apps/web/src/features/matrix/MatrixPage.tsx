@@ -1,68 +1,80 @@
-import { counted } from '@coomb/core';
-import { Box } from '@chakra-ui/react';
+import { Box, Button } from '@chakra-ui/react';
+import type { MatrixScope } from '@coomb/contract';
+import { counted, foldAxis, sayWay } from '@coomb/core';
+import { ArrowLeftRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { z } from 'zod';
-import { Button } from '@chakra-ui/react';
-import { ArrowLeftRight } from 'lucide-react';
 import { useAddress } from '../../shared/address';
-import { findRequirements } from '../../shared/live/find-requirements';
 import { LitItems } from '../../shared/lens/lit';
 import { useSeenOutline } from '../../shared/lens/use-lens';
+import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
+import { ofSameLife } from '../../shared/live/same-life';
+import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
-import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Page } from '../../shared/ui/page';
-import { ofSameLife } from '../../shared/live/same-life';
-import { useLinksBetween, useUsed } from '../linking/queries';
+import { useUsed } from '../linking/queries';
 import { buildUseLines } from '../linking/use-lines';
+import { listOf, matrixAddress, readMarks, readShown, swapSides, writeMarks } from './address';
+import { glyphsOf } from './glyphs';
+import { MarksBar } from './MarksBar';
 import { Matrix } from './Matrix';
-import { buildMatrixSides } from './matrix-sides';
+import { lineId } from './MatrixHeads';
+import { buildMatrixSides, type MatrixSide } from './matrix-sides';
+import { useMatrix } from './queries';
+import { SaveMatrix } from './SaveMatrix';
+import { SideForm, type SideAsked } from './SideForm';
 
-const address = z.object({
-  rows: z.string().default(''),
-  columns: z.string().default(''),
-  kind: z.string().default(''),
-  show: z.enum(['all', 'rowGaps', 'columnGaps']).default('all'),
-  uses: z.enum(['lines', 'together']).default('lines'),
-});
-
-/** Trace matrix: rows × columns, folding outlines with counts, gaps, link and unlink in the cell. */
+/** Trace matrix: rows × columns, folding outlines with counts, marks of links and of ways through items between, gaps, link and unlink in the cell. */
 export function MatrixPage() {
   const project = useProject();
   const outline = useSeenOutline();
-  const [{ rows, columns, kind, show, uses }, set] = useAddress(address);
-  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
-  const { collections } = project;
-  const rowId = collections.some((one) => one.id === rows) ? rows : (findRequirements(project)?.id ?? '');
-  const columnId = collections.some((one) => one.id === columns)
-    ? columns
-    : ((collections.find((one) => one.holds === 'tests' && one.id !== rowId) ?? collections.find((one) => one.id !== rowId))?.id ?? '');
-  const links = useLinksBetween(project.id, rowId, columnId);
-  const joined = ofSameLife(outline.data, links.data);
+  const [asked, set] = useAddress(matrixAddress);
+  const [flipped, setFlipped] = useState<ReadonlySet<string>>(new Set());
+  const { collections, scheme } = project;
+  const isThere = (id: string) => collections.some((one) => one.id === id);
+  const named = { rows: listOf(asked.rows).filter(isThere), columns: listOf(asked.columns).filter(isThere) };
+  const rowIds = named.rows.length > 0 ? named.rows : [findRequirements(project)?.id ?? ''].filter(Boolean);
+  const other = collections.find((one) => one.holds === 'tests' && !rowIds.includes(one.id)) ?? collections.find((one) => !rowIds.includes(one.id));
+  const columnIds = named.columns.length > 0 ? named.columns : [other?.id ?? ''].filter(Boolean);
+  const scopeOf = (ids: readonly string[], kinds: string, below: string): MatrixScope => ({
+    collections: [...ids],
+    kinds: listOf(kinds),
+    below: listOf(below),
+  });
+  const rows = scopeOf(rowIds, asked.rowKinds, asked.rowBelow);
+  const columns = scopeOf(columnIds, asked.columnKinds, asked.columnBelow);
+  const marks = readMarks(asked.marks);
+  const [rowsBy, columnsBy] = [readShown(asked.rowsBy), readShown(asked.columnsBy)];
+  const reply = useMatrix(project.id, { rows, columns, marks, ...(rowsBy && { rowsBy }), ...(columnsBy && { columnsBy }) });
+  const joined = ofSameLife(outline.data, reply.data);
   const used = useUsed(project.id).data;
+  const key = JSON.stringify({ rows, columns });
   const useLines = useMemo(
-    () => (outline.data && uses === 'lines' ? buildUseLines(used, new Map(outline.data.node.map((node, row) => [node, row]))) : undefined),
-    [outline.data, used, uses],
+    () => (outline.data && asked.uses === 'lines' ? buildUseLines(used, new Map(outline.data.node.map((node, row) => [node, row]))) : undefined),
+    [outline.data, used, asked.uses],
   );
-  const kindIndex = project.scheme.linkKinds.findIndex((one) => one.id === kind);
   const sides = useMemo(
     () =>
       outline.data && joined
-        ? buildMatrixSides(
-            outline.data,
-            joined,
-            collections.findIndex((one) => one.id === rowId),
-            collections.findIndex((one) => one.id === columnId),
-            kindIndex,
-            show,
-            useLines,
-          )
+        ? buildMatrixSides(outline.data, {
+            ...(JSON.parse(key) as { rows: MatrixScope; columns: MatrixScope }),
+            ...{ entries: joined.entries, usagePaths: joined.usagePaths, show: asked.show, order: asked.order },
+            ...{ rowGroups: joined.rowGroups, columnGroups: joined.columnGroups },
+            ...(useLines && { uses: useLines }),
+          })
         : undefined,
-    [outline.data, joined, collections, rowId, columnId, kindIndex, show, useLines],
+    [outline.data, joined, key, asked.show, asked.order, useLines],
   );
-  if (outline.error ?? links.error) return <ErrorNote error={outline.error ?? links.error} />;
+  const folded = useMemo(() => {
+    if (!outline.data || !sides) return new Set<string>();
+    const found = asked.level ? foldedTo(Number(asked.level), [sides.row, sides.column], (side, line) => lineId(outline.data!, side, line)) : new Set<string>();
+    for (const id of flipped) if (!found.delete(id)) found.add(id);
+    return found;
+  }, [outline.data, sides, asked.level, flipped]);
+  const glyphs = useMemo(() => glyphsOf(joined?.marks ?? []), [joined]);
+  if (outline.error ?? reply.error) return <ErrorNote error={outline.error ?? reply.error} />;
   if (collections.length < 2)
     return (
       <EmptyState alone title="A matrix needs two collections">
@@ -72,44 +84,108 @@ export function MatrixPage() {
         a specification and a model or tests first.
       </EmptyState>
     );
-  if (!sides || !outline.data) return <Loading what="the matrix" />;
-  const sidesAt = [rowId, columnId].map((id) => collections.findIndex((one) => one.id === id));
-  const rowOfNode = new Map(outline.data.node.map((node, row) => [node, row]));
-  const hasUses = used?.items.some(({ node }) => sidesAt.includes(outline.data.collection[rowOfNode.get(node) ?? -1] ?? -2)) === true;
-  const options = collections.map((one) => ({ value: one.id, label: one.name }));
-  const present = project.scheme.linkKinds.filter((_, index) => links.data?.kind.includes(index) || index === kindIndex);
-  const swap = () => set({ rows: columnId, columns: rowId, show: show === 'rowGaps' ? 'columnGaps' : show === 'columnGaps' ? 'rowGaps' : 'all' });
+  if (!sides || !outline.data || !joined) return <Loading what="the matrix" />;
+  const data = outline.data;
+  const sidesAt = [...rowIds, ...columnIds].map((id) => data.collections.indexOf(id));
+  const rowOfNode = new Map(data.node.map((node, row) => [node, row]));
+  const hasUses = used?.items.some(({ node }) => sidesAt.includes(data.collection[rowOfNode.get(node) ?? -1] ?? -2)) === true;
+  const now = { ...asked, rows: rowIds.join(), columns: columnIds.join() };
+  const swap = () => {
+    setFlipped(new Set());
+    set(swapSides(now));
+  };
+  const sideOf = (side: 'row' | 'column'): SideAsked =>
+    side === 'row'
+      ? { collections: rowIds, kinds: rows.kinds, below: asked.rowBelow, by: asked.rowsBy }
+      : { collections: columnIds, kinds: columns.kinds, below: asked.columnBelow, by: asked.columnsBy };
+  const names = (ids: readonly string[]) => ids.map((id) => collections.find((one) => one.id === id)?.name ?? '').join(', ');
   return (
     <Page
-      lead={counted(sides.shown, 'link')}
+      lead={`${counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${counted(sides.outside, 'more')} beyond the lens` : ''}${
+        sides.gathered ? `; mean distance from the diagonal ${percent(sides.gathered.after)}, in the outline’s order ${percent(sides.gathered.before)}` : ''
+      }`}
       fill
       actions={
         <>
-          <Choice label="Rows" value={rowId} options={options} onChange={(value) => set({ rows: value })} />
+          <SideForm
+            name="Rows"
+            outline={data}
+            asked={sideOf('row')}
+            onChange={({ collections: ids, kinds, below, by }) => set({ rows: ids.join(), rowKinds: kinds.join(), rowBelow: below, rowsBy: by })}
+          />
           <Button size="xs" variant="outline" onClick={swap} title="Swap rows and columns (X)">
             <ArrowLeftRight size={13} /> Swap
           </Button>
-          <Choice label="Columns" value={columnId} options={options} onChange={(value) => set({ columns: value })} />
-          <Choice
-            label="Link kind"
-            value={kind}
-            options={[{ value: '', label: 'every link kind' }, ...present.map((one) => ({ value: one.id, label: one.phrase }))]}
-            onChange={(value) => set({ kind: value })}
+          <SideForm
+            name="Columns"
+            outline={data}
+            asked={sideOf('column')}
+            onChange={({ collections: ids, kinds, below, by }) => set({ columns: ids.join(), columnKinds: kinds.join(), columnBelow: below, columnsBy: by })}
           />
+          <SaveMatrix
+            name={`${names(rowIds)} × ${names(columnIds)}`.slice(0, 110)}
+            glyphs={glyphs}
+            matrix={() => {
+              const fold = (side: MatrixSide) =>
+                foldAxis(side, new Set([...side.rows.keys()].filter((line) => !side.uses.has(line) && folded.has(lineId(data, side, line)))));
+              const [rowAxis, columnAxis] = [fold(sides.row), fold(sides.column)];
+              return {
+                ...{ outline: data, sides, rows: rowAxis, columns: columnAxis, cells: sides.cells.fold(rowAxis, columnAxis) },
+                words: joined.marks.map(({ way }) => sayWay(scheme, way)),
+              };
+            }}
+          />
+          <KeptViews project={project.id} sort="matrix" body={now} />
+        </>
+      }
+    >
+      <Box display="flex" flexDirection="column" h="100%">
+        <MarksBar
+          isEvery={marks.length === 0}
+          marks={joined.marks}
+          glyphs={glyphs}
+          kinds={{ rows: kindsOf(data, sides.row), columns: kindsOf(data, sides.column) }}
+          onChange={(next) => set({ marks: writeMarks(next) })}
+        >
           <Choice
             label="Which lines"
-            value={show}
+            value={asked.show}
             options={[
               { value: 'all', label: 'everything' },
+              { value: 'linked', label: 'what is linked only' },
               { value: 'rowGaps', label: 'rows with gaps only' },
               { value: 'columnGaps', label: 'columns with gaps only' },
             ]}
             onChange={(value) => set({ show: value as 'all' })}
           />
+          <Choice
+            label="In which order"
+            value={asked.order}
+            options={[
+              { value: 'outline', label: 'as the outline' },
+              { value: 'number', label: 'most links first' },
+              { value: 'diagonal', label: 'along the diagonal' },
+            ]}
+            onChange={(value) => set({ order: value as 'outline' })}
+          />
+          <Choice
+            label="How deep it is unfolded"
+            value={asked.level}
+            options={[
+              { value: '', label: 'all levels' },
+              { value: '1', label: 'first level' },
+              { value: '2', label: 'two levels' },
+              { value: '3', label: 'three levels' },
+            ]}
+            onChange={(value) => {
+              setFlipped(new Set());
+              set({ level: value as '' });
+            }}
+          />
           {hasUses && (
             <Choice
               label="Items used in several places"
-              value={uses}
+              value={asked.uses}
               options={[
                 { value: 'lines', label: 'a line for each use' },
                 { value: 'together', label: 'all uses together' },
@@ -117,27 +193,50 @@ export function MatrixPage() {
               onChange={(value) => set({ uses: value as 'lines' })}
             />
           )}
-          <KeptViews project={project.id} sort="matrix" body={{ rows: rowId, columns: columnId, kind, show, uses }} />
-        </>
-      }
-    >
-      <LitItems outline={outline.data} rows={outline.lit}>
-        <Matrix
-          key={`${rowId} ${columnId}`}
-          outline={outline.data}
-          sides={sides}
-          kind={kindIndex}
-          folded={folded}
-          onFold={(id) => setFolded(flip(folded, id))}
-          onSwap={swap}
-        />
-      </LitItems>
+        </MarksBar>
+        <Box flex="1" minH="0">
+          <LitItems outline={data} rows={outline.lit}>
+            <Matrix
+              key={key}
+              outline={data}
+              sides={sides}
+              marks={joined.marks}
+              isEvery={marks.length === 0}
+              glyphs={glyphs}
+              folded={folded}
+              onFold={(ids) => setFlipped(flip(flipped, ids))}
+              onSwap={swap}
+            />
+          </LitItems>
+        </Box>
+      </Box>
     </Page>
   );
 }
 
-function flip(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
+const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+
+function flip(set: ReadonlySet<string>, ids: readonly string[]): ReadonlySet<string> {
   const next = new Set(set);
-  if (!next.delete(id)) next.add(id);
+  for (const id of ids) if (!next.delete(id)) next.add(id);
   return next;
+}
+
+/** Ids of the lines that are folded when so many levels are shown. */
+function foldedTo(levels: number, sides: readonly MatrixSide[], idOf: (side: MatrixSide, line: number) => string): Set<string> {
+  const found = new Set<string>();
+  for (const side of sides) {
+    const depth = new Int32Array(side.rows.length);
+    side.parent.forEach((parent, line) => {
+      depth[line] = parent < 0 ? 1 : depth[parent]! + 1;
+      if (parent >= 0 && depth[parent] === levels && !side.uses.has(line)) found.add(idOf(side, parent));
+    });
+  }
+  return found;
+}
+
+function kindsOf(outline: { kinds: string[]; kind: number[]; heading: number[] }, side: MatrixSide): string[] {
+  const found = new Set<number>();
+  for (const row of side.rows) if (row >= 0 && !outline.heading[row]) found.add(outline.kind[row]!);
+  return [...found].map((kind) => outline.kinds[kind]!);
 }

@@ -1,0 +1,128 @@
+import { Box, Button, Checkbox, Flex, Popover, Portal } from '@chakra-ui/react';
+import type { OutlineReply } from '@coomb/contract';
+import { shows } from '@coomb/core';
+import { ChevronDown } from 'lucide-react';
+import { useMemo } from 'react';
+import { useProject } from '../../shared/live/project-queries';
+import { Choice } from '../../shared/ui/choice';
+
+export interface SideAsked {
+  collections: readonly string[];
+  kinds: readonly string[];
+  below: string;
+  by: string;
+}
+
+interface Props {
+  name: 'Rows' | 'Columns';
+  outline: OutlineReply;
+  asked: SideAsked;
+  onChange: (asked: SideAsked) => void;
+}
+
+/** What can group a side: whatever has few values that read as words. */
+const groupings = ['field', 'state', 'kind', 'layer', 'collection', 'coverage', 'result', 'changedBy'];
+
+/** What stands at one side: collections, kinds, what is below a section; and what it is grouped by. */
+export function SideForm({ name, outline, asked, onChange }: Props) {
+  const project = useProject();
+  const { scheme, collections } = project;
+  const sections = useMemo(() => sectionsOf(outline, asked.collections), [outline, asked.collections]);
+  const offers = shows
+    .filter(({ sort }) => groupings.includes(sort))
+    .flatMap((show) => show.offers(scheme).map(({ of, label, type }) => ({ value: of === undefined ? show.sort : `${show.sort}:${of}`, label, type })))
+    .filter(({ type }) => type === 'choice' || type === 'yesNo' || type === 'several');
+  const flip = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
+  const named = collections.filter(({ id }) => asked.collections.includes(id));
+  const says = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
+  const kinds = scheme.kinds.filter(({ retired, id }) => !retired || asked.kinds.includes(id));
+  const isNarrow = asked.kinds.length > 0 || asked.below !== '' || asked.by !== '';
+  return (
+    <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
+      <Popover.Trigger asChild>
+        <Button size="xs" variant="outline" maxW="15rem" title={`${name}: ${says}`}>
+          <Box as="span" color="fg.muted">
+            {name}
+          </Box>
+          <Box as="span" truncate title={says}>
+            {says}
+            {isNarrow && ' …'}
+          </Box>
+          <ChevronDown size={12} />
+        </Button>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content w="320px" borderWidth="1px" aria-label={`${name} of the matrix`}>
+            <Popover.Body p="3" fontSize="13px" display="flex" flexDirection="column" gap="2" maxH="520px" overflowY="auto">
+              <Ticks
+                title="Collections"
+                options={collections.map(({ id, name: label }) => ({ id, label }))}
+                chosen={asked.collections}
+                onFlip={(id) => onChange({ ...asked, collections: flip(asked.collections, id), below: '' })}
+              />
+              <Choice
+                label={`${name}: only what stands below`}
+                width="100%"
+                value={asked.below}
+                options={[{ value: '', label: 'all sections' }, ...sections]}
+                onChange={(below) => onChange({ ...asked, below })}
+              />
+              <Ticks
+                title="Only these kinds"
+                options={kinds.map(({ id, plural }) => ({ id, label: plural }))}
+                chosen={asked.kinds}
+                onFlip={(id) => onChange({ ...asked, kinds: flip(asked.kinds, id) })}
+              />
+              <Choice
+                label={`${name}: grouped by`}
+                width="100%"
+                value={asked.by}
+                options={[{ value: '', label: 'by their outline' }, ...offers.map(({ value, label }) => ({ value, label: `by ${label}` }))]}
+                onChange={(by) => onChange({ ...asked, by })}
+              />
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}
+
+interface TicksProps {
+  title: string;
+  options: readonly { id: string; label: string }[];
+  chosen: readonly string[];
+  onFlip: (id: string) => void;
+}
+
+function Ticks({ title, options, chosen, onFlip }: TicksProps) {
+  return (
+    <Flex direction="column" gap="0.5" role="group" aria-label={title}>
+      <Box color="fg.muted" fontSize="12px">
+        {title}
+      </Box>
+      {options.map(({ id, label }) => (
+        <Checkbox.Root key={id} size="sm" checked={chosen.includes(id)} onCheckedChange={() => onFlip(id)}>
+          <Checkbox.HiddenInput />
+          <Checkbox.Control />
+          <Checkbox.Label fontWeight="400">{label}</Checkbox.Label>
+        </Checkbox.Root>
+      ))}
+    </Flex>
+  );
+}
+
+/** Sections of some collections, by their place in the outline; further down than three levels they are too many to choose among. */
+function sectionsOf(outline: OutlineReply, collections: readonly string[]) {
+  const wanted = new Set(collections.map((id) => outline.collections.indexOf(id)));
+  const depth = new Int32Array(outline.id.length);
+  const found: { value: string; label: string }[] = [];
+  outline.id.forEach((id, row) => {
+    const parent = outline.parent[row]!;
+    depth[row] = parent < 0 ? 0 : depth[parent]! + 1;
+    if (!outline.heading[row] || depth[row]! > 2 || (wanted.size > 0 && !wanted.has(outline.collection[row]!))) return;
+    found.push({ value: id, label: `${'\u2003'.repeat(depth[row]!)}${outline.title[row]}` });
+  });
+  return found.slice(0, 500);
+}
