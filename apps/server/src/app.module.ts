@@ -104,6 +104,8 @@ import { LensesService } from './lenses/lenses.service.js';
 import { RegisterGrounds } from './lenses/register-grounds.js';
 import { MatricesController } from './matrices/matrices.controller.js';
 import { MatricesService } from './matrices/matrices.service.js';
+import { StructuresController } from './structures/structures.controller.js';
+import { StructuresService } from './structures/structures.service.js';
 import { RegistersController } from './registers/registers.controller.js';
 import { RegistersService } from './registers/registers.service.js';
 import { RunsController } from './runs/runs.controller.js';
@@ -156,7 +158,8 @@ export class AppModule {
         FindingsController,
         ImpactController,
         MatricesController,
-    RegistersController,
+        StructuresController,
+        RegistersController,
         LensesController,
         WaitingEndsController,
         UsagesController,
@@ -230,7 +233,8 @@ export class AppModule {
         ItemFactsKeeper,
         RegisterGrounds,
         MatricesService,
-    RegistersService,
+        StructuresService,
+        RegistersService,
         LensesService,
         ColoursService,
         CellsService,

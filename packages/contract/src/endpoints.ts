@@ -28,6 +28,7 @@ import * as reports from './reports.js';
 import * as runs from './runs.js';
 import * as savedViews from './saved-views.js';
 import * as schemeChanges from './scheme-changes.js';
+import * as structure from './structure.js';
 import * as sources from './sources.js';
 import * as traceTree from './trace-tree.js';
 import * as usages from './usages.js';
@@ -62,6 +63,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...colourKey,
     ...matrix,
     ...register,
+    ...structure,
     ...reports,
     ...runs,
     ...schemeChanges,

@@ -47,6 +47,8 @@ export const needs: Readonly<Record<string, Need>> = {
     'queryRegister',
     'readMatrix',
     'readCells',
+    'orderStructure',
+    'proposeStructure',
     'saveMatrix',
     'saveRegister',
     'queryLinks',

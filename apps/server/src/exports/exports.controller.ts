@@ -3,6 +3,7 @@ import { exportCollection, exportItems, getExportRecipe, getItemsRecipe, tryExpo
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
+import { whileWaiting } from '../http/while-waiting.js';
 import { ExportsService } from './exports.service.js';
 import type { GrowingFile } from './growing-file.js';
 
@@ -45,11 +46,4 @@ async function send(response: Response, file: GrowingFile): Promise<void> {
   response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`);
   // A person who went away is nobody's fault.
   await pipeline(file.read(), response).catch((error) => response.destroy(error));
-}
-
-/** Aborted when whoever asked went away before there was an answer. */
-function whileWaiting(response: Response): AbortSignal {
-  const leaving = new AbortController();
-  response.once('close', () => !response.writableFinished && leaving.abort());
-  return leaving.signal;
 }

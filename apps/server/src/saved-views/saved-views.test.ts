@@ -33,7 +33,9 @@ describe('kept views', () => {
     const { project } = await makeProject(server.client, 'Wrong pond');
     const keep = (sort: string, body: Record<string, unknown>) => server.client.call(keepView, { params: { project }, body: { sort, name: 'x', body } });
     await expect(keep('matrix', { show: 'some' })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('body.show') });
-    await expect(keep('clouds', {})).rejects.toMatchObject({ message: `There are no views of the sort "clouds"; there are ${savedViewSorts.map(({ sort }) => sort).join(', ')}.` });
+    await expect(keep('clouds', {})).rejects.toMatchObject({
+      message: `There are no views of the sort "clouds"; there are ${savedViewSorts.map(({ sort }) => sort).join(', ')}.`,
+    });
     await expect(keep('matrix', {}).then(() => keep('bench', {}))).resolves.toBeTruthy();
     const [one, two] = [await server.client.call(keepView, { params: { project }, body: { sort: 'matrix', name: 'one', body: {} } }), 'x'];
     await expect(server.client.call(renameView, { params: { project, view: one.id }, body: { name: two } })).rejects.toMatchObject({ code: 'input-invalid' });

@@ -1,14 +1,6 @@
-/** A small repeatable source of chance (mulberry32), so that a failing case can be run again from its seed. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
+import { seeded } from '../numbers/seeded.js';
+
+export { seeded };
 
 export function below(random: () => number, most: number): number {
   return Math.floor(random() * most);

@@ -1,0 +1,27 @@
+import type { CoverSolver } from '@coomb/core';
+import type { Highs } from 'highs';
+
+/** A cover as the solver is told it: 0 or 1 for each edge that a cut names, of each cut one at least. */
+export function writeCover(weight: Float64Array, cuts: readonly Int32Array[]): string {
+  const edges = [...new Set(cuts.flatMap((cut) => [...cut]))].sort((a, b) => a - b);
+  const lines = (terms: string[]) => terms.reduce((text, term, at) => `${text}${at > 0 && at % 12 === 0 ? '\n ' : ' '}${term}`, '');
+  return [
+    'Minimize',
+    ` obj:${lines(edges.map((edge, at) => `${at > 0 ? '+ ' : ''}${weight[edge]} e${edge}`))}`,
+    'Subject To',
+    ...cuts.map((cut, at) => ` c${at}:${lines([...cut].map((edge, place) => `${place > 0 ? '+ ' : ''}e${edge}`))} >= 1`),
+    'Binary',
+    lines(edges.map((edge) => `e${edge}`)),
+    'End',
+  ].join('\n');
+}
+
+export const coverSolver =
+  (highs: Pick<Highs, 'solve'>): CoverSolver =>
+  (weight, cuts, seconds) => {
+    if (cuts.length === 0) return { chosen: [], bound: 0 };
+    const solution = highs.solve(writeCover(weight, cuts), { time_limit: Math.max(0.05, seconds), output_flag: false, mip_rel_gap: 0 });
+    if (solution.Status !== 'Optimal') return undefined;
+    const chosen = Object.entries(solution.Columns).flatMap(([name, column]) => ('Primal' in column && column.Primal! > 0.5 ? [Number(name.slice(1))] : []));
+    return { chosen, bound: solution.ObjectiveValue };
+  };

@@ -1,0 +1,21 @@
+import { orderStructure, proposeStructure } from '@coomb/contract';
+import { Controller, Inject, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import { Call, type Input, Route } from '../http/route.js';
+import { whileWaiting } from '../http/while-waiting.js';
+import { StructuresService } from './structures.service.js';
+
+@Controller()
+export class StructuresController {
+  constructor(@Inject(StructuresService) private readonly structures: StructuresService) {}
+
+  @Route(orderStructure)
+  order(@Call(orderStructure) { body }: Input<typeof orderStructure>, @Res({ passthrough: true }) response: Response) {
+    return this.structures.order(body, whileWaiting(response));
+  }
+
+  @Route(proposeStructure)
+  propose(@Call(proposeStructure) { body }: Input<typeof proposeStructure>, @Res({ passthrough: true }) response: Response) {
+    return this.structures.propose(body, whileWaiting(response));
+  }
+}

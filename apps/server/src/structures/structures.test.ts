@@ -1,0 +1,83 @@
+import { orderStructure, proposeStructure } from '@coomb/contract';
+import { seeded } from '@coomb/core/testing';
+import { describe, expect, it } from 'vitest';
+import { makeProject, useServer } from '../testing/test-server.js';
+import { writeCover } from './cover-solver.js';
+
+/** Dependencies among things that stand in a line, some of which point the wrong way. */
+function dependencies(seed: number, nodes: number, count: number, feedback: number) {
+  const random = seeded(seed);
+  const found = new Map<string, [number, number]>();
+  while (found.size < count) {
+    const [a, b] = [Math.floor(random() * nodes), Math.floor(random() * nodes)].toSorted((x, y) => x - y) as [number, number];
+    if (a === b) continue;
+    const pair: [number, number] = random() < feedback ? [a, b] : [b, a];
+    found.set(pair.join(' '), pair);
+  }
+  const pairs = [...found.values()];
+  return { nodes, from: pairs.map(([a]) => a), to: pairs.map(([, b]) => b), weight: pairs.map(() => 1) };
+}
+
+describe('structures', () => {
+  const server = useServer();
+
+  it('are ordered with the fewest feedback marks, proven', async () => {
+    const { project } = await makeProject(server.client);
+    const body = dependencies(1, 60, 180, 0.1);
+    const found = await server.client.call(orderStructure, { params: { project }, body: { ...body, seconds: 60 } });
+    expect(found.weight).toBe(found.bound);
+    expect(found.weight).toBeGreaterThan(0);
+    const place = new Map(found.order.map((node, at) => [node, at]));
+    const back = body.from.filter((node, at) => place.get(node)! < place.get(body.to[at]!)!).length;
+    expect(back).toBe(found.weight);
+    expect(found.blocks.flatMap(({ feedback }) => feedback)).toHaveLength(back);
+    expect(found.order.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 60 }, (_, at) => at));
+    const again = await server.client.call(orderStructure, { params: { project }, body: { ...body, seconds: 60 } });
+    expect(again.order).toEqual(found.order);
+  });
+
+  it('are grouped, with what all others are tied with set apart', async () => {
+    const { project } = await makeProject(server.client);
+    const pairs = Array.from({ length: 4 }, (_, group) => Array.from({ length: 8 }, (__, at) => [group * 8 + at, group * 8 + ((at + 1) % 8)])).flat();
+    const more = Array.from({ length: 4 }, (_, group) => Array.from({ length: 8 }, (__, at) => [group * 8 + at, group * 8 + ((at + 3) % 8)])).flat();
+    const bus = Array.from({ length: 32 }, (_, at) => [at, 32]);
+    const all = [...pairs, ...more, ...bus];
+    const body = { nodes: 33, from: all.map(([a]) => a!), to: all.map(([, b]) => b!), weight: all.map(() => 1) };
+    const found = await server.client.call(proposeStructure, { params: { project }, body });
+    expect(found.shared).toEqual([32]);
+    expect(found.count).toBe(4);
+    expect(found.group).toEqual([...Array.from({ length: 32 }, (_, at) => Math.floor(at / 8)), -1]);
+    expect(found.bits).toBeLessThan(found.bitsOfOne);
+  });
+
+  it('are refused with what is wrong', async () => {
+    const { project } = await makeProject(server.client);
+    const order = (body: object) =>
+      server.client.call(orderStructure, { params: { project }, body: { nodes: 2, from: [0], to: [1], weight: [1], ...body } as never });
+    await expect(order({ to: [2] })).rejects.toMatchObject({ message: 'Dependency 1 leads from 0 to 2; there are 2 things, numbered from 0.' });
+    await expect(order({ to: [0] })).rejects.toMatchObject({ message: 'Dependency 1 leads from 0 to itself.' });
+    await expect(order({ weight: [] })).rejects.toMatchObject({ code: 'input-invalid' });
+    await expect(order({ from: [0, 0], to: [1, 1], weight: [1, 1] })).rejects.toMatchObject({ message: expect.stringContaining('twice') });
+    await expect(order({ weight: [0] })).rejects.toMatchObject({ code: 'input-invalid' });
+  });
+
+  it('stop when the caller goes, and the next is answered', async () => {
+    const { project } = await makeProject(server.client);
+    const abort = new AbortController();
+    const body = JSON.stringify({ ...dependencies(2, 800, 4000, 0.1), seconds: 60 });
+    const headers = { 'Content-Type': 'application/json' };
+    const long = fetch(`${server.address}/api/projects/${project}/structure/order`, { method: 'POST', body, headers, signal: abort.signal });
+    setTimeout(() => abort.abort(), 1500);
+    await expect(long).rejects.toThrow();
+    const begin = performance.now();
+    const found = await server.client.call(orderStructure, { params: { project }, body: { nodes: 2, from: [0], to: [1], weight: [1] } });
+    expect(found.order).toEqual([1, 0]);
+    expect(performance.now() - begin).toBeLessThan(30_000);
+  });
+
+  it('are told to the solver as edges of which each cut holds one', () => {
+    expect(writeCover(Float64Array.from([2, 1, 3]), [Int32Array.from([0, 2]), Int32Array.from([2])])).toBe(
+      ['Minimize', ' obj: 2 e0 + 3 e2', 'Subject To', ' c0: e0 + e2 >= 1', ' c1: e2 >= 1', 'Binary', ' e0 e2', 'End'].join('\n'),
+    );
+  });
+});

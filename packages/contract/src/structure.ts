@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { projectParams } from './common.js';
+import { endpoint } from './endpoint.js';
+
+/** Things and dependencies that one question is asked of. */
+export const MOST_THINGS = 5000;
+export const MOST_DEPENDENCIES = 200_000;
+
+const numbers = z.array(z.number().int().min(0)).max(MOST_DEPENDENCIES);
+/** Dependencies between things, which are numbered from 0: `from[i]` depends on `to[i]`, `weight[i]` times; each pair once. */
+const dependencies = z.object({
+  nodes: z.number().int().min(0).max(MOST_THINGS),
+  from: numbers,
+  to: numbers,
+  weight: z.array(z.number().positive()).max(MOST_DEPENDENCIES),
+});
+export type DependenciesBody = z.output<typeof dependencies>;
+
+export const orderStructure = endpoint({
+  method: 'POST',
+  path: '/projects/:project/structure/order',
+  summary:
+    'An order of things in which dependencies on what stands after are fewest, with its cycles and the least that any order has. Stops when the caller goes. Nothing is stored',
+  params: projectParams,
+  body: dependencies.extend({ seconds: z.number().min(0.1).max(120).default(10), seed: z.number().int().min(1).max(1_000_000).default(1) }),
+  reply: z.object({
+    order: z.array(z.number()),
+    /** Cycles as they stand in the order: what feedback they keep, by the places of dependencies, and the least that they must. */
+    blocks: z.array(z.object({ start: z.number(), size: z.number(), weight: z.number(), bound: z.number(), feedback: z.array(z.number()) })),
+    weight: z.number(),
+    bound: z.number(),
+    seconds: z.number(),
+  }),
+});
+
+export const proposeStructure = endpoint({
+  method: 'POST',
+  path: '/projects/:project/structure/groups',
+  summary: 'Groups of things that depend on each other more than on others, the shortest description of many. Stops when the caller goes. Nothing is stored',
+  params: projectParams,
+  body: dependencies.extend({ seed: z.number().int().min(1).max(1_000_000).default(1) }),
+  reply: z.object({
+    /** Group of each thing; -1 for what is tied with so many that it stands apart. */
+    group: z.array(z.number()),
+    count: z.number(),
+    /** Bits that it takes to describe what is tied by these groups, and by none. */
+    bits: z.number(),
+    bitsOfOne: z.number(),
+    shared: z.array(z.number()),
+    seconds: z.number(),
+  }),
+});
