@@ -177,6 +177,7 @@ describe('features of the web application', () => {
     register: ['acting'],
     scheme: ['section'],
     search: ['acting'],
+    structure: ['matrix'],
     suspects: ['acting'],
     'trace-tree': ['linking'],
     'item-sheet': ['linking'],

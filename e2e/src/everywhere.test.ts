@@ -39,6 +39,8 @@ describe('the demo project', () => {
     ['/gather', 'Rig run 7'],
     ['/gather/recipes', 'Come with Coomb'],
     ['/shape', 'Level regulation'],
+    ['/shape/register?kind=requirement', 'Pool level band'],
+    ['/shape/structure', 'Weir Site'],
     ['/link', 'SYS-001'],
     ['/link/matrix', 'SYS-001'],
     ['/link/suspect', '10 links from 3 changes'],

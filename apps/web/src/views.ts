@@ -21,6 +21,7 @@ import { schemeView } from './features/scheme/view';
 import { sectionView } from './features/section/view';
 import { sourceView } from './features/source/view';
 import { searchView } from './features/search/view';
+import { structureView } from './features/structure/view';
 import { suspectsView } from './features/suspects/view';
 import { traceTreeView } from './features/trace-tree/view';
 import type { View } from './shared/view';
@@ -45,6 +46,7 @@ export const views: readonly View[] = [
   drawingView,
   compositionView,
   boundaryView,
+  structureView,
   contentsView,
   schemeView,
   benchView,

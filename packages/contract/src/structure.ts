@@ -46,6 +46,8 @@ export const proposeStructure = endpoint({
     /** Bits that it takes to describe what is tied by these groups, and by none. */
     bits: z.number(),
     bitsOfOne: z.number(),
+    /** Whether these groups are described the shorter. */
+    isTelling: z.boolean(),
     shared: z.array(z.number()),
     seconds: z.number(),
   }),

@@ -44,5 +44,13 @@ export default async function workOnStructure(task: StructureTask) {
   };
   const found = proposeGroups(ties, seed);
   const group = Array.from({ length: nodes }, (_, node) => (isShared.has(node) ? -1 : found.group[place.get(node)!]!));
-  return { group, count: found.count, bits: found.bits, bitsOfOne: describeGroups(ties, new Int32Array(rest.length)), shared, seconds: seconds() };
+  return {
+    group,
+    count: found.count,
+    bits: found.bits,
+    isTelling: found.isTelling,
+    bitsOfOne: describeGroups(ties, new Int32Array(rest.length)),
+    shared,
+    seconds: seconds(),
+  };
 }

@@ -3,13 +3,14 @@ import { colourKeySort } from './colour-key.js';
 import { lensSort } from './lens.js';
 import { matrixSort } from './matrix.js';
 import { registerSort } from './register.js';
+import { structureSort } from './structure.js';
 import type { SavedViewSort } from './saved-view-sort.js';
 
 // biome-ignore lint/suspicious/noExplicitAny: a sort whatever it keeps; that is checked against its schema.
 export type AnySavedViewSort = SavedViewSort<any>;
 
 /** Every sort of view that can be kept. */
-export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, lensSort, colourKeySort];
+export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, structureSort, lensSort, colourKeySort];
 
 export const savedViewSortOf = (sort: string, among = savedViewSorts): AnySavedViewSort | undefined => among.find((one) => one.sort === sort);
 

@@ -7,6 +7,8 @@ export interface ProposedGroups {
   count: number;
   /** Bits that it takes to describe the ties by these groups. */
   bits: number;
+  /** Whether that is less than what it takes with one group: else the ties do not tell these groups apart. */
+  isTelling: boolean;
 }
 
 /** Runs whose shortest description is taken; each begins at the resolution that the groups of the one before ask for. */
@@ -14,16 +16,18 @@ const RUNS = 12;
 
 /**
  * Proposes groups of things that are tied with each other more than with others: Leiden (Traag, Waltman and van Eck 2019) from several beginnings, at the
- * resolution that the groups themselves ask for (Newman 2016), the one with the shortest description taken. The same for the same ties and seed.
+ * resolution that the groups themselves ask for (Newman 2016), the one with the shortest description taken. Where one group is described the shortest, the
+ * best of several groups is given all the same, and told as such. The same for the same ties and seed.
  */
 export function proposeGroups(ties: Ties, seed: number, onProgress?: (share: number) => void): ProposedGroups {
   const graph = graphOf(ties);
-  let best: ProposedGroups = { group: new Int32Array(ties.nodes), count: Math.min(1, ties.nodes), bits: describeGroups(ties, new Int32Array(ties.nodes)) };
+  const alone = describeGroups(ties, new Int32Array(ties.nodes));
+  let best: ProposedGroups = { group: new Int32Array(ties.nodes), count: Math.min(1, ties.nodes), bits: alone, isTelling: true };
   let resolution = 1;
   for (let run = 0; run < RUNS && ties.a.length > 0; run++) {
     const { group, count } = numberGroups(runLeiden(graph, resolution, seeded(seed * 1009 + run)));
     const bits = describeGroups(ties, group);
-    if (bits < best.bits) best = { group, count, bits };
+    if (count > 1 && (best.count === 1 || bits < best.bits)) best = { group, count, bits, isTelling: bits < alone };
     const next = resolutionOf(graph, group, count);
     if (Number.isFinite(next) && next > 0) resolution = next;
     onProgress?.((run + 1) / RUNS);

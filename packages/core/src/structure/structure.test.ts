@@ -144,7 +144,7 @@ describe('proposeGroups', () => {
     expect(proposeGroups(ties, 7)).toEqual(proposeGroups(ties, 7));
   });
 
-  it('proposes one group where nothing is told apart', () => {
+  it('says where the ties do not tell its groups apart', () => {
     const random = seeded(1);
     const ends = Array.from({ length: 400 }, () => [below(random, 60), below(random, 60)] as const);
     const ties = tiesOf(
@@ -153,7 +153,8 @@ describe('proposeGroups', () => {
       ends.map(([, b]) => b),
       ends.map(() => 1),
     );
-    expect(proposeGroups(ties, 1).count).toBe(1);
+    expect(proposeGroups(ties, 1).isTelling).toBe(false);
+    expect(proposeGroups(planted(1, 12, 15, 0.2).ties, 1).isTelling).toBe(true);
     expect(proposeGroups(tiesOf(3, [], [], []), 1)).toMatchObject({ count: 1 });
     expect(proposeGroups(tiesOf(0, [], [], []), 1)).toMatchObject({ count: 0 });
   });

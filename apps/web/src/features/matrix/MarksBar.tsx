@@ -4,6 +4,7 @@ import { figure, proposeMarks, sayWay, type WayStep } from '@coomb/core';
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useProject } from '../../shared/live/project-queries';
+import { useRoom } from '../../shared/ui/use-room';
 import type { Glyph } from './glyphs';
 
 interface Props {
@@ -26,14 +27,17 @@ export function MarksBar({ isEvery, marks, glyphs, kinds, onChange, children }: 
   const offers = proposeMarks(scheme, kinds.rows, kinds.columns).filter((way) => !ways.some((one) => same(one, way)));
   const add = (way: WayStep[]) => onChange([...ways, way]);
   const isOnly = isEvery && ways.length < 2;
+  const room = useRoom();
   const [direct, through] = [offers.filter(({ length }) => length === 1), offers.filter(({ length }) => length > 1)];
   return (
     <Flex
       align="center"
       gap="1.5"
       px={{ base: '3', md: '6' }}
-      pb="2"
-      wrap="wrap"
+      pb={room.low ? '1' : '2'}
+      wrap={room.low ? 'nowrap' : 'wrap'}
+      overflowX={room.low ? 'auto' : undefined}
+      css={{ '& > *': { flexShrink: room.low ? 0 : undefined } }}
       fontSize="13px"
       color="fg.muted"
       flexShrink={0}

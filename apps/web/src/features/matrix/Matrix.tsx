@@ -28,7 +28,7 @@ import { type CellAt, useMatrixCursor } from './use-matrix-cursor';
 
 /** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
 const HEAD = { wide: 300, narrow: 150 };
-const TOP = { high: 158, low: 74 };
+const TOP = { high: 158, low: 62 };
 /** How long the pointer rests on a cell before what stands in it is told, in milliseconds. */
 const REST = 300;
 
@@ -225,7 +225,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
             />
           </Flex>
           <Box flex="1" />
-          <Box color="fg" fontWeight="600" aria-live="polite" lineClamp={room.low ? 2 : 3} title={status}>
+          <Box color="fg" fontWeight="600" aria-live="polite" lineClamp={room.low ? 1 : 3} title={status}>
             {status}
           </Box>
           {!room.low && (

@@ -111,7 +111,7 @@ export function MatrixPage() {
             name="Rows"
             outline={data}
             asked={sideOf('row')}
-            onChange={({ collections: ids, kinds, below, by }) => set({ rows: ids.join(), rowKinds: kinds.join(), rowBelow: below, rowsBy: by })}
+            onChange={({ collections: ids, kinds, below, by }) => set({ rows: ids.join(), rowKinds: kinds.join(), rowBelow: below, rowsBy: by ?? '' })}
           />
           <Button size="xs" variant="outline" onClick={swap} title="Swap rows and columns (X)">
             <ArrowLeftRight size={13} /> Swap
@@ -120,7 +120,9 @@ export function MatrixPage() {
             name="Columns"
             outline={data}
             asked={sideOf('column')}
-            onChange={({ collections: ids, kinds, below, by }) => set({ columns: ids.join(), columnKinds: kinds.join(), columnBelow: below, columnsBy: by })}
+            onChange={({ collections: ids, kinds, below, by }) =>
+              set({ columns: ids.join(), columnKinds: kinds.join(), columnBelow: below, columnsBy: by ?? '' })
+            }
           />
           <SaveMatrix
             name={`${names(rowIds)} × ${names(columnIds)}`.slice(0, 110)}

@@ -10,11 +10,12 @@ export interface SideAsked {
   collections: readonly string[];
   kinds: readonly string[];
   below: string;
-  by: string;
+  /** What it is grouped by, where it may be. */
+  by?: string;
 }
 
 interface Props {
-  name: 'Rows' | 'Columns';
+  name: string;
   outline: OutlineReply;
   asked: SideAsked;
   onChange: (asked: SideAsked) => void;
@@ -36,7 +37,7 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
   const named = collections.filter(({ id }) => asked.collections.includes(id));
   const says = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
   const kinds = scheme.kinds.filter(({ retired, id }) => !retired || asked.kinds.includes(id));
-  const isNarrow = asked.kinds.length > 0 || asked.below !== '' || asked.by !== '';
+  const isNarrow = asked.kinds.length > 0 || asked.below !== '' || (asked.by ?? '') !== '';
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
       <Popover.Trigger asChild>
@@ -74,13 +75,15 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
                 chosen={asked.kinds}
                 onFlip={(id) => onChange({ ...asked, kinds: flip(asked.kinds, id) })}
               />
-              <Choice
-                label={`${name}: grouped by`}
-                width="100%"
-                value={asked.by}
-                options={[{ value: '', label: 'by their outline' }, ...offers.map(({ value, label }) => ({ value, label: `by ${label}` }))]}
-                onChange={(by) => onChange({ ...asked, by })}
-              />
+              {asked.by !== undefined && (
+                <Choice
+                  label={`${name}: grouped by`}
+                  width="100%"
+                  value={asked.by}
+                  options={[{ value: '', label: 'by their outline' }, ...offers.map(({ value, label }) => ({ value, label: `by ${label}` }))]}
+                  onChange={(by) => onChange({ ...asked, by })}
+                />
+              )}
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>

@@ -56,7 +56,8 @@ describe('kept views', () => {
   });
 
   it('have no address where they cannot be read', () => {
-    expect(addressOfView({ sort: 'clouds', body: {} })).toBeUndefined();
-    expect(addressOfView({ sort: 'matrix', body: null })).toBeUndefined();
+    expect(addressOfView({ id: 'a', sort: 'clouds', body: {} })).toBeUndefined();
+    expect(addressOfView({ id: 'a', sort: 'matrix', body: null })).toBeUndefined();
+    expect(addressOfView({ id: 'a', sort: 'structure', body: { by: 'groups', kept: '', result: '{}' } })).toBe('shape/structure?by=groups&kept=a');
   });
 });

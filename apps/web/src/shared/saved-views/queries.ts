@@ -21,9 +21,10 @@ export const useWithdrawView = (project: string) =>
   useChange(project, (view: string) => call(withdrawView, { params: { project, view } }), 'Not kept any more. Undo brings it back.');
 
 /** Where a kept view is shown, below the project; undefined for one that this page does not know. */
-export function addressOfView({ sort, body }: Pick<SavedView, 'sort' | 'body'>): string | undefined {
+export function addressOfView({ id, sort, body }: Pick<SavedView, 'id' | 'sort' | 'body'>): string | undefined {
   const known = savedViewSortOf(sort);
   if (!known || body === null) return undefined;
-  const said = Object.entries(body).filter(([, value]) => value !== '');
+  // A result that was kept is too long for an address: the view reads it by what it is kept as.
+  const said = Object.entries({ ...body, ...(body.result ? { result: '', kept: id } : {}) }).filter(([, value]) => value !== '');
   return `${known.path}?${new URLSearchParams(said.map(([name, value]): [string, string] => [name, String(value)]))}`;
 }

@@ -1,0 +1,117 @@
+import { describe, expect, it } from 'vitest';
+import { outlineOf } from '../../testing/outline';
+import { buildMatrixSides } from '../matrix/matrix-sides';
+import { groupsKept, readKept } from './kept';
+import { blocksOf, buildStructure, feedbackIn, orderByGroups } from './things';
+
+const outline = outlineOf([
+  { reference: 'Weir', heading: true },
+  { reference: 'GATE', parent: 0 },
+  { reference: 'DRIVE', parent: 0 },
+  { reference: 'Lock', heading: true },
+  { reference: 'SLUICE', parent: 3 },
+  { reference: 'LAMP', parent: 3 },
+]);
+const scope = { collections: [outline.collections[0]!], kinds: [], below: [] };
+/** Dependencies by outline rows, with their marks. */
+const structureOf = (edges: [number, number, number?][], folded: string[] = [], linkedOnly = false) => {
+  const entries = {
+    row: Int32Array.from(edges, ([from]) => 100 + from),
+    column: Int32Array.from(edges, ([, to]) => 100 + to),
+    mark: Uint8Array.from(edges, ([, , mark = 0]) => mark),
+    suspect: new Uint8Array(edges.length),
+    rowUse: new Int32Array(edges.length).fill(-1),
+    columnUse: new Int32Array(edges.length).fill(-1),
+  };
+  const sides = buildMatrixSides(outline, { rows: scope, columns: scope, entries, usagePaths: [], show: 'all' });
+  return buildStructure(outline, sides, (id) => folded.includes(id), linkedOnly);
+};
+const edgesOf = ({ things, edges }: ReturnType<typeof structureOf>) =>
+  Array.from(edges.from, (from, at) => `${things[from]!.title} ${edges.weight[at]} ${things[edges.to[at]!]!.title}`);
+
+describe('buildStructure', () => {
+  it('has a thing for each item, with what each is a part of', () => {
+    const structure = structureOf([
+      [1, 2],
+      [1, 2, 1],
+      [4, 1],
+    ]);
+    expect(structure.things.map(({ title }) => title)).toEqual(['GATE', 'DRIVE', 'SLUICE', 'LAMP']);
+    expect(edgesOf(structure)).toEqual(['GATE 2 DRIVE', 'SLUICE 1 GATE']);
+    expect([[...structure.today], structure.todayNames]).toEqual([
+      [0, 0, 1, 1],
+      ['Weir', 'Lock'],
+    ]);
+    expect(structure.between(0, 1)).toEqual([
+      { from: 1, to: 2, mark: 0, suspect: false },
+      { from: 1, to: 2, mark: 1, suspect: false },
+    ]);
+    expect(structure.between(1, 0)).toEqual([]);
+  });
+
+  it('folds packages, with what lies within them and between', () => {
+    const structure = structureOf(
+      [
+        [1, 2],
+        [4, 1],
+        [5, 2],
+        [2, 4],
+      ],
+      ['id0'],
+    );
+    expect(structure.things.map(({ title, size, within, isFolded }) => [title, size, within, isFolded])).toEqual([
+      ['Weir', 3, 1, true],
+      ['SLUICE', 1, 0, false],
+      ['LAMP', 1, 0, false],
+    ]);
+    expect(edgesOf(structure)).toEqual(['Weir 1 SLUICE', 'SLUICE 1 Weir', 'LAMP 1 Weir']);
+    expect(structure.rowsOf(0)).toEqual([0, 1, 2]);
+    expect(structure.between(2, 0)).toEqual([{ from: 5, to: 2, mark: 0, suspect: false }]);
+  });
+
+  it('leaves out what has no dependency, and says how many', () => {
+    const structure = structureOf([[1, 2]], [], true);
+    expect([structure.things.map(({ title }) => title), structure.unlinked]).toEqual([['GATE', 'DRIVE'], 2]);
+  });
+
+  it('counts what stands above the diagonal of an order, and keeps groups together', () => {
+    const structure = structureOf([
+      [1, 2],
+      [1, 2],
+      [5, 1],
+    ]);
+    expect([feedbackIn(structure, [0, 1, 2, 3]), feedbackIn(structure, [1, 0, 2, 3]), feedbackIn(structure, [3, 0, 1, 2])]).toEqual([2, 0, 3]);
+    const order = orderByGroups([1, 0, 1, -1]);
+    expect(order).toEqual([1, 0, 2, 3]);
+    expect(blocksOf(order, [1, 0, 1, -1])).toEqual([{ start: 1, size: 2 }]);
+  });
+});
+
+describe('groups that were kept', () => {
+  const view = (result: string) => ({ sort: 'structure', body: { result } });
+
+  it('are shown again, with new things in groups of their own', () => {
+    const kept = readKept(
+      view(
+        JSON.stringify({
+          groups: [
+            ['id1', 'id4'],
+            ['id2', 'gone'],
+          ],
+        }),
+      ),
+    )!;
+    const structure = structureOf([]);
+    expect([...groupsKept(kept, structure)]).toEqual([0, 1, 0, 2]);
+    expect(kept.missing(structure)).toBe(1);
+  });
+
+  it('are nothing where none were kept, or something else was', () => {
+    expect([readKept(undefined), readKept(view('')), readKept(view('{"groups":1}')), readKept({ ...view('{"groups":[]}'), sort: 'matrix' })]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    ]);
+  });
+});
