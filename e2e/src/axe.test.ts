@@ -76,6 +76,7 @@ describe('every view, in both themes', () => {
     ['impact on the section', () => '/link/impact?items=SYS-009&shape=section', '22 items', 'Impact · Larkbeck Weir · Coomb'],
     ['the structure', () => '/shape/structure', 'Weir Site', 'Structure · Larkbeck Weir · Coomb'],
     ['the structure in groups', () => '/shape/structure?by=groups&level=3', 'Would move', 'Structure · Larkbeck Weir · Coomb'],
+    ['two moments compared', () => '/changes/between?since=5', '3 changed', 'Compare · Larkbeck Weir · Coomb'],
     ['bench', () => '/link', 'SYS-001', 'Bench · Larkbeck Weir · Coomb'],
     ['matrix', () => '/link/matrix', 'SYS-001', 'Trace matrix · Larkbeck Weir · Coomb'],
     ['suspect links', () => '/link/suspect', '10 links from 3 changes', 'Suspect links · Larkbeck Weir · Coomb'],

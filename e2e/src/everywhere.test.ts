@@ -55,6 +55,7 @@ describe('the demo project', () => {
     ['/check', 'Every need leads to at least one requirement.'],
     ['/check/figure/state:failing', 'Failing: 12'],
     ['/publish', 'No report yet'],
+    ['/changes/between?since=5', '3 changed'],
     ['/changes', 'Import 2 Larkbeck system requirements.docx'],
     ['/items/SYS-001', 'Pool level band'],
   ];

@@ -143,6 +143,26 @@ describe('looking at a project', () => {
     await ada.see('now');
   });
 
+  it('compares an earlier change with now, by words, and saves what is different', async () => {
+    await call('/cells', { cells: [{ item: (await call<{ id: string[]; title: string[] }>('/outline')).id[0], column: { sort: 'title' }, text: 'Wish one' }] });
+    await ada.open(`${page}/changes`);
+    await ada.press('Compare two moments');
+    await ada.open(`${page}/changes/between?since=1`);
+    await ada.see('3 changed');
+    await ada.press('3 changed');
+    await ada.see('Wish one');
+    const marks = await ada.driver.executeScript<string[]>(
+      'return [...document.querySelectorAll("del, ins")].map((one) => `${one.tagName} ${one.textContent.trim()}`)',
+    );
+    expect(marks).toEqual(expect.arrayContaining(['DEL 1', 'INS one', 'DEL Low', 'INS High']));
+    await ada.choose('Grouped by', 'by what became of it');
+    await ada.see('Changed 3');
+    const text = await (
+      await fetch(`${base}/compared/csv`, { method: 'POST', body: '{"since":1,"did":"changed"}', headers: { 'Content-Type': 'application/json' } })
+    ).text();
+    expect(text.split('\n').filter((line) => line.includes('Wish one'))).not.toEqual([]);
+  });
+
   it('did all that without a complaint of the browser', async () => {
     expect(await ada.complaints()).toEqual([]);
   });

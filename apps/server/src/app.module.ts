@@ -104,6 +104,8 @@ import { LensesService } from './lenses/lenses.service.js';
 import { RegisterGrounds } from './lenses/register-grounds.js';
 import { MatricesController } from './matrices/matrices.controller.js';
 import { MatricesService } from './matrices/matrices.service.js';
+import { ComparingController } from './comparing/comparing.controller.js';
+import { ComparingService } from './comparing/comparing.service.js';
 import { StructuresController } from './structures/structures.controller.js';
 import { StructuresService } from './structures/structures.service.js';
 import { RegistersController } from './registers/registers.controller.js';
@@ -159,6 +161,7 @@ export class AppModule {
         ImpactController,
         MatricesController,
         StructuresController,
+        ComparingController,
         RegistersController,
         LensesController,
         WaitingEndsController,
@@ -234,6 +237,7 @@ export class AppModule {
         RegisterGrounds,
         MatricesService,
         StructuresService,
+        ComparingService,
         RegistersService,
         LensesService,
         ColoursService,

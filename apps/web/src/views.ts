@@ -3,6 +3,7 @@ import { benchView } from './features/bench/view';
 import { changesView, changeView } from './features/changes/view';
 import { contentsView } from './features/contents/view';
 import { compareView, gatherView, runView, trayView } from './features/gather/view';
+import { comparingView } from './features/comparing/view';
 import { compositionView } from './features/composition/view';
 import { boundaryView } from './features/boundary/view';
 import { drawingsView, drawingView, newDrawingView } from './features/drawings/view';
@@ -30,6 +31,7 @@ import type { View } from './shared/view';
 export const views: readonly View[] = [
   sectionView,
   changesView,
+  comparingView,
   changeView,
   itemView,
   searchView,

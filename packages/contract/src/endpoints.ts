@@ -2,6 +2,7 @@ import * as baselines from './baselines.js';
 import * as boundary from './boundary.js';
 import * as changes from './changes.js';
 import * as check from './check.js';
+import * as comparing from './comparing.js';
 import * as composition from './composition.js';
 import * as colourKey from './colour-key.js';
 import * as drawings from './drawings.js';
@@ -63,6 +64,7 @@ export const endpoints: Record<string, AnyEndpoint> = Object.fromEntries(
     ...colourKey,
     ...matrix,
     ...register,
+    ...comparing,
     ...structure,
     ...reports,
     ...runs,

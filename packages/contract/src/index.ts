@@ -42,5 +42,6 @@ export * from './saved-views/colour-key.js';
 export * from './saved-views/lens.js';
 export * from './matrix.js';
 export * from './register.js';
+export * from './comparing.js';
 export * from './structure.js';
 export * from './suspects.js';

@@ -47,6 +47,8 @@ export const needs: Readonly<Record<string, Need>> = {
     'queryRegister',
     'readMatrix',
     'readCells',
+    'compareMoments',
+    'saveComparison',
     'orderStructure',
     'proposeStructure',
     'saveMatrix',

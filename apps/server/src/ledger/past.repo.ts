@@ -78,6 +78,16 @@ export class PastRepo {
     return found;
   }
 
+  /** The last change of each thing of one sort after `since`, up to `seq`: its number, by whom and when. */
+  async findLastChanges(project: string, since: number, seq: number, entity: Entity): Promise<Map<string, { seq: number; person: string; at: string }>> {
+    const { rows } = await this.db.execute(sql`
+      select last.entity_id as id, last.seq::int as seq, batch.person as person, batch.at::text as at
+      from (select entity_id, max(seq) as seq from history where project_id = ${project} and entity = ${entity} and seq > ${since} and seq <= ${seq} group by entity_id) last
+      join batch on batch.project_id = ${project} and batch.seq = last.seq`);
+    // The columns are named in the query.
+    return new Map((rows as unknown as { id: string; seq: number; person: string; at: string }[]).map(({ id, ...last }) => [id, last]));
+  }
+
   /** The moment of a change, and the last one up to it that reports tell of; nothing when there is no such change. */
   async findMoment(project: string, seq: number): Promise<{ at: string; contentSeq: number } | undefined> {
     const { rows } = await this.db.execute(sql`

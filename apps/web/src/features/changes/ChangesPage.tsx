@@ -22,7 +22,13 @@ export function ChangesPage() {
   });
   const rows = changes.data?.pages.flat() ?? [];
   return (
-    <Page>
+    <Page
+      actions={
+        <Button asChild size="xs" variant="outline">
+          <Link to={`/p/${project.id}/changes/between`}>Compare two moments</Link>
+        </Button>
+      }
+    >
       {changes.error && <ErrorNote error={changes.error} retry={() => void changes.refetch()} />}
       {changes.isPending && <Loading what="changes" />}
       {changes.data && rows.length === 0 && <EmptyState title="Nothing has changed yet">What you gather, write and link appears here.</EmptyState>}
