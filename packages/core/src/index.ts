@@ -55,6 +55,7 @@ export * from './impact/impact.js';
 export * from './impact/independent-paths.js';
 export * from './consistency/consistency-rules.js';
 export * from './structure/strong-components.js';
+export type * from './structure/dependencies.js';
 export * from './structure/feedback-order.js';
 export * from './structure/grouping.js';
 export * from './structure/leiden.js';

@@ -1,4 +1,4 @@
-import type { Dependencies } from './feedback-order.js';
+import type { Dependencies } from './dependencies.js';
 import { numberGroups, type Ties } from './grouping.js';
 import { buildDirectedRows, findStrongComponents } from './strong-components.js';
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { below, seeded } from '../testing/random.js';
-import { type CoverSolver, type Dependencies, orderByFeedback } from './feedback-order.js';
+import type { Dependencies } from './dependencies.js';
+import { type CoverSolver, orderByFeedback } from './feedback-order.js';
 import { compareGroups, describeGroups, numberGroups, tiesOf } from './grouping.js';
 import { proposeGroups } from './leiden.js';
 import { alignGroups, findShared, propagationCost, readStructure } from './structure-figures.js';

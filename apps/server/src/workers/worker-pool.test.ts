@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { WorkerPool } from './worker-pool.js';
+
+/** Two things, or a thousand in circles that keep the thread for as long as it may. */
+const short = { sort: 'order', nodes: 2, from: [0], to: [1], weight: [1], seed: 1, seconds: 1 };
+const count = 1000;
+const long = {
+  ...{ sort: 'order', nodes: count, seed: 1, seconds: 60 },
+  from: Array.from({ length: count * 4 }, (_, at) => at % count),
+  to: Array.from({ length: count * 4 }, (_, at) => ((at % count) * 7 + 13 * (1 + Math.floor(at / count))) % count),
+  weight: Array.from({ length: count * 4 }, () => 1),
+};
+
+describe('WorkerPool', () => {
+  it('answers what waited behind a task that its caller ended', async () => {
+    const pool = new WorkerPool<object, { order: number[] }>('structures/structure.worker.js', 1);
+    const leaving = new AbortController();
+    const first = pool.run(long, { signal: leaving.signal });
+    const second = pool.run(short);
+    const third = pool.run(short);
+    setTimeout(() => leaving.abort(), 700);
+    await expect(first).rejects.toThrow(/abort/i);
+    expect((await Promise.all([second, third])).map(({ order }) => order)).toEqual([
+      [1, 0],
+      [1, 0],
+    ]);
+    await pool.close();
+  });
+
+  it('passes on what a task throws, and goes on', async () => {
+    const pool = new WorkerPool<object, { order: number[] }>('structures/structure.worker.js', 1);
+    const bad = pool.run({ ...short, from: null });
+    const good = pool.run(short);
+    await expect(bad).rejects.toThrow();
+    expect((await good).order).toEqual([1, 0]);
+    await pool.close();
+  });
+});
