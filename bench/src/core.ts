@@ -160,8 +160,20 @@ async function benchMatrix(): Promise<Row[]> {
         for (let line = 0; line < 60; line++) fold.row(line);
       }),
     },
-    { what: 'matrix: links packed for the way', size, runs: 7, median: await time(7, () => packEntries({ ...entries, rowUse: none, columnUse: none })), goal: '' },
-    { what: 'matrix: links unpacked', size: `${size}, ${Math.round(packed.length / 1e5) / 10} MB`, runs: 7, median: await time(7, () => unpackEntries(packed)), goal: '' },
+    {
+      what: 'matrix: links packed for the way',
+      size,
+      runs: 7,
+      median: await time(7, () => packEntries({ ...entries, rowUse: none, columnUse: none })),
+      goal: '',
+    },
+    {
+      what: 'matrix: links unpacked',
+      size: `${size}, ${Math.round(packed.length / 1e5) / 10} MB`,
+      runs: 7,
+      median: await time(7, () => unpackEntries(packed)),
+      goal: '',
+    },
     { what: 'matrix: ordered along the diagonal', size, runs: 3, median: await time(3, () => gatherAlongDiagonal(count, count, row, column)), goal: '' },
   ];
 }
