@@ -12,6 +12,7 @@ import { benchPage } from './page.js';
 import { benchPast } from './past.js';
 import { benchPower } from './power.js';
 import { benchServer } from './server.js';
+import { benchStructure } from './structure.js';
 import { benchSuggestions } from './suggestions.js';
 import { keepResults, type Part } from './results.js';
 
@@ -26,6 +27,7 @@ if (isWanted('core')) add('Core', await benchCore());
 if (isWanted('models')) add('Models', await benchModels());
 if (isWanted('drawn')) add('Drawings', await benchDrawn());
 if (isWanted('suggestions')) add('Suggestions', await benchSuggestions());
+if (isWanted('structure')) add('Structure', await benchStructure());
 if (isWanted('server') || isWanted('page')) {
   await benchServer(async (folder, server) => {
     add('Server', server);

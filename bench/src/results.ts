@@ -13,6 +13,7 @@ const order = [
   'Models',
   'Drawings',
   'Suggestions',
+  'Structure',
   'Server',
   'Browser',
   'Imports',

@@ -53,7 +53,7 @@ export async function benchServer(use: (folder: string, rows: Row[]) => Promise<
     ] as const)
       rows.push({ what: `find: ${what}`, size, runs: 15, median: await time(15, () => get(`/find?words=${encodeURIComponent(words)}`)), goal: '≤ 50 ms' });
     await page('a figure opened', '/figures/rule:tested:notMet');
-    rows.push(...(await benchLinks(server.address, size)), ...(await benchRegister(server.address, size)));
+    rows.push(...(await benchLinks(server.address, size)), ...(await benchRegister(server.address, size)), ...(await benchMatrix(server.address, size)));
     rows.push(await benchChange(server.address, size));
     rows.push(await benchImport(server.address), ...(await benchAgain(server.address)), ...(await benchSave(server.address)));
     await server.stop();
@@ -95,6 +95,30 @@ async function benchLinks(address: string, size: string): Promise<Row[]> {
     row('findings: another window', 7, again, '≤ 100 ms'),
     row('suspect links by their changes', 5, suspects, '≤ 300 ms'),
     row('impact of one item, with independent ways', 15, impact, '≤ 300 ms'),
+  ];
+}
+
+/** Everything against everything, and needs against the tests of what was derived from them. */
+async function benchMatrix(address: string, size: string): Promise<Row[]> {
+  const ask = async (body: object) => {
+    const response = await fetch(`${address}/api/projects/${project}/matrix`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ rows: {}, columns: {}, ...body }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    await response.text();
+  };
+  const through = [
+    [
+      { linkKind: 'derives', end: 'to' },
+      { linkKind: 'verifies', end: 'to' },
+    ],
+  ];
+  const row = (what: string, median: number, goal?: string): Row => ({ what, size, runs: 5, median, ...(goal && { goal }) });
+  return [
+    row('matrix: every link of the project', await time(5, () => ask({})), '≤ 1 s'),
+    row('matrix: marks through items between', await time(5, () => ask({ marks: through }))),
   ];
 }
 

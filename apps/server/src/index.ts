@@ -9,3 +9,4 @@ export { ProjectState } from './project-state/project-state.js';
 export { buildPartRows } from './project-state/scheme-parts.js';
 export { buildReadiness } from './check/readiness.js';
 export { OutlineKeeper } from './items/outline-keeper.js';
+export { coverSolver, loadSolver } from './structures/cover-solver.js';

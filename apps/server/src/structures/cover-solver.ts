@@ -25,3 +25,9 @@ export const coverSolver =
     const chosen = Object.entries(solution.Columns).flatMap(([name, column]) => ('Primal' in column && column.Primal! > 0.5 ? [Number(name.slice(1))] : []));
     return { chosen, bound: solution.ObjectiveValue };
   };
+
+/** The solver, with the room that it takes. Its types say the module of the other kind than it is. */
+export async function loadSolver(): Promise<Highs> {
+  const { default: load } = (await import('highs')) as unknown as { default: () => Promise<Highs> };
+  return load();
+}

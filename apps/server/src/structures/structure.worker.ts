@@ -1,6 +1,5 @@
 import { describeGroups, findShared, type OrderOptions, orderByFeedback, proposeGroups, tiesOf } from '@coomb/core';
-import type { Highs } from 'highs';
-import { coverSolver } from './cover-solver.js';
+import { coverSolver, loadSolver } from './cover-solver.js';
 
 interface Asked {
   nodes: number;
@@ -22,10 +21,8 @@ export default async function workOnStructure(task: StructureTask) {
     // What is in no cycle needs no solver, and no room for it.
     let found = orderByFeedback({ nodes, from, to, weight }, { ...options, seconds: Math.min(1, task.seconds / 4) });
     if (found.weight > found.bound) {
-      // Its types say the module of the other kind than it is.
-      const { default: load } = (await import('highs')) as unknown as { default: () => Promise<Highs> };
       const rest = Math.max(0.1, task.seconds - seconds());
-      const solved = orderByFeedback({ nodes, from, to, weight }, { ...options, seconds: rest, solve: coverSolver(await load()) });
+      const solved = orderByFeedback({ nodes, from, to, weight }, { ...options, seconds: rest, solve: coverSolver(await loadSolver()) });
       found = solved.weight <= found.weight ? solved : { ...found, bound: Math.max(found.bound, solved.bound) };
     }
     return { order: [...found.order], blocks: found.blocks, weight: found.weight, bound: found.bound, seconds: seconds() };

@@ -8,7 +8,10 @@ export interface Gathered {
   after: number;
 }
 
+/** Rounds at most; the order is looked at after some of them, and none follow once it got no better for several looks. */
 const ROUNDS = 60;
+const LOOK = 3;
+const PATIENCE = 5;
 
 /**
  * Orders rows and columns so that links gather along the diagonal. Parts that nothing joins stand one after the other; within each, items take the mean of the
@@ -37,12 +40,14 @@ export function gatherAlongDiagonal(rows: number, columns: number, row: Int32Arr
       );
     const [one, other] = [order(score, linkedRow, 0), order(columnScore, linkedColumn, rows)];
     const after = spreadOf(one, other);
-    if (after < best.after) best = { rows: one, columns: other, before, after };
+    if (after >= best.after) return false;
+    best = { rows: one, columns: other, before, after };
+    return true;
   };
   const score = Float64Array.from(given.rows);
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0, idle = 0; round < ROUNDS && idle < PATIENCE; round++) {
     const columnScore = meanOf(score, row, column, linkedColumn);
-    tryOrder(score, columnScore);
+    if (round % LOOK === 0) idle = tryOrder(score, columnScore) ? 0 : idle + 1;
     const next = meanOf(columnScore, column, row, linkedRow);
     centre(next, linkedRow, part);
     score.set(next);
@@ -73,17 +78,16 @@ function meanOf(score: Float64Array, from: Int32Array, to: Int32Array, linked: I
 
 /** Takes the mean of each part away and brings its spread back to one, or all would come to stand at one place. */
 function centre(score: Float64Array, linked: Int32Array, part: Int32Array): void {
-  const [sum, weight, square] = [new Map<number, number>(), new Map<number, number>(), new Map<number, number>()];
-  const add = (map: Map<number, number>, key: number, value: number) => map.set(key, (map.get(key) ?? 0) + value);
+  const [sum, weight, square] = [new Float64Array(part.length), new Float64Array(part.length), new Float64Array(part.length)];
   for (let i = 0; i < score.length; i++) {
-    add(sum, part[i]!, score[i]! * linked[i]!);
-    add(weight, part[i]!, linked[i]!);
+    sum[part[i]!]! += score[i]! * linked[i]!;
+    weight[part[i]!]! += linked[i]!;
   }
   for (let i = 0; i < score.length; i++) {
-    score[i]! -= sum.get(part[i]!)! / (weight.get(part[i]!)! || 1);
-    add(square, part[i]!, score[i]! ** 2 * linked[i]!);
+    score[i]! -= sum[part[i]!]! / (weight[part[i]!]! || 1);
+    square[part[i]!]! += score[i]! ** 2 * linked[i]!;
   }
-  for (let i = 0; i < score.length; i++) score[i]! /= Math.sqrt(square.get(part[i]!)! / (weight.get(part[i]!)! || 1)) || 1;
+  for (let i = 0; i < score.length; i++) score[i]! /= Math.sqrt(square[part[i]!]! / (weight[part[i]!]! || 1)) || 1;
 }
 
 /** The part of each row, then of each column: numbered by the first row in it. */
