@@ -196,6 +196,11 @@ describe('from a document to a report', () => {
     const { notMet } = rules.find((rule) => rule.rule === 'tested')!.counts;
     await ada.press(`${notMet} not met`);
     await ada.see(`Tested: not met: ${notMet}`);
+    await ada.press('As a register');
+    await ada.see('whose Tested is not met');
+    await ada.see(`${notMet} items`);
+    await ada.driver.navigate().back();
+    await ada.see(`Tested: not met: ${notMet}`);
     await ada.press('SYS-005');
     await ada.press('Why?');
     await ada.see('directly or over up to two links');

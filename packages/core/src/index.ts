@@ -139,5 +139,6 @@ export * from './register/shows/shows.js';
 export type { AnyShow, Offer, RegisterGround, Value, ValueType } from './register/shows/show.js';
 export * from './register/say-register.js';
 export * from './register/ready-register.js';
+export * from './register/register-of-list.js';
 export * from './register/lens.js';
 export * from './register/colour-key.js';

@@ -6,6 +6,7 @@ import { useColours } from '../shared/colour-key/fills';
 import { useSavedViews } from '../shared/saved-views/queries';
 import { OneLine } from '../shared/ui/one-line';
 import { KeptList } from './KeptList';
+import { KeyFile } from './KeyFile';
 import { LookButton } from './LookButton';
 
 const MOST_SHOWN = 6;
@@ -50,6 +51,7 @@ export function KeyChoice({ project }: { project: string }) {
             Colour by state
           </Button>
         </KeptList>
+        <KeyFile project={project} kept={keys} on={keys.find(({ id }) => id === colours?.key)} onTaken={choose} />
       </LookButton>
       {data && (
         <>

@@ -1,5 +1,6 @@
 import { Flex } from '@chakra-ui/react';
 import type { Brief } from '@coomb/contract';
+import type { Condition } from '@coomb/core';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
@@ -7,19 +8,22 @@ import { useAtHand } from '../../shared/marks/at-hand';
 import { useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
 import { type Act, ActBar } from './ActBar';
+import { AsRegister } from './AsRegister';
 
 interface Props<Item extends Brief> {
   label: string;
   items: readonly Item[];
   /** The finding that an item stands for, where the list is one of findings that may be waived. */
   findingOf?: ((item: Item) => string) | undefined;
+  /** What the items have in common, where the list shows all of them and nothing else. */
+  common?: Condition | undefined;
   /** In place of the list while it has no items. */
   empty?: ReactNode;
   children: (item: Item) => ReactNode;
 }
 
 /** Items of which some are chosen, and what may be done with them. */
-export function ItemList<Item extends Brief>({ label, items, findingOf, empty, children }: Props<Item>) {
+export function ItemList<Item extends Brief>({ label, items, findingOf, common, empty, children }: Props<Item>) {
   const project = useProject();
   const itemAddress = useItemAddress();
   const navigate = useNavigate();
@@ -43,7 +47,9 @@ export function ItemList<Item extends Brief>({ label, items, findingOf, empty, c
         act={act}
         setAct={setAct}
         onDone={() => setChosen(new Set())}
-      />
+      >
+        <AsRegister items={kept.length > 0 ? kept : items} common={kept.length > 0 ? undefined : common} />
+      </ActBar>
       {items.length === 0 && empty ? (
         empty
       ) : (

@@ -19,6 +19,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { readPlaces, unreadKey, unreadPlaces } from '../../shared/ui/unread';
 import { WorkList } from '../../shared/ui/work-list';
 import { type Act, ActBar } from '../acting/ActBar';
+import { AsRegister } from '../acting/AsRegister';
 import { useMendFindings } from '../acting/queries';
 import { FindingRow } from './FindingRow';
 import { fetchFindings, useFindings } from './queries';
@@ -217,6 +218,7 @@ export function FindingsPage() {
             <Button size="2xs" variant="outline" disabled={!ofMarked || !isOpenEnd(ofMarked)} onClick={toBench} title="B">
               On the bench
             </Button>
+            <AsRegister items={[...new Map(targets.map(({ item }) => [item.id, item])).values()]} />
           </ActBar>
           {total === 0 ? (
             <EmptyState title={state === 'open' && !words ? 'Nothing found' : 'Nothing of this sort'}>

@@ -1,5 +1,5 @@
 import { Box, Button, Input } from '@chakra-ui/react';
-import { compareReferences, stateWords } from '@coomb/core';
+import { compareReferences, stateWords, conditionOfFigure } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -116,7 +116,7 @@ export function FigurePage() {
           {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
         </EmptyState>
       ) : (
-        <ItemRows figure={figure!} items={items} kinds={kinds} collections={collections} />
+        <ItemRows figure={figure!} isWhole={!words && !collection} items={items} kinds={kinds} collections={collections} />
       )}
     </Page>
   );
@@ -124,13 +124,27 @@ export function FigurePage() {
 
 type Items = NonNullable<ReturnType<typeof useFigure>['data']>['items'];
 
-function ItemRows({ figure, items, kinds, collections }: { figure: string; items: Items; kinds: Map<string, string>; collections: Map<string, string> }) {
+interface RowsProps {
+  figure: string;
+  /** Nothing of it is left out. */
+  isWhole: boolean;
+  items: Items;
+  kinds: Map<string, string>;
+  collections: Map<string, string>;
+}
+
+function ItemRows({ figure, isWhole, items, kinds, collections }: RowsProps) {
   const project = useProject();
   const ownerOf = new Map((useErrands(project.id).data ?? []).map((one) => [one.item, one.owner]));
   /** Lists of what misses a rule are gaps, which may be waived. */
   const rule = /^rule:([^:]+):notMet$/.exec(figure)?.[1];
   return (
-    <ItemList label="Items" items={items} findingOf={rule === undefined ? undefined : ({ id }) => `gap:${rule}:${id}`}>
+    <ItemList
+      label="Items"
+      items={items}
+      common={isWhole ? conditionOfFigure(project.scheme, figure) : undefined}
+      findingOf={rule === undefined ? undefined : ({ id }) => `gap:${rule}:${id}`}
+    >
       {(item) => (
         <>
           <StateMark state={item.state} bare />
