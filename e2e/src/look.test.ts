@@ -99,6 +99,7 @@ describe('looking at a project', () => {
     await ada.see('through Urgent wishes');
     for (const [path, shows] of [
       ['', '3 items'],
+      ['shape', '3 of 200 rows are seen through the lens.'],
       ['link/all', 'All links'],
       ['shape/register?kind=requirement', '3 items'],
     ] as const) {

@@ -1,7 +1,10 @@
+import type { OutlineReply } from '@coomb/contract';
 import { figure } from '@coomb/core';
 import { Box, Flex, Heading } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Link, Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-router';
+import { LitItems } from '../../shared/lens/lit';
+import { useSeenOutline } from '../../shared/lens/use-lens';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
@@ -14,7 +17,8 @@ import { useView } from '../../shared/view';
 /** A collection typeset for reading, with its contents at the left. */
 export function ReadPage() {
   const project = useProject();
-  const outline = useOutline();
+  const whole = useOutline();
+  const outline = useSeenOutline();
   const { collection: id } = useParams();
   const { search } = useLocation();
   const navigate = useNavigate();
@@ -23,12 +27,10 @@ export function ReadPage() {
   const collection = project.collections[index];
   const view = useView();
   useWindowTitle(collection?.name ?? view?.name ?? '');
-  const rows = useMemo(
-    () => (outline.data && index >= 0 ? outline.data.id.flatMap((_, row) => (outline.data.collection[row] === index ? [row] : [])) : []),
-    [outline.data, index],
-  );
+  const rows = useMemo(() => rowsOf(outline.data, index), [outline.data, index]);
+  const all = useMemo(() => whole.data && { outline: whole.data, rows: rowsOf(whole.data, index) }, [whole.data, index]);
   if (outline.error) return <ErrorNote error={outline.error} retry={() => void outline.refetch()} />;
-  if (!outline.data) return <Loading what="the specification" />;
+  if (!outline.data || !all) return <Loading what="the specification" />;
   const first = findRequirements(project);
   if (!id && first) return <Navigate to={`/p/${project.id}/shape/${first.id}${search}`} replace />;
   if (!collection)
@@ -85,10 +87,16 @@ export function ReadPage() {
         </Box>
       </Box>
       <Box flex="1" minW="0" minH="0">
-        <Specification key={id} collection={collection} outline={outline.data} rows={rows} />
+        <LitItems outline={outline.data} rows={outline.lit}>
+          <Specification key={id} collection={collection} outline={outline.data} rows={rows} whole={all} />
+        </LitItems>
       </Box>
     </Flex>
   );
+}
+
+function rowsOf(outline: OutlineReply | undefined, collection: number): number[] {
+  return outline && collection >= 0 ? outline.id.flatMap((_, row) => (outline.collection[row] === collection ? [row] : [])) : [];
 }
 
 function Contents({ rows, outline }: { rows: number[]; outline: NonNullable<ReturnType<typeof useOutline>['data']> }) {

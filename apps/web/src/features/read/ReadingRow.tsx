@@ -11,7 +11,7 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
 import { ItemEditor, type Settled, type Split } from '../item-sheet/ItemEditor';
-import { numberOfStep } from '../item-sheet/step-number';
+import { useStrength } from '../../shared/lens/lit';
 import type { Written } from '../item-sheet/written';
 import type { MoveWish } from './find-move';
 
@@ -37,6 +37,8 @@ interface Props {
   outline: OutlineReply;
   row: number;
   item: Item | undefined;
+  /** Its number where it is a step of a use case. */
+  number: string;
   depth: number;
   active: boolean;
   chosen: boolean;
@@ -47,16 +49,17 @@ interface Props {
 const headingSizes = ['24px', '19px', '17px'];
 
 /** One item as read: reference and state in the left margin, text in the middle, links and fields in the right margin. */
-export const ReadingRow = memo(function ReadingRow({ outline, row, item, depth, active, chosen, editing, actions }: Props) {
+export const ReadingRow = memo(function ReadingRow({ outline, row, number, item, depth, active, chosen, editing, actions }: Props) {
   const project = useProject();
   const itemAddress = useItemAddress();
   const isHeading = outline.heading[row] === 1;
   const kind = project.scheme.kinds[outline.kind[row]!]!;
   const reference = outline.reference[row]!;
   const id = outline.id[row]!;
-  const number = numberOfStep(project.scheme, outline, row);
+  const strengthOf = useStrength();
   return (
     <Flex
+      opacity={strengthOf(id)}
       direction={{ base: 'column', md: 'row' }}
       gap={{ base: '0.5', md: '5' }}
       px={{ base: '3', md: '5' }}

@@ -1,4 +1,4 @@
-import { counted, offeredKinds } from '@coomb/core';
+import { counted, figure, offeredKinds } from '@coomb/core';
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { Collection, OutlineReply } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -17,6 +17,7 @@ import { SaveAs, SaveChosen } from '../exports';
 import { useKeys } from '../../shared/ui/use-keys';
 import type { Split } from '../item-sheet/ItemEditor';
 import { useAddItem, useEditItem, useJoinItems, useMoveItem, useSetKinds, useSplitItem, useWithdraw } from '../item-sheet/queries';
+import { numberOfStep } from '../item-sheet/step-number';
 import type { Written } from '../item-sheet/written';
 import { chooseRange, toggleChosen } from './choosing';
 import { findMove, findNext, findPlaceAfter, type MoveWish } from './find-move';
@@ -27,11 +28,20 @@ import { ReadingRow, type RowActions } from './ReadingRow';
 /** `at`: reference to show; `write`: a new item is being written after that one, or at the end. */
 const address = z.object({ at: z.string().optional(), write: z.string().optional() });
 
+interface Props {
+  collection: Collection;
+  /** What is seen of the project, and the rows of the collection in it. */
+  outline: OutlineReply;
+  rows: number[];
+  /** All of it, where a lens leaves something out: texts are read, and items moved and joined, among all. */
+  whole?: { outline: OutlineReply; rows: number[] };
+}
+
 /** Stands among the rows for an item that is being written. */
 const NEW = -1;
 
 /** The running text of a collection: one row per item, edited in place, walked by keyboard. */
-export function Specification({ collection, outline, rows }: { collection: Collection; outline: OutlineReply; rows: number[] }) {
+export function Specification({ collection, outline, rows, whole: all }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -59,10 +69,12 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     getItemKey: (line) => (lines[line] === NEW ? 'new' : outline.id[lines[line]!]!),
   });
   const shown = virtual.getVirtualItems();
+  const whole = useMemo(() => all ?? { outline, rows }, [all, outline, rows]);
+  const placeOf = useMemo(() => new Map(whole.rows.map((row, place) => [whole.outline.id[row]!, place])), [whole]);
   const textAt = useTexts(
     project.id,
     collection.id,
-    shown.flatMap(({ index }) => (lines[index] === NEW ? [] : [newAt !== undefined && index > newAt ? index - 1 : index])),
+    shown.flatMap(({ index }) => (lines[index] === NEW ? [] : [placeOf.get(outline.id[lines[index]!]!) ?? 0])),
   );
   const positionOf = useMemo(() => new Map(rows.map((row, position) => [outline.id[row]!, position])), [rows, outline]);
   const scrolled = useRef<string | undefined>(undefined);
@@ -104,7 +116,7 @@ export function Specification({ collection, outline, rows }: { collection: Colle
   };
   /** The item that follows the marked one at its level, else the first below it: what is joined to it. */
   const joinNext = (id: string) => {
-    const next = findNext(outline, rows, positionOf.get(id) ?? -1);
+    const next = findNext(whole.outline, whole.rows, placeOf.get(id) ?? -1);
     if (next === undefined) return notify('No item follows that could be joined to it.', 'info');
     join.mutate({ item: id, other: next });
   };
@@ -114,7 +126,8 @@ export function Specification({ collection, outline, rows }: { collection: Colle
     setActive(item.id);
   };
   const tryMove = (wish: MoveWish) => {
-    const target = position === undefined ? undefined : findMove(outline, rows, position, wish);
+    const place = active === undefined ? undefined : placeOf.get(active);
+    const target = place === undefined ? undefined : findMove(whole.outline, whole.rows, place, wish);
     if (target && active) move.mutate({ id: active, ...target });
   };
   const withdrawChosen = () => {
@@ -207,7 +220,8 @@ export function Specification({ collection, outline, rows }: { collection: Colle
                 <ReadingRow
                   outline={outline}
                   row={row}
-                  item={textAt(newAt !== undefined && index > newAt ? index - 1 : index)}
+                  number={numberOfStep(project.scheme, whole.outline, whole.rows[placeOf.get(id) ?? -1] ?? row)}
+                  item={textAt(placeOf.get(id) ?? 0)}
                   depth={depthOf(outline, row)}
                   active={id === active}
                   chosen={chosen.has(id)}
@@ -257,13 +271,14 @@ export function Specification({ collection, outline, rows }: { collection: Colle
         ) : (
           <>
             <Box>
+              {rows.length < whole.rows.length && `${figure(rows.length)} of ${figure(whole.rows.length)} rows are seen through the lens. `}
               {counted(collection.items, 'item')}.{' '}
               <Box as="span" display={{ base: 'none', md: 'inline' }}>
                 Double-click or Enter edits, Space chooses.
               </Box>
             </Box>
             <Box ml="auto" />
-            <SaveAs project={project.id} collection={collection.id} count={rows.length} />
+            <SaveAs project={project.id} collection={collection.id} count={whole.rows.length} />
           </>
         )}
         <Button

@@ -5,6 +5,7 @@ export const readView: View = {
   name: 'Read',
   help: 'A collection set for reading, written in place.',
   path: 'shape',
+  looksThrough: true,
   addresses: ['shape', 'shape/:collection'],
   waits: (project) => (project.waiting.shape === 0 ? '' : `${project.waiting.shape} untitled`),
   keys: [
