@@ -144,7 +144,7 @@ async function benchMatrix(): Promise<Row[]> {
   const axis = { parent: Int32Array.from({ length: count }, (_, index) => (index % 20 === 0 ? -1 : index - (index % 20))) };
   const row = Int32Array.from({ length: links }, () => Math.floor(random() * count));
   const column = row.map((at) => Math.min(count - 1, Math.max(0, at + Math.floor((random() - 0.5) * 2000))));
-  const entries = { row, column, mark: row.map((at) => at % 3) as unknown as Uint8Array, suspect: new Uint8Array(links) };
+  const entries = { row, column, mark: Uint8Array.from(row, (at) => at % 3), suspect: new Uint8Array(links) };
   const folded = new Set(Array.from({ length: count / 20 }, (_, index) => index * 20));
   const cells = MatrixCells.build(count, count, entries);
   const none = new Int32Array(links).fill(-1);
