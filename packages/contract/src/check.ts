@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { briefSchema, coverageStateSchema, idSchema, projectParams, stateSchema } from './common.js';
+import { briefSchema, coverageStateSchema, idSchema, projectParams, stateSchema, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 import { waiverSchema } from './items.js';
 
@@ -72,6 +72,15 @@ export const openFigure = endpoint({
   query: z.object({ collection: idSchema.optional() }),
   /** `note` says of an item what makes it count, where that differs from item to item. */
   reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema.extend({ note: z.string().optional() })) }),
+});
+
+export const trendFigure = endpoint({
+  method: 'GET',
+  path: '/projects/:project/figures/:figure/trend',
+  summary: 'What a figure was after some of the changes, the last one among them; nothing where there was no such figure then',
+  params: projectParams.extend({ figure: z.string().max(200) }),
+  query: z.object({ collection: idSchema.optional(), points: z.coerce.number().int().min(2).max(24).default(12) }),
+  reply: z.object({ label: z.string(), points: z.array(z.object({ seq: z.number(), at: timeSchema, action: z.string(), count: z.number().nullable() })) }),
 });
 
 /** A way from an item to what covers it; `usage` says in which usage only a link holds. */

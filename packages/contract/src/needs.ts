@@ -47,6 +47,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'queryRegister',
     'readMatrix',
     'readCells',
+    'trendFigure',
     'compareMoments',
     'saveComparison',
     'orderStructure',

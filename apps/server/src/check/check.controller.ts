@@ -1,4 +1,4 @@
-import { createWaiver, explainCoverage, getReadiness, getRealisation, openFigure, withdrawWaiver } from '@coomb/contract';
+import { createWaiver, explainCoverage, getReadiness, getRealisation, openFigure, trendFigure, withdrawWaiver } from '@coomb/contract';
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
 import { KeptAnswers } from '../project-state/kept-answers.js';
@@ -27,6 +27,11 @@ export class CheckController {
   @Route(openFigure)
   figure(@Call(openFigure) { params, query }: Input<typeof openFigure>) {
     return this.check.openFigure(params.project, params.figure, query.collection);
+  }
+
+  @Route(trendFigure)
+  trend(@Call(trendFigure) { params, query }: Input<typeof trendFigure>) {
+    return this.check.trend(params.project, params.figure, query.collection, query.points);
   }
 
   @Route(explainCoverage)

@@ -1,15 +1,18 @@
-import type { ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint } from '@coomb/contract';
+import { setImmediate } from 'node:timers/promises';
+import type { ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint, trendFigure } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildExplanation, getKind, phraseAt, type Reached, UsageCoverage } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { getNode } from '../project-state/get-node.js';
 import type { WaiverValue } from '../ledger/change.js';
+import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import { describeWaiver } from '../project-state/describe-waiver.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { spreadMoments } from '../project-state/spread-moments.js';
 import { ProjectStates } from '../project-state/project-states.js';
-import { openFigure } from './figures/families.js';
+import { countFigure, openFigure } from './figures/families.js';
 
 type Waiver = ReplyOf<typeof createWaiver>;
 
@@ -18,6 +21,7 @@ export class CheckService {
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerService) private readonly ledger: LedgerService,
+    @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -27,6 +31,21 @@ export class CheckService {
     const { rowOf } = state.outline();
     const kept = nodes.filter((node) => collection === undefined || state.items[node]!.collectionId === collection).sort((a, b) => rowOf[a]! - rowOf[b]!);
     return { id, label, explains, items: kept.map((node) => ({ ...state.brief(node), ...(noteOf && { note: noteOf(state, node) }) })) };
+  }
+
+  /** What a figure was after some of the changes up to the moment that is looked at. */
+  async trend(projectId: string, id: string, collection: string | undefined, points: number): Promise<ReplyOf<typeof trendFigure>> {
+    const now = await this.states.get(projectId);
+    const { label } = openFigure(now, id);
+    const found: ReplyOf<typeof trendFigure>['points'] = [];
+    for (const seq of spreadMoments(now.seq, points)) {
+      const batch = await this.rows.findBatch(projectId, seq);
+      if (!batch) continue;
+      const state = seq === now.seq ? now : await this.states.getAt(projectId, seq);
+      found.push({ seq, at: new Date(batch.at).toISOString(), action: batch.action, count: countThen(state, id, collection) });
+      await setImmediate();
+    }
+    return { label, points: found };
   }
 
   async explain(projectId: string, ruleId: string, item: string): Promise<ReplyOf<typeof explainCoverage>> {
@@ -105,4 +124,14 @@ function describeStep(state: ProjectState, entry: Reached): { phrase: string; it
   const usage = state.linkUsage(entry.link);
   const only = usage?.from ?? usage?.to;
   return { phrase: phraseAt(kind, end), item: state.brief(entry.node), usage: only ? state.usages.say(only) : null };
+}
+
+/** Nothing where the scheme of that time had no such figure. */
+function countThen(state: ProjectState, id: string, collection: string | undefined): number | null {
+  try {
+    return countFigure(state, id, collection === undefined ? undefined : (node) => state.items[node]!.collectionId === collection).count;
+  } catch (refusal) {
+    if (refusal instanceof CoombError && refusal.code === 'not-found') return null;
+    throw refusal;
+  }
 }

@@ -1,4 +1,15 @@
-import { confirmLinks, createWaiver, editItem, explainCoverage, getItem, getReadiness, openFigure, withdrawItems, withdrawWaiver } from '@coomb/contract';
+import {
+  confirmLinks,
+  createWaiver,
+  editItem,
+  explainCoverage,
+  getItem,
+  getReadiness,
+  openFigure,
+  trendFigure,
+  withdrawItems,
+  withdrawWaiver,
+} from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -48,6 +59,22 @@ describe('checking', () => {
     ];
     for (const { id, count } of figures) expect((await client.call(openFigure, { params: { project, figure: id } })).items, id).toHaveLength(count);
     expect(figures.length).toBeGreaterThan(40);
+  });
+
+  it('tells what a figure was after earlier changes, and nothing where there was no such figure', async () => {
+    const { client, project, alone, tests } = await scene();
+    const trend = (figure: string, more: object = {}) => client.call(trendFigure, { params: { project, figure }, query: { points: 24, ...more } as never });
+    const found = await trend('rule:tested:notMet');
+    const now = (await client.call(openFigure, { params: { project, figure: 'rule:tested:notMet' } })).items.length;
+    expect(found.points.at(-1)!.count).toBe(now);
+    expect(found.points.map(({ seq }) => seq)).toEqual(found.points.map((_, at) => at + 1));
+    // Each requirement that came without a test added to it, each test took one away.
+    expect(Math.max(...found.points.map(({ count }) => count ?? 0))).toBeGreaterThan(now);
+    await addLink(client, project, 'verifies', await addItem(client, project, tests, 'Late'), alone);
+    const later = await trend('rule:tested:notMet');
+    expect([later.points.at(-1)!.count, later.points.at(-1)!.action]).toEqual([now - 1, expect.stringContaining('Link')]);
+    expect((await trend('state:verified', { points: 2 })).points).toHaveLength(2);
+    await expect(trend('rule:odd:notMet')).rejects.toMatchObject({ code: 'not-found' });
   });
 
   it('opens a figure that is added, by one file and one line', async () => {

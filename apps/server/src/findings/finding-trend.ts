@@ -3,6 +3,7 @@ import type { ReplyOf, trendFindings } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
+import { spreadMoments } from '../project-state/spread-moments.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { FindingsService } from './findings.service.js';
 
@@ -22,9 +23,8 @@ export class FindingTrend {
   async read(projectId: string, points: number): Promise<Point[]> {
     const now = await this.states.get(projectId);
     const last = now.seq;
-    const seqs = [...new Set(Array.from({ length: points }, (_, at) => Math.max(1, Math.round(1 + ((last - 1) * at) / Math.max(1, points - 1)))))];
     const found: Point[] = [];
-    for (const seq of seqs.filter((one) => one <= last)) {
+    for (const seq of spreadMoments(last, points)) {
       const key = `${projectId} ${now.life} ${seq} ${now.day}`;
       const point = this.known.get(key) ?? (await this.look(seq === last ? now : await this.states.getAt(projectId, seq), seq));
       if (!point) continue;

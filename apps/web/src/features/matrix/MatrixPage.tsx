@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { MatrixScope } from '@coomb/contract';
-import { counted, foldAxis, sayWay } from '@coomb/core';
+import { counted, figure, foldAxis, sayWay } from '@coomb/core';
 import { ArrowLeftRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -101,7 +101,7 @@ export function MatrixPage() {
   const names = (ids: readonly string[]) => ids.map((id) => collections.find((one) => one.id === id)?.name ?? '').join(', ');
   return (
     <Page
-      lead={`${counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${counted(sides.outside, 'more')} beyond the lens` : ''}${
+      lead={`${counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${figure(sides.outside)} more beyond the lens` : ''}${
         sides.gathered ? `; mean distance from the diagonal ${percent(sides.gathered.after)}, in the outline’s order ${percent(sides.gathered.before)}` : ''
       }`}
       fill

@@ -1,5 +1,5 @@
-import { Box, Button, Input } from '@chakra-ui/react';
-import { compareReferences, stateWords, conditionOfFigure } from '@coomb/core';
+import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { compareReferences, conditionOfFigure, stateWords } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -16,6 +16,7 @@ import { PersonMark } from '../../shared/ui/person-mark';
 import { useErrands } from '../acting/queries';
 import { ItemList } from '../acting/ItemList';
 import { StateMark } from '../../shared/ui/states';
+import { FigureTrend } from './FigureTrend';
 import { useFigure } from './queries';
 import { toCsv } from '../../shared/to-csv';
 import { OneLine } from '../../shared/ui/one-line';
@@ -24,13 +25,14 @@ const address = z.object({
   collection: z.string().optional(),
   words: z.string().default(''),
   sort: z.enum(['outline', 'reference', 'title', 'state']).default('outline'),
+  trend: z.enum(['', 'yes']).default(''),
 });
 
 /** The very items behind a number. */
 export function FigurePage() {
   const project = useProject();
   const { figure } = useParams();
-  const [{ collection, words: kept, sort }, set] = useAddress(address);
+  const [{ collection, words: kept, sort, trend }, set] = useAddress(address);
   const [words, setWords] = useState(kept);
   const opened = useFigure(project.id, figure!, collection);
   const items = useMemo(() => {
@@ -70,7 +72,7 @@ export function FigurePage() {
         <>
           <Input
             size="xs"
-            w="170px"
+            w="130px"
             placeholder="Filter by words"
             aria-label="Filter by words"
             value={words}
@@ -97,6 +99,15 @@ export function FigurePage() {
             ]}
             onChange={(value) => set({ sort: value as 'outline' })}
           />
+          <Button
+            size="xs"
+            variant={trend ? 'solid' : 'outline'}
+            aria-pressed={trend === 'yes'}
+            onClick={() => set({ trend: trend ? '' : 'yes' })}
+            title="What it was after earlier changes"
+          >
+            Trend
+          </Button>
           {items.length > 0 && <SaveChosen project={project.id} items={items.map((item) => item.id)} size="xs" />}
           <Button size="xs" variant="outline" onClick={save} disabled={items.length === 0} title="These rows with their states, to be read elsewhere">
             <Download size={13} /> Save the list
@@ -104,20 +115,25 @@ export function FigurePage() {
         </>
       }
     >
-      {items.length === 0 ? (
-        <EmptyState
-          title="No item"
-          action={
-            <Button asChild size="xs" variant="outline">
-              <Link to={`/p/${project.id}/check`}>Back to readiness</Link>
-            </Button>
-          }
-        >
-          {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
-        </EmptyState>
-      ) : (
-        <ItemRows figure={figure!} isWhole={!words && !collection} items={items} kinds={kinds} collections={collections} />
-      )}
+      <Flex direction="column" h="100%">
+        {trend && <FigureTrend figure={figure!} collection={collection} />}
+        <Box flex="1" minH="0">
+          {items.length === 0 ? (
+            <EmptyState
+              title="No item"
+              action={
+                <Button asChild size="xs" variant="outline">
+                  <Link to={`/p/${project.id}/check`}>Back to readiness</Link>
+                </Button>
+              }
+            >
+              {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
+            </EmptyState>
+          ) : (
+            <ItemRows figure={figure!} isWhole={!words && !collection} items={items} kinds={kinds} collections={collections} />
+          )}
+        </Box>
+      </Flex>
     </Page>
   );
 }

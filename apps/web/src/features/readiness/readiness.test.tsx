@@ -10,6 +10,7 @@ import {
   listPersons,
   openFigure,
   type Readiness,
+  trendFigure,
   waiveFindings,
   withdrawItems,
 } from '@coomb/contract';
@@ -150,6 +151,42 @@ describe('a figure opened', () => {
     open();
     expect(await screen.findByRole('heading', { name: 'Tested: not met: 2' })).toBeTruthy();
     expect(await rows()).toEqual(['SYS-010', 'SYS-009']);
+  });
+
+  it('says what it was after earlier changes, and which of them moved it', async () => {
+    const at = '2026-11-28T10:00:00.000Z';
+    answer(trendFigure, {
+      label: 'Tested: not met',
+      points: [
+        { seq: 1, at, action: 'Begin', count: null },
+        { seq: 4, at, action: 'Import', count: 9 },
+        { seq: 5, at, action: 'Link', count: 7 },
+        { seq: 8, at, action: 'Rename', count: 7 },
+        { seq: 12, at, action: 'Add', count: 10 },
+      ],
+    });
+    open();
+    await userEvent.click(await screen.findByRole('button', { name: 'Trend' }));
+    const panel = await screen.findByRole('group', { name: 'How the figure came to be' });
+    const links = await within(panel).findAllByRole('link');
+    expect(links.map((one) => [one.textContent, one.getAttribute('href')])).toEqual([
+      ['changes 9 to 12', `/p/${aProject.id}/changes/between?since=8&asOf=12`],
+      ['change 5: Link', `/p/${aProject.id}/changes/5`],
+    ]);
+    expect(links.map((one) => one.parentElement!.textContent!.slice(0, 2))).toEqual(['+3', '−2']);
+    expect(presentAddress()).toContain('trend=yes');
+  });
+
+  it('opens as a register of what it asks for; narrowed, of the items themselves', async () => {
+    const asked = () => {
+      const address = new URL(screen.getByRole('link', { name: 'As a register' }).getAttribute('href')!, 'http://here');
+      return (JSON.parse(address.searchParams.get('what')!) as { conditions: { shown: object; values: string[] }[] }).conditions;
+    };
+    open();
+    await rows();
+    expect(asked()).toMatchObject([{ shown: { sort: 'coverage', of: 'tested' }, values: ['not met'] }]);
+    await userEvent.type(screen.getByRole('textbox', { name: 'Filter by words' }), 'drive');
+    await waitFor(() => expect(asked()).toMatchObject([{ shown: { sort: 'reference' }, values: ['SYS-010'] }]));
   });
 
   it('filters by words and keeps them in the address', async () => {
