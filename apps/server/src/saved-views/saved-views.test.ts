@@ -13,7 +13,8 @@ describe('kept views', () => {
     const { project, requirements, tests } = await makeProject(client);
     const keep = (name: string, body: Record<string, unknown>) => client.call(keepView, { params: { project }, body: { sort: 'matrix', name, body } });
     const kept = await keep('Tests of requirements', { rows: requirements, columns: tests });
-    const whole = { rows: requirements, columns: tests, kind: '', show: 'all', uses: 'lines' };
+    const unsaid = { rowKinds: '', columnKinds: '', rowBelow: '', columnBelow: '', rowsBy: '', columnsBy: '', marks: '', order: 'outline', level: '' };
+    const whole = { ...unsaid, rows: requirements, columns: tests, show: 'all', uses: 'lines' };
     expect(kept).toMatchObject({ sort: 'matrix', name: 'Tests of requirements', body: whole, person: 'Ada Wick' });
     await keep('tests of requirements', { rows: requirements, columns: tests, show: 'rowGaps' });
     expect(await names(project)).toEqual([['tests of requirements', { ...whole, show: 'rowGaps' }]]);

@@ -1,7 +1,7 @@
 import { Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { counted, endOfLine, figure, type FoldedAxis, type FoldedCells } from '@coomb/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import type { HeldItem } from '../../shared/marks/at-hand';
 import { heldItem } from '../../shared/marks/at-hand';
@@ -65,10 +65,11 @@ export function ChosenBar({ outline, sides, axes, cells, range, linksOf, wish, o
       else setFound({ to, links, cells: filled.length });
     }, notifyError);
   };
-  if (wish === 'remove') {
+  useEffect(() => {
+    if (wish !== 'remove') return;
     onWish(undefined);
     find('remove');
-  }
+  });
   const close = () => {
     setFound(undefined);
     onWish(undefined);

@@ -109,16 +109,15 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
   });
 
   // A line that was looked for is unfolded first, and stood on once it is there.
-  if (wanted) {
+  useEffect(() => {
+    if (!wanted) return;
     const [side, axis] = wanted.side === 'row' ? [sides.row, rows] : [sides.column, columns];
     const line = axis.lineOf[wanted.line];
     const hiding = line === undefined || axis.lines[line] === wanted.line ? [] : foldedAbove(outline, side, wanted.line, folded);
+    if (hiding.length > 0) return onFold(hiding);
     setWanted(undefined);
-    if (hiding.length > 0) {
-      onFold(hiding);
-      setWanted(wanted);
-    } else if (line !== undefined) moveTo({ ...at, [wanted.side]: line });
-  }
+    if (line !== undefined) moveTo({ ...at, [wanted.side]: line });
+  });
 
   const jump = (rowStep: number, columnStep: number, extend: boolean) => {
     for (
