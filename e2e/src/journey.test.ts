@@ -183,7 +183,7 @@ describe('from a document to a report', () => {
     await ada.type(Key.ENTER);
     await ada.driver.wait(async () => (await api<{ id: string[] }>('/links')).id.length === before, 45_000, 'the cell was not cleared');
     await ada.press('Fold Level regulation');
-    await ada.see('folded');
+    await ada.driver.wait(async () => /\d+ of \d+ linked/.test(await ada.pageText()), 45_000, 'what is folded says how much of it is linked');
     await ada.press('Swap');
     await ada.press('Unfold Level regulation');
     await ada.press('Fold Level regulation');

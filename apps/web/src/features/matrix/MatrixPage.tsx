@@ -90,10 +90,7 @@ export function MatrixPage() {
   const rowOfNode = new Map(data.node.map((node, row) => [node, row]));
   const hasUses = used?.items.some(({ node }) => sidesAt.includes(data.collection[rowOfNode.get(node) ?? -1] ?? -2)) === true;
   const now = { ...asked, rows: rowIds.join(), columns: columnIds.join() };
-  const swap = () => {
-    setFlipped(new Set());
-    set(swapSides(now));
-  };
+  const swap = () => set(swapSides(now));
   const sideOf = (side: 'row' | 'column'): SideAsked =>
     side === 'row'
       ? { collections: rowIds, kinds: rows.kinds, below: asked.rowBelow, by: asked.rowsBy }
