@@ -1,60 +1,33 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
+import { finderIn, type MadeProject, makeProject, readLinks } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
-
-interface Outline {
-  id: string[];
-  reference: string[];
-  collection: number[];
-  collections: string[];
-}
 
 describe('links made where one stands, and kept true', () => {
   let coomb: Started;
   let ada: Person;
   let ewan: Person;
-  let base = '';
   let page = '';
-  let outline: Outline;
+  let call: MadeProject['call'];
+  let find: ReturnType<typeof finderIn>;
 
-  const call = async <T>(path: string, body?: unknown, method = 'POST'): Promise<T> => {
-    const init = body === undefined ? {} : { method, body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
-    return (await fetch(`${base}${path}`, init)).json() as Promise<T>;
-  };
-  const idOf = (reference: string) => outline.id[outline.reference.indexOf(reference)]!;
-  const collectionOf = (reference: string) => outline.collections[outline.collection[outline.reference.indexOf(reference)]!]!;
-  const readLinks = async (): Promise<string[]> => {
-    const { rows } = await call<{ rows: { from: { reference: string }; kind: string; to: { reference: string } }[] }>('/link-list?limit=200');
-    return rows.map(({ from, kind, to }) => `${from.reference} ${kind} ${to.reference}`).toSorted();
-  };
-  const handIn = async (name: string, text: string, wish: object) => {
-    const form = new FormData();
-    form.set('file', new Blob([text]), name);
-    const entry = (await (await fetch(`${base}/tray`, { method: 'POST', body: form })).json()) as { id: string };
-    const { job } = await call<{ job: string }>(`/tray/${entry.id}/import`, wish);
-    for (let state = 'running'; state === 'running'; ) {
-      state = (await call<{ state: string }>(`/jobs/${job}`)).state;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-  };
   const expectLinks = async (expected: string[]) => {
-    await ada.driver.wait(async () => (await readLinks()).length === expected.length, 20_000, `waited for ${expected.join('; ')}`);
-    expect(await readLinks()).toEqual(expected.toSorted());
+    await ada.driver.wait(async () => (await readLinks(call)).length === expected.length, 20_000, `waited for ${expected.join('; ')}`);
+    expect(await readLinks(call)).toEqual(expected.toSorted());
   };
   const list = (name: string) => ada.driver.findElement(By.css(`[role="grid"][aria-label="${name}"]`));
 
   beforeAll(async () => {
     coomb = await startCoomb();
-    const init = { method: 'POST', body: '{"name":"Linked"}', headers: { 'Content-Type': 'application/json' } };
-    const { id } = (await (await fetch(`${coomb.address}/api/projects`, init)).json()) as { id: string };
-    base = `${coomb.address}/api/projects/${id}`;
-    page = `${coomb.address}/p/${id}`;
+    const project = await makeProject(coomb.address, 'Linked');
+    ({ page, call } = project);
+    const { handIn } = project;
     const csv = (prefix: string, kind: string) =>
       `Reference,Title,Kind\n${Array.from({ length: 8 }, (_, at) => `${prefix}-00${at + 1},${kind} number ${at + 1},${kind}`).join('\n')}\n`;
     await handIn('wishes.csv', csv('REQ', 'Requirement'), { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
     await handIn('tests.csv', csv('TC', 'Test case'), { collection: { name: 'Tests', prefix: 'TC', holds: 'tests' } });
-    outline = await call<Outline>('/outline');
+    find = finderIn(await project.outline());
     [ada, ewan] = await Promise.all([Person.arrive('Ada Wick'), Person.arrive('Ewan Reed')]);
   });
   afterAll(async () => {
@@ -72,7 +45,7 @@ describe('links made where one stands, and kept true', () => {
     await cells.sendKeys('TC-001;REQ-001', Key.ENTER, 'TC-002;REQ-001', Key.ENTER, 'TC-003;REQ-002', Key.ENTER, 'TC-099;REQ-002');
     await ada.see('3 will be made');
     await ada.see('1 not found');
-    expect(await readLinks()).toEqual([]);
+    expect(await readLinks(call)).toEqual([]);
     await ada.press('Make 3 links');
     made.push('TC-001 verifies REQ-001', 'TC-002 verifies REQ-001', 'TC-003 verifies REQ-002');
     await expectLinks(made);
@@ -104,21 +77,21 @@ describe('links made where one stands, and kept true', () => {
   });
 
   it('shows what another person links, and where that person is, without anything being pressed', async () => {
-    await ewan.open(`${page}/link?left=${collectionOf('REQ-001')}&right=${collectionOf('TC-001')}&at=REQ-006`);
+    await ewan.open(`${page}/link?left=${find.collectionOf('REQ-001')}&right=${find.collectionOf('TC-001')}&at=REQ-006`);
     await ewan.see('REQ-006');
-    await ada.driver.get(`${page}/link?left=${collectionOf('REQ-001')}&right=${collectionOf('TC-001')}`);
+    await ada.driver.get(`${page}/link?left=${find.collectionOf('REQ-001')}&right=${find.collectionOf('TC-001')}`);
     await ada.find('//*[@role="option" and @data-reference="REQ-006"]//*[@aria-label="Ewan Reed is here"]', 'the mark of Ewan');
     const linked = () => ada.driver.executeScript<number>('return document.querySelectorAll(\'[aria-label*="REQ-006 is verified by TC-006"], title\').length');
     const before = await linked();
-    await call('/links', { links: [{ linkKind: 'verifies', from: idOf('TC-006'), to: idOf('REQ-006') }] });
+    await call('/links', { links: [{ linkKind: 'verifies', from: find.idOf('TC-006'), to: find.idOf('REQ-006') }] });
     made.push('TC-006 verifies REQ-006');
     await ada.driver.wait(async () => (await linked()) > before, 10_000, 'waited for the thread of the other person');
   });
 
   it('judges suspect links by keys: one by one, and many with a reason', async () => {
     const reword = async (reference: string, title: string) => {
-      const { revision } = await call<{ revision: number }>(`/items/${idOf(reference)}`);
-      await call(`/items/${idOf(reference)}`, { revision, title }, 'PATCH');
+      const { revision } = await call<{ revision: number }>(`/items/${find.idOf(reference)}`);
+      await call(`/items/${find.idOf(reference)}`, { revision, title }, 'PATCH');
     };
     await reword('REQ-001', 'Another wish');
     await reword('REQ-002', 'A third wish');
@@ -135,7 +108,7 @@ describe('links made where one stands, and kept true', () => {
     await ada.see('No link is suspect');
     const [last] = await call<{ action: string }[]>('/changes?most=1');
     expect(last!.action).toBe('Confirm 2 links: Only the name is another');
-    expect(await readLinks()).toEqual(made.toSorted());
+    expect(await readLinks(call)).toEqual(made.toSorted());
     expect(await ada.complaints()).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
+import { type MadeProject, makeProject } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
 
 describe('looking at a project', () => {
@@ -10,10 +11,7 @@ describe('looking at a project', () => {
   let page = '';
   const rows = 200;
 
-  const call = async <T>(path: string, body?: unknown): Promise<T> => {
-    const init = body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
-    return (await fetch(`${base}${path}`, init)).json() as Promise<T>;
-  };
+  let call: MadeProject['call'];
   /** What a column says from top to bottom. */
   const column = async (shown: object, more: object = {}) =>
     (
@@ -34,19 +32,10 @@ describe('looking at a project', () => {
 
   beforeAll(async () => {
     coomb = await startCoomb();
-    const init = { method: 'POST', body: '{"name":"Looked at"}', headers: { 'Content-Type': 'application/json' } };
-    const { id } = (await (await fetch(`${coomb.address}/api/projects`, init)).json()) as { id: string };
-    base = `${coomb.address}/api/projects/${id}`;
-    page = `${coomb.address}/p/${id}`;
+    const project = await makeProject(coomb.address, 'Looked at');
+    ({ base, page, call } = project);
     const csv = `Reference,Title,Kind,Priority\n${Array.from({ length: rows }, (_, at) => `REQ-${String(at + 1).padStart(3, '0')},Wish ${at + 1},Requirement,Low`).join('\n')}\n`;
-    const form = new FormData();
-    form.set('file', new Blob([csv]), 'wishes.csv');
-    const entry = (await (await fetch(`${base}/tray`, { method: 'POST', body: form })).json()) as { id: string };
-    const { job } = await call<{ job: string }>(`/tray/${entry.id}/import`, { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
-    for (let state = 'running'; state === 'running'; ) {
-      state = (await call<{ state: string }>(`/jobs/${job}`)).state;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
+    await project.handIn('wishes.csv', csv, { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
     ada = await Person.arrive('Ada Wick');
   });
   afterAll(async () => {

@@ -1,45 +1,19 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
+import { finderIn, type MadeProject, makeProject, readLinks } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
-
-interface Outline {
-  id: string[];
-  reference: string[];
-  collection: number[];
-  collections: string[];
-}
 
 describe('a trace matrix', () => {
   let coomb: Started;
   let ada: Person;
-  let base = '';
   let page = '';
-  let outline: Outline;
+  let call: MadeProject['call'];
+  let find: ReturnType<typeof finderIn>;
 
-  const call = async <T>(path: string, body?: unknown): Promise<T> => {
-    const init = body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
-    return (await fetch(`${base}${path}`, init)).json() as Promise<T>;
-  };
-  const idOf = (reference: string) => outline.id[outline.reference.indexOf(reference)]!;
-  const collectionOf = (reference: string) => outline.collections[outline.collection[outline.reference.indexOf(reference)]!]!;
-  const readLinks = async (): Promise<string[]> => {
-    const { rows } = await call<{ rows: { from: { reference: string }; kind: string; to: { reference: string } }[] }>('/link-list?limit=200');
-    return rows.map(({ from, kind, to }) => `${from.reference} ${kind} ${to.reference}`).toSorted();
-  };
   const expectLinks = async (expected: string[]) => {
-    await ada.driver.wait(async () => (await readLinks()).length === expected.length, 20_000, `waited for ${expected.join('; ')}`);
-    expect(await readLinks()).toEqual(expected.toSorted());
-  };
-  const handIn = async (name: string, text: string, wish: object) => {
-    const form = new FormData();
-    form.set('file', new Blob([text]), name);
-    const entry = (await (await fetch(`${base}/tray`, { method: 'POST', body: form })).json()) as { id: string };
-    const { job } = await call<{ job: string }>(`/tray/${entry.id}/import`, wish);
-    for (let state = 'running'; state === 'running'; ) {
-      state = (await call<{ state: string }>(`/jobs/${job}`)).state;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
+    await ada.driver.wait(async () => (await readLinks(call)).length === expected.length, 20_000, `waited for ${expected.join('; ')}`);
+    expect(await readLinks(call)).toEqual(expected.toSorted());
   };
   const cells = () => ada.find('//canvas[@role="grid"]', 'the cells');
   /** What a screen reader is told of the cell that one stands on. */
@@ -50,22 +24,21 @@ describe('a trace matrix', () => {
 
   beforeAll(async () => {
     coomb = await startCoomb();
-    const init = { method: 'POST', body: '{"name":"Crossed"}', headers: { 'Content-Type': 'application/json' } };
-    const { id } = (await (await fetch(`${coomb.address}/api/projects`, init)).json()) as { id: string };
-    base = `${coomb.address}/api/projects/${id}`;
-    page = `${coomb.address}/p/${id}`;
+    const project = await makeProject(coomb.address, 'Crossed');
+    ({ page, call } = project);
+    const { handIn } = project;
     const csv = (prefix: string, kind: string, count: number) =>
       `Reference,Title,Kind\n${Array.from({ length: count }, (_, at) => `${prefix}-00${at + 1},${kind} number ${at + 1},${kind}`).join('\n')}\n`;
     await handIn('needs.csv', csv('NEED', 'Need', 2), { collection: { name: 'Needs', prefix: 'NEED', holds: 'specification' } });
     await handIn('wishes.csv', csv('REQ', 'Requirement', 4), { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
     await handIn('tests.csv', csv('TC', 'Test case', 5), { collection: { name: 'Tests', prefix: 'TC', holds: 'tests' } });
-    outline = await call<Outline>('/outline');
+    find = finderIn(await project.outline());
     const links = [
       ['derives', 'REQ-001', 'NEED-001'],
       ['derives', 'REQ-002', 'NEED-001'],
       ['verifies', 'TC-001', 'REQ-001'],
       ['verifies', 'TC-002', 'REQ-002'],
-    ].map(([linkKind, from, to]) => ({ linkKind, from: idOf(from!), to: idOf(to!) }));
+    ].map(([linkKind, from, to]) => ({ linkKind, from: find.idOf(from!), to: find.idOf(to!) }));
     await call('/links', { links });
     ada = await Person.arrive('Ada Wick');
   });
@@ -78,7 +51,7 @@ describe('a trace matrix', () => {
   const made = ['REQ-001 derives NEED-001', 'REQ-002 derives NEED-001', 'TC-001 verifies REQ-001', 'TC-002 verifies REQ-002'];
 
   it('marks needs by the tests of what was derived from them, and tells the paths', async () => {
-    await ada.open(`${page}/link/matrix?rows=${collectionOf('NEED-001')}&columns=${collectionOf('TC-001')}`);
+    await ada.open(`${page}/link/matrix?rows=${find.collectionOf('NEED-001')}&columns=${find.collectionOf('TC-001')}`);
     await ada.see('No kind of link joins what is shown.');
     await ada.press('Mark');
     await ada.press('leads to → is verified by');
@@ -100,7 +73,7 @@ describe('a trace matrix', () => {
   });
 
   it('links each of several rows with each of several columns, and takes away what a rectangle holds', async () => {
-    await ada.open(`${page}/link/matrix?rows=${collectionOf('REQ-001')}&columns=${collectionOf('TC-001')}`);
+    await ada.open(`${page}/link/matrix?rows=${find.collectionOf('REQ-001')}&columns=${find.collectionOf('TC-001')}`);
     await ada.see('2 links');
     await (await cells()).click();
     await ada.type(Key.HOME, Key.ARROW_UP, Key.ARROW_UP, Key.ARROW_UP, Key.ARROW_UP);
@@ -125,7 +98,7 @@ describe('a trace matrix', () => {
   });
 
   it('confirms the suspect links of a rectangle, with a reason that is kept', async () => {
-    await call('/cells', { cells: [{ item: idOf('REQ-001'), column: { sort: 'title' }, text: 'Reworded' }] });
+    await call('/cells', { cells: [{ item: find.idOf('REQ-001'), column: { sort: 'title' }, text: 'Reworded' }] });
     await (await cells()).click();
     await ada.hold(Key.CONTROL, 'a');
     await ada.see('3 suspect');
@@ -135,20 +108,20 @@ describe('a trace matrix', () => {
     await ada.press('Confirm 3 links');
     await ada.driver.wait(
       async () =>
-        (await call<{ links: { suspect: boolean }[] }[]>('/matrix/cells', { cells: [{ row: idOf('REQ-001'), column: idOf('TC-001') }] }))[0]!.links.every(
-          (one) => !one.suspect,
-        ),
+        (
+          await call<{ links: { suspect: boolean }[] }[]>('/matrix/cells', { cells: [{ row: find.idOf('REQ-001'), column: find.idOf('TC-001') }] })
+        )[0]!.links.every((one) => !one.suspect),
       20_000,
     );
     await ada.see('Confirmed: 3 links.');
   });
 
   it('finds lines by their words, orders by number and gathers along the diagonal', async () => {
-    const find = await ada.driver.findElement(By.css('input[aria-label="Find a column"]'));
-    await find.sendKeys('number 5');
+    const field = await ada.driver.findElement(By.css('input[aria-label="Find a column"]'));
+    await field.sendKeys('number 5');
     await ada.driver.wait(async () => (await stands()).includes('× TC-005:'), 20_000, 'the column is found');
-    await find.sendKeys(Key.BACK_SPACE, '99');
-    await ada.driver.wait(async () => (await find.getAttribute('aria-invalid')) === 'true', 20_000, 'nothing is called so');
+    await field.sendKeys(Key.BACK_SPACE, '99');
+    await ada.driver.wait(async () => (await field.getAttribute('aria-invalid')) === 'true', 20_000, 'nothing is called so');
     const heads = async () =>
       ada.driver.executeScript<string[]>('return [...document.querySelectorAll(\'[aria-label="Rows"] .reference\')].map((one) => one.textContent.trim())');
     await ada.choose('In which order', 'most links first');

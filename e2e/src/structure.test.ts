@@ -1,13 +1,8 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
+import { type MadeProject, makeProject } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
-
-interface Outline {
-  id: string[];
-  reference: string[];
-  collections: string[];
-}
 
 /** Groups of things each of which depends on the one or two before it. */
 const GROUPS = 3;
@@ -16,13 +11,9 @@ const SIZE = 6;
 describe('the structure of dependencies', () => {
   let coomb: Started;
   let ada: Person;
-  let base = '';
   let page = '';
+  let call: MadeProject['call'];
 
-  const call = async <T>(path: string, body?: unknown): Promise<T> => {
-    const init = body === undefined ? {} : { method: 'POST', body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
-    return (await fetch(`${base}${path}`, init)).json() as Promise<T>;
-  };
   const names = () => ada.driver.executeScript<string[]>('return [...document.querySelectorAll(\'[aria-label="Things"] button\')].map((one) => one.title)');
   const figureOf = async (label: string) =>
     ada.driver.executeScript<string | undefined>(
@@ -41,22 +32,13 @@ describe('the structure of dependencies', () => {
 
   beforeAll(async () => {
     coomb = await startCoomb();
-    const init = { method: 'POST', body: '{"name":"Built"}', headers: { 'Content-Type': 'application/json' } };
-    const { id } = (await (await fetch(`${coomb.address}/api/projects`, init)).json()) as { id: string };
-    base = `${coomb.address}/api/projects/${id}`;
-    page = `${coomb.address}/p/${id}`;
+    const project = await makeProject(coomb.address, 'Built');
+    ({ page, call } = project);
     const count = GROUPS * SIZE;
     // Things of one group stand as far from each other as can be.
     const csv = `Reference,Title,Kind\n${Array.from({ length: count }, (_, at) => `PART-0${String(at + 1).padStart(2, '0')},Part ${at + 1} of ${(at % GROUPS) + 1},Component`).join('\n')}\n`;
-    const form = new FormData();
-    form.set('file', new Blob([csv]), 'parts.csv');
-    const entry = (await (await fetch(`${base}/tray`, { method: 'POST', body: form })).json()) as { id: string };
-    const { job } = await call<{ job: string }>(`/tray/${entry.id}/import`, { collection: { name: 'Parts', prefix: 'PART', holds: 'model' } });
-    for (let state = 'running'; state === 'running'; ) {
-      state = (await call<{ state: string }>(`/jobs/${job}`)).state;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    const outline = await call<Outline>('/outline');
+    await project.handIn('parts.csv', csv, { collection: { name: 'Parts', prefix: 'PART', holds: 'model' } });
+    const outline = await project.outline();
     const idOf = (at: number) => outline.id[outline.reference.indexOf(`PART-0${String(at + 1).padStart(2, '0')}`)]!;
     const links: { linkKind: string; from: string; to: string }[] = [];
     const depend = (from: number, to: number) => links.push({ linkKind: 'depends', from: idOf(from), to: idOf(to) });

@@ -16,8 +16,14 @@ import { countFigure, openFigure } from './figures/families.js';
 
 type Waiver = ReplyOf<typeof createWaiver>;
 
+/** Figures of earlier moments that are kept. */
+const MOST_COUNTS = 2000;
+
 @Injectable()
 export class CheckService {
+  /** What figures were after earlier changes: that does not change any more. */
+  private readonly counts = new Map<string, number | null>();
+
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerService) private readonly ledger: LedgerService,
@@ -41,10 +47,16 @@ export class CheckService {
     for (const seq of spreadMoments(now.seq, points)) {
       const batch = await this.rows.findBatch(projectId, seq);
       if (!batch) continue;
-      const state = seq === now.seq ? now : await this.states.getAt(projectId, seq);
-      found.push({ seq, at: new Date(batch.at).toISOString(), action: batch.action, count: countThen(state, id, collection) });
+      const key = `${projectId} ${now.life} ${seq} ${now.day} ${id} ${collection ?? ''}`;
+      let count = this.counts.get(key);
+      if (count === undefined) {
+        count = countThen(seq === now.seq ? now : await this.states.getAt(projectId, seq), id, collection);
+        this.counts.set(key, count);
+      }
+      found.push({ seq, at: new Date(batch.at).toISOString(), action: batch.action, count });
       await setImmediate();
     }
+    for (const key of this.counts.keys()) if (this.counts.size > MOST_COUNTS) this.counts.delete(key);
     return { label, points: found };
   }
 

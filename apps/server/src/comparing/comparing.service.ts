@@ -27,6 +27,8 @@ const didOrder: Did[] = ['came', 'changed', 'moved', 'went'];
 /** What is different between an earlier moment and the one that is looked at. */
 @Injectable()
 export class ComparingService {
+  private readonly known = new WeakMap<ProjectState, { of: string; all: Promise<readonly Compared[]> }>();
+
   constructor(
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(PastRepo) private readonly past: PastRepo,
@@ -45,7 +47,7 @@ export class ComparingService {
       );
     const [from, to] = await Promise.all([this.past.findMoment(projectId, since), this.past.findMoment(projectId, state.seq)]);
     if (!from || !to) throw new CoombError('not-found', `There is no change ${since} in this project.`);
-    const all = [...(await this.compareItems(state, since)), ...(await this.compareLinks(state, since))];
+    const all = await this.compareAll(state, since);
     const seen = asked.lens ? await this.lenses.seen(state, asked.lens) : undefined;
     const inLens = all.filter((row) => !seen || this.endsOf(state, row).some((node) => seen[node]));
     const count = (entity: 'item' | 'link') => {
@@ -82,6 +84,17 @@ export class ComparingService {
       persons: [...persons].map(([person, number]) => ({ person, count: number })).sort((a, b) => b.count - a.count || a.person.localeCompare(b.person)),
       rows: wanted.slice(offset, offset + most).map(({ row, label }) => this.tell(state, row, label.says)),
     };
+  }
+
+  /** Read once for two moments: its rows are asked for page by page. */
+  private async compareAll(state: ProjectState, since: number): Promise<readonly Compared[]> {
+    const of = `${since} ${state.seq}`;
+    const known = this.known.get(state);
+    if (known?.of === of) return known.all;
+    const all = Promise.all([this.compareItems(state, since), this.compareLinks(state, since)]).then((parts) => parts.flat());
+    this.known.set(state, { of, all });
+    all.catch(() => this.known.delete(state));
+    return all;
   }
 
   private async compareItems(state: ProjectState, since: number): Promise<Compared[]> {

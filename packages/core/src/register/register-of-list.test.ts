@@ -27,6 +27,9 @@ describe('the register of a list', () => {
     const register = registerOfList(defaultScheme, items(450))!;
     expect(register.conditions.map(({ values }) => values.length)).toEqual([200, 200, 50]);
     expect(register.match).toBe('any');
+    expect(sayCondition(defaultScheme, register.conditions[2]!)).toBe(
+      'whose Reference is SYS-400, SYS-401, SYS-402, SYS-403, SYS-404, SYS-405 or one of 44 more',
+    );
     expect(registerOfList(defaultScheme, items(MOST_LISTED + 1))).toBeUndefined();
     expect(registerOfList(defaultScheme, [...items(1), ...items(1, 'need')])!.columns.map(({ shown }) => shown.sort)).toContain('kind');
   });

@@ -40,10 +40,14 @@ const testWords: Record<TestSort, string> = {
 };
 export const sayTest = (test: TestSort): string => testWords[test];
 
+/** Values beyond which a sentence is not read. */
+const MOST_SAID = 8;
+
 /** "whose Priority is High or Medium"; through links: "with some “is verified by” whose Latest result is failed". */
 export function sayCondition(scheme: Scheme, { way, of, shown, test, values }: Condition): string {
   const own = findOffer(scheme, shown)?.label ?? shown.of ?? shown.sort;
-  const words = values.map((value) => (test === 'says' || test === 'saysNot' ? `“${value}”` : value)).join(' or ');
+  const said = values.map((value) => (test === 'says' || test === 'saysNot' ? `“${value}”` : value));
+  const words = said.length > MOST_SAID ? `${said.slice(0, MOST_SAID - 2).join(', ')} or one of ${said.length - MOST_SAID + 2} more` : said.join(' or ');
   const asked = `${own} ${testWords[test]}${test === 'given' || test === 'missing' ? '' : ` ${words || '…'}`}`;
   if (way.length === 0) return `whose ${asked}`;
   const isEnd = shown.sort === 'reference' && test === 'given';

@@ -1,7 +1,7 @@
 import { Button, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { counted, endOfLine, figure, type FoldedAxis, type FoldedCells } from '@coomb/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import type { HeldItem } from '../../shared/marks/at-hand';
 import { heldItem } from '../../shared/marks/at-hand';
@@ -39,22 +39,24 @@ export function ChosenBar({ outline, sides, axes, cells, range, linksOf, wish, o
   const confirm = useConfirm(project.id);
   const unlink = useUnlink(project.id);
   const [rows, columns] = axes;
-  const itemsIn = (side: MatrixSide, axis: FoldedAxis, from: number, to: number): HeldItem[] => {
-    const items = new Set<number>();
-    for (let line = from; line <= to; line++)
-      if (axis.size[line] === 1 && isItemLine(outline, side, axis.lines[line]!)) items.add(side.rows[axis.lines[line]!]!);
-    return [...items].map((row) => heldItem(outline, row));
-  };
-  const [left, right] = [itemsIn(sides.row, rows, range.top, range.bottom), itemsIn(sides.column, columns, range.left, range.right)];
-  let [entries, suspects] = [0, 0];
-  for (let row = range.top; row <= range.bottom; row++) {
-    const line = cells.row(row);
-    line.columns.forEach((column, at) => {
-      if (column < range.left || column > range.right) return;
-      entries += line.counts[at]!;
-      suspects += line.suspects[at]!;
-    });
-  }
+  // Reckoned once for a rectangle: it may be all of a large matrix.
+  const { top, bottom, left: from, right: to } = range;
+  const [left, right] = useMemo(
+    () => [itemsIn(outline, sides.row, rows, top, bottom), itemsIn(outline, sides.column, columns, from, to)],
+    [outline, sides, rows, columns, top, bottom, from, to],
+  );
+  const [entries, suspects] = useMemo(() => {
+    let [count, suspect] = [0, 0];
+    for (let row = top; row <= bottom; row++) {
+      const line = cells.row(row);
+      line.columns.forEach((column, at) => {
+        if (column < from || column > to) return;
+        count += line.counts[at]!;
+        suspect += line.suspects[at]!;
+      });
+    }
+    return [count, suspect];
+  }, [cells, top, bottom, from, to]);
   const size = `${range.bottom - range.top + 1} × ${range.right - range.left + 1} cells`;
   const find = (to: 'remove' | 'confirm' | 'change') => {
     const filled = linkedPairs(sides, axes, range);
@@ -128,6 +130,14 @@ export function ChosenBar({ outline, sides, axes, cells, range, linksOf, wish, o
       {found?.to === 'change' && <ChangeLinksDialog project={project} links={ids} onClose={() => setFound(undefined)} onDone={close} />}
     </Flex>
   );
+}
+
+/** Items that stand alone in lines, from one to another; no more than a dialog can link with others. */
+function itemsIn(outline: OutlineReply, side: MatrixSide, axis: FoldedAxis, from: number, to: number): HeldItem[] {
+  const items = new Set<number>();
+  for (let line = from; line <= to && items.size <= MOST_CELLS; line++)
+    if (axis.size[line] === 1 && isItemLine(outline, side, axis.lines[line]!)) items.add(side.rows[axis.lines[line]!]!);
+  return [...items].map((row) => heldItem(outline, row));
 }
 
 /** Pairs of single lines, folded or not, that a rectangle holds anything of. */

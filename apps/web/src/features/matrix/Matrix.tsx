@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
-import { foldAxis, sayWay, type WayStep } from '@coomb/core';
+import { sayWay, type WayStep } from '@coomb/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
@@ -19,6 +19,7 @@ import { CellCard } from './CellCard';
 import { ChosenBar } from './ChosenBar';
 import { HeadFind } from './HeadFind';
 import { ColumnHeads, lineId, RowHeads } from './MatrixHeads';
+import { foldSide } from './use-fold';
 import { holdsAt, isItemLine, type MatrixSide, type MatrixSides } from './matrix-sides';
 import { type CellLook, cellSize, paintMatrix } from './paint-matrix';
 import type { Glyph } from './glyphs';
@@ -359,11 +360,6 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
 const none = () => ({ count: 0, marks: 0, suspect: false });
 
 const wordsOf = (scheme: ReturnType<typeof useProject>['scheme'], marks: readonly { way: WayStep[] }[]) => marks.map(({ way }) => sayWay(scheme, way));
-
-function foldSide(outline: OutlineReply, side: MatrixSide, folded: ReadonlySet<string>) {
-  const lines = folded.size === 0 ? [] : [...side.rows.keys()].filter((line) => !side.uses.has(line) && folded.has(lineId(outline, side, line)));
-  return foldAxis(side, new Set(lines));
-}
 
 function foldedAbove(outline: OutlineReply, side: MatrixSide, line: number, folded: ReadonlySet<string>): string[] {
   const found: string[] = [];

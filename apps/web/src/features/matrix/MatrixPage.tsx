@@ -1,8 +1,8 @@
 import { Box, Button } from '@chakra-ui/react';
-import type { MatrixScope } from '@coomb/contract';
-import { counted, figure, foldAxis, sayWay } from '@coomb/core';
+import type { listUsed, MatrixScope, OutlineReply, ReplyOf } from '@coomb/contract';
+import { counted, figure, sayWay } from '@coomb/core';
 import { ArrowLeftRight } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { useAddress } from '../../shared/address';
 import { LitItems } from '../../shared/lens/lit';
@@ -20,18 +20,17 @@ import { listOf, matrixAddress, readMarks, readShown, swapSides, writeMarks } fr
 import { glyphsOf } from './glyphs';
 import { MarksBar } from './MarksBar';
 import { Matrix } from './Matrix';
-import { lineId } from './MatrixHeads';
 import { buildMatrixSides, type MatrixSide } from './matrix-sides';
 import { useMatrix } from './queries';
 import { SaveMatrix } from './SaveMatrix';
 import { SideForm, type SideAsked } from './SideForm';
+import { foldSide, levelOptions, useFold } from './use-fold';
 
 /** Trace matrix: rows × columns, folding outlines with counts, marks of links and of ways through items between, gaps, link and unlink in the cell. */
 export function MatrixPage() {
   const project = useProject();
   const outline = useSeenOutline();
   const [asked, set] = useAddress(matrixAddress);
-  const [flipped, setFlipped] = useState<ReadonlySet<string>>(new Set());
   const { collections, scheme } = project;
   const isThere = (id: string) => collections.some((one) => one.id === id);
   const named = { rows: listOf(asked.rows).filter(isThere), columns: listOf(asked.columns).filter(isThere) };
@@ -67,12 +66,12 @@ export function MatrixPage() {
         : undefined,
     [outline.data, joined, key, asked.show, asked.order, useLines],
   );
-  const folded = useMemo(() => {
-    if (!outline.data || !sides) return new Set<string>();
-    const found = asked.level ? foldedTo(Number(asked.level), [sides.row, sides.column], (side, line) => lineId(outline.data!, side, line)) : new Set<string>();
-    for (const id of flipped) if (!found.delete(id)) found.add(id);
-    return found;
-  }, [outline.data, sides, asked.level, flipped]);
+  const both = useMemo(() => sides && [sides.row, sides.column], [sides]);
+  const { folded, flip, reset } = useFold(outline.data, both, asked.level);
+  const hasUses = useMemo(
+    () => (outline.data ? isUsedIn(outline.data, used, JSON.parse(key) as { rows: MatrixScope; columns: MatrixScope }) : false),
+    [outline.data, used, key],
+  );
   const glyphs = useMemo(() => glyphsOf(joined?.marks ?? []), [joined]);
   if (outline.error ?? reply.error) return <ErrorNote error={outline.error ?? reply.error} />;
   if (collections.length < 2)
@@ -86,9 +85,6 @@ export function MatrixPage() {
     );
   if (!sides || !outline.data || !joined) return <Loading what="the matrix" />;
   const data = outline.data;
-  const sidesAt = [...rowIds, ...columnIds].map((id) => data.collections.indexOf(id));
-  const rowOfNode = new Map(data.node.map((node, row) => [node, row]));
-  const hasUses = used?.items.some(({ node }) => sidesAt.includes(data.collection[rowOfNode.get(node) ?? -1] ?? -2)) === true;
   const now = { ...asked, rows: rowIds.join(), columns: columnIds.join() };
   const swap = () => set(swapSides(now));
   const sideOf = (side: 'row' | 'column'): SideAsked =>
@@ -125,9 +121,7 @@ export function MatrixPage() {
             name={`${names(rowIds)} × ${names(columnIds)}`.slice(0, 110)}
             glyphs={glyphs}
             matrix={() => {
-              const fold = (side: MatrixSide) =>
-                foldAxis(side, new Set([...side.rows.keys()].filter((line) => !side.uses.has(line) && folded.has(lineId(data, side, line)))));
-              const [rowAxis, columnAxis] = [fold(sides.row), fold(sides.column)];
+              const [rowAxis, columnAxis] = [foldSide(data, sides.row, folded), foldSide(data, sides.column, folded)];
               return {
                 ...{ outline: data, sides, rows: rowAxis, columns: columnAxis, cells: sides.cells.fold(rowAxis, columnAxis) },
                 words: joined.marks.map(({ way }) => sayWay(scheme, way)),
@@ -170,14 +164,9 @@ export function MatrixPage() {
           <Choice
             label="How deep it is unfolded"
             value={asked.level}
-            options={[
-              { value: '', label: 'all levels' },
-              { value: '1', label: 'first level' },
-              { value: '2', label: 'two levels' },
-              { value: '3', label: 'three levels' },
-            ]}
+            options={levelOptions('3', 'all levels')}
             onChange={(value) => {
-              setFlipped(new Set());
+              reset();
               set({ level: value as '' });
             }}
           />
@@ -203,7 +192,7 @@ export function MatrixPage() {
               isEvery={marks.length === 0}
               glyphs={glyphs}
               folded={folded}
-              onFold={(ids) => setFlipped(flip(flipped, ids))}
+              onFold={flip}
               onSwap={swap}
             />
           </LitItems>
@@ -215,23 +204,12 @@ export function MatrixPage() {
 
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
-function flip(set: ReadonlySet<string>, ids: readonly string[]): ReadonlySet<string> {
-  const next = new Set(set);
-  for (const id of ids) if (!next.delete(id)) next.add(id);
-  return next;
-}
-
-/** Ids of the lines that are folded when so many levels are shown. */
-function foldedTo(levels: number, sides: readonly MatrixSide[], idOf: (side: MatrixSide, line: number) => string): Set<string> {
-  const found = new Set<string>();
-  for (const side of sides) {
-    const depth = new Int32Array(side.rows.length);
-    side.parent.forEach((parent, line) => {
-      depth[line] = parent < 0 ? 1 : depth[parent]! + 1;
-      if (parent >= 0 && depth[parent] === levels && !side.uses.has(line)) found.add(idOf(side, parent));
-    });
-  }
-  return found;
+/** Whether anything at either side is used in several places, so that each use may be a line. */
+function isUsedIn(outline: OutlineReply, used: ReplyOf<typeof listUsed> | undefined, { rows, columns }: { rows: MatrixScope; columns: MatrixScope }): boolean {
+  if (!used || used.items.length === 0) return false;
+  const rowOf = new Map(outline.node.map((node, row) => [node, row]));
+  const sides = new Set([...rows.collections, ...columns.collections].map((id) => outline.collections.indexOf(id)));
+  return used.items.some(({ node }) => sides.has(outline.collection[rowOf.get(node) ?? -1] ?? -2));
 }
 
 function kindsOf(outline: { kinds: string[]; kind: number[]; heading: number[] }, side: MatrixSide): string[] {

@@ -41,7 +41,7 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
       <Popover.Trigger asChild>
-        <Button size="xs" variant="outline" maxW="15rem" title={`${name}: ${says}`}>
+        <Button size="xs" variant="outline" maxW="15rem" title={`${name}: ${says}`} aria-label={`${name}: ${says}`}>
           <Box as="span" color="fg.muted">
             {name}
           </Box>

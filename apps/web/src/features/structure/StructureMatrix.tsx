@@ -7,6 +7,8 @@ import { useSize } from '../../shared/ui/use-size';
 import type { Structure } from './things';
 
 const HEAD = 250;
+/** Where there are no names. */
+const HEAD_BARE = 110;
 const TOP = 26;
 /** Cells between this and that many pixels; names stand beside them where they have room. */
 const CELL = { least: 4, most: 18, named: 11, readable: 16 };
@@ -42,6 +44,7 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
   const count = order.length;
   const cell = Math.max(isWhole ? CELL.least : CELL.readable, Math.min(CELL.most, Math.floor(Math.min(width, height) / Math.max(1, count))));
   const isNamed = cell >= CELL.named;
+  const head = isNamed ? HEAD : HEAD_BARE;
   useRestingFocus(canvas);
   useEffect(() => {
     if (!canvas.current || width === 0) return;
@@ -122,7 +125,7 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
     <Flex direction="column" h="100%" minW="0" flex="1" borderTopWidth="1px" bg="bg.panel">
       <Flex h={`${TOP}px`} flexShrink={0} borderBottomWidth="1px">
         <Box
-          w={`${HEAD}px`}
+          w={`${head}px`}
           flexShrink={0}
           px="3"
           lineHeight={`${TOP}px`}
@@ -151,7 +154,7 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
         </Box>
       </Flex>
       <Flex flex="1" minH="0">
-        <Box w={`${HEAD}px`} flexShrink={0} position="relative" overflow="hidden" borderRightWidth="1px" fontSize="12px" role="group" aria-label="Things">
+        <Box w={`${head}px`} flexShrink={0} position="relative" overflow="hidden" borderRightWidth="1px" fontSize="12px" role="group" aria-label="Things">
           {isNamed &&
             places(scroll.top, height).map((place) => {
               const thing = things[order[place]!]!;

@@ -5,32 +5,28 @@ import { useNavigate } from 'react-router';
 import { useAddress } from '../../shared/address';
 import { useSeenOutline } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
-import { ofSameLife } from '../../shared/live/same-life';
 import { KeptViews } from '../../shared/saved-views/KeptViews';
-import { useKeepView, useSavedViews } from '../../shared/saved-views/queries';
+import { useKeepView } from '../../shared/saved-views/queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
-import { listOf, readMarks, writeMarks } from '../matrix/address';
+import { writeMarks } from '../matrix/address';
 import { glyphsOf } from '../matrix/glyphs';
 import { MarksBar } from '../matrix/MarksBar';
-import { buildMatrixSides, isItemLine } from '../matrix/matrix-sides';
-import { useMatrix } from '../matrix/queries';
+import { isItemLine } from '../matrix/matrix-sides';
 import { SideForm } from '../matrix/SideForm';
 import { structureAddress } from './address';
 import { Figures } from './Figures';
 import { GroupsPane } from './GroupsPane';
-import { groupsKept, readKept } from './kept';
 import { CellPane, OrderPane } from './OrderPane';
-import { useOrder, useProposal } from './queries';
 import { type StructureBlock, StructureMatrix } from './StructureMatrix';
-import { blocksOf, buildStructure, feedbackIn, orderByGroups } from './things';
+import { useStructure } from './use-structure';
+import { levelOptions } from '../matrix/use-fold';
+import { MOST_THINGS } from '@coomb/contract';
+import { blocksOf, feedbackIn, orderByGroups } from './things';
 import { NotDone, Working } from './Working';
-
-/** Things that are ordered or grouped at once. */
-const MOST_THINGS = 5000;
 
 /** Design structure matrix: what depends on what at any fold, ordered so that cycles stand out, or in groups that are proposed. */
 export function StructurePage() {
@@ -39,58 +35,25 @@ export function StructurePage() {
   const itemAddress = useItemAddress();
   const outline = useSeenOutline();
   const [asked, set] = useAddress(structureAddress);
-  const [flipped, setFlipped] = useState<ReadonlySet<string>>(new Set());
+  const {
+    chosen,
+    scope,
+    marks,
+    reply,
+    joined,
+    sides,
+    fold: folding,
+    structure,
+    isAskable,
+    kept,
+    order,
+    proposal,
+    shownGroups,
+  } = useStructure(outline.data, asked);
   const [cursor, setCursor] = useState({ row: 0, column: 0 });
   const [hand, setHand] = useState<{ of: unknown; moves: ReadonlyMap<number, number> }>();
   const keep = useKeepView(project.id);
-  const views = useSavedViews(project.id).data;
   const { collections, scheme } = project;
-  const named = listOf(asked.collections).filter((id) => collections.some((one) => one.id === id));
-  const chosen = named.length > 0 ? named : [(collections.find(({ holds }) => holds === 'model') ?? collections[0])?.id ?? ''].filter(Boolean);
-  const scope = { collections: chosen, kinds: listOf(asked.kinds), below: listOf(asked.below) };
-  const marks = readMarks(asked.marks);
-  const reply = useMatrix(project.id, { rows: scope, columns: scope, marks });
-  const joined = ofSameLife(outline.data, reply.data);
-  const key = JSON.stringify(scope);
-  const sides = useMemo(() => {
-    if (!outline.data || !joined) return undefined;
-    const both = JSON.parse(key) as typeof scope;
-    return buildMatrixSides(outline.data, { rows: both, columns: both, entries: joined.entries, usagePaths: joined.usagePaths, show: 'all' });
-  }, [outline.data, joined, key]);
-  const folded = useMemo(() => {
-    const found = new Set<string>();
-    if (!outline.data || !sides) return found;
-    const { row: side } = sides;
-    if (asked.level) {
-      const depth = new Int32Array(side.rows.length);
-      side.parent.forEach((parent, line) => {
-        depth[line] = parent < 0 ? 1 : depth[parent]! + 1;
-        if (parent >= 0 && depth[parent] === Number(asked.level)) found.add(outline.data!.id[side.rows[parent]!]!);
-      });
-    }
-    for (const id of flipped) if (!found.delete(id)) found.add(id);
-    return found;
-  }, [outline.data, sides, asked.level, flipped]);
-  const structure = useMemo(
-    () => (outline.data && sides ? buildStructure(outline.data, sides, (id) => folded.has(id), asked.show === 'linked') : undefined),
-    [outline.data, sides, folded, asked.show],
-  );
-  const isAskable = structure !== undefined && structure.things.length > 0 && structure.things.length <= MOST_THINGS;
-  const kept = useMemo(() => readKept(views?.find(({ id }) => id === asked.kept)), [views, asked.kept]);
-  const order = useOrder(project.id, structure?.edges, Number(asked.seconds), asked.seed, isAskable && asked.by === 'order');
-  const proposal = useProposal(project.id, structure?.edges, asked.seed, isAskable && asked.by === 'groups' && !kept);
-  const shownGroups = useMemo(() => {
-    if (!structure || asked.by !== 'groups') return undefined;
-    if (kept) return { group: groupsKept(kept, structure), shared: [] as number[], better: undefined, of: kept as unknown };
-    return proposal.data?.group.length === structure.things.length
-      ? {
-          group: Int32Array.from(proposal.data.group),
-          shared: proposal.data.shared,
-          better: proposal.data.isTelling ? undefined : proposal.data.bitsOfOne,
-          of: proposal.data as unknown,
-        }
-      : undefined;
-  }, [structure, asked.by, kept, proposal.data]);
   const moves = hand?.of === shownGroups?.of ? hand?.moves : undefined;
   const group = useMemo(() => shownGroups?.group.map((one, thing) => moves?.get(thing) ?? one), [shownGroups, moves]);
   const glyphs = useMemo(() => glyphsOf(joined?.marks ?? []), [joined]);
@@ -112,16 +75,12 @@ export function StructurePage() {
   const at = { row: Math.min(cursor.row, things.length - 1), column: Math.min(cursor.column, things.length - 1) };
   const [one, other] = [sequence[at.row] ?? 0, sequence[at.column] ?? 0];
   const placeOf = (thing: number) => sequence.indexOf(thing);
-  const flip = (id: string) => {
-    const next = new Set(flipped);
-    if (!next.delete(id)) next.add(id);
-    setFlipped(next);
-  };
+  const flip = (id: string) => folding.flip([id]);
   const open = (reference: string) => void navigate(itemAddress(reference));
   const unfold = (thing: number) => (things[thing]!.isFolded ? flip(things[thing]!.id) : notify('Nothing is folded into it.', 'info'));
   const fold = (thing: number) => (things[thing]!.parent ? flip(things[thing]!.parent!) : notify('It is a part of nothing that is shown.', 'info'));
   const enter = (thing: number) => {
-    setFlipped(new Set());
+    folding.reset();
     set({ below: things[thing]!.id, level: '' }, { replace: false });
   };
   const press = (key: string): boolean => {
@@ -187,15 +146,9 @@ export function StructurePage() {
           <Choice
             label="How deep it is unfolded"
             value={asked.level}
-            options={[
-              { value: '', label: 'every item' },
-              ...['1', '2', '3', '4'].map((value) => ({
-                value,
-                label: value === '1' ? 'first level' : `${['two', 'three', 'four'][Number(value) - 2]} levels`,
-              })),
-            ]}
+            options={levelOptions('4', 'every item')}
             onChange={(value) => {
-              setFlipped(new Set());
+              folding.reset();
               set({ level: value as '' });
             }}
           />
@@ -247,8 +200,28 @@ export function StructurePage() {
         </MarksBar>
         <Flex flex="1" minH="0">
           {things.length === 0 ? (
-            <Box p="8" color="fg.muted" flex="1" borderTopWidth="1px">
-              Nothing to show: no item is in what was chosen.
+            <Box flex="1" borderTopWidth="1px">
+              <EmptyState
+                title={structure.unlinked > 0 ? 'None of these depends on another' : 'No item is in what was chosen'}
+                action={
+                  <Flex gap="2" justify="center">
+                    {structure.unlinked > 0 && (
+                      <Button size="xs" variant="outline" onClick={() => set({ show: 'all' })}>
+                        Show them all the same
+                      </Button>
+                    )}
+                    {below >= 0 && (
+                      <Button size="xs" variant="outline" onClick={() => set({ below: '' })}>
+                        Leave {data.title[below]}
+                      </Button>
+                    )}
+                  </Flex>
+                }
+              >
+                {structure.unlinked > 0
+                  ? `${counted(structure.unlinked, 'thing')} ${structure.unlinked === 1 ? 'is' : 'are'} left out: what they depend on lies outside, or is not marked.`
+                  : 'Choose other collections, kinds or sections.'}
+              </EmptyState>
             </Box>
           ) : (
             <StructureMatrix

@@ -2,16 +2,15 @@ import { orderStructure, proposeStructure } from '@coomb/contract';
 import type { Dependencies } from '@coomb/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
-import { projectKey } from '../../shared/api/keys';
 
 const bodyOf = ({ nodes, from, to, weight }: Dependencies) => ({ nodes, from: [...from], to: [...to], weight: [...weight] });
 const common = { staleTime: Number.POSITIVE_INFINITY, retry: false, refetchOnWindowFocus: false } as const;
 
-/** The order with the least feedback. What it is asked of is its key: the same things are not ordered twice. */
+/** The order with the least feedback. What it is asked of is its key: what else changes in the project does not order the same things again. */
 export function useOrder(project: string, edges: Dependencies | undefined, seconds: number, seed: number, enabled: boolean) {
   const client = useQueryClient();
   const body = edges && bodyOf(edges);
-  const queryKey = [...projectKey(project), 'structure order', body, seconds, seed];
+  const queryKey = ['structure order', project, body, seconds, seed];
   const query = useQuery({
     ...{ queryKey, enabled: enabled && edges !== undefined, ...common },
     queryFn: ({ signal }) => call(orderStructure, { params: { project }, body: { ...body!, seconds, seed }, signal }),
@@ -22,7 +21,7 @@ export function useOrder(project: string, edges: Dependencies | undefined, secon
 export function useProposal(project: string, edges: Dependencies | undefined, seed: number, enabled: boolean) {
   const client = useQueryClient();
   const body = edges && bodyOf(edges);
-  const queryKey = [...projectKey(project), 'structure groups', body, seed];
+  const queryKey = ['structure groups', project, body, seed];
   const query = useQuery({
     ...{ queryKey, enabled: enabled && edges !== undefined, ...common },
     queryFn: ({ signal }) => call(proposeStructure, { params: { project }, body: { ...body!, seed }, signal }),

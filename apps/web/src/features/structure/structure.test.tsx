@@ -1,0 +1,138 @@
+import { getOutline, getOutlineSince, getProject, keepView, listSavedViews, orderStructure, proposeStructure, readMatrix } from '@coomb/contract';
+import { packEntries } from '@coomb/core';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { outlineOf } from '../../testing/outline';
+import { answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
+import { StructurePage } from './StructurePage';
+
+const outline = outlineOf([
+  { reference: 'Weir', heading: true },
+  { reference: 'GATE', parent: 0 },
+  { reference: 'DRIVE', parent: 0 },
+  { reference: 'Lock', heading: true },
+  { reference: 'SLUICE', parent: 3 },
+  { reference: 'LAMP', parent: 3 },
+]);
+
+/** The gate on the drive and back, the sluice on the gate; nothing on the lamp. */
+const edges = [
+  [101, 102],
+  [102, 101],
+  [104, 101],
+] as const;
+const none = new Int32Array(edges.length).fill(-1);
+const entries = btoa(
+  String.fromCharCode(
+    ...packEntries({
+      ...{ row: Int32Array.from(edges, ([a]) => a), column: Int32Array.from(edges, ([, b]) => b), rowUse: none, columnUse: none },
+      ...{ mark: new Uint8Array(edges.length), suspect: new Uint8Array(edges.length) },
+    }),
+  ),
+);
+
+describe('the structure', () => {
+  usePage();
+  beforeEach(() => {
+    Element.prototype.scrollTo = vi.fn();
+    answer(getProject, aProject);
+    answer(getOutline, outline);
+    answer(getOutlineSince, { seq: 2, life: 'one', day: outline.day, whole: false, difference: null });
+    answer(listSavedViews, []);
+    answer(readMatrix, {
+      ...{ seq: 1, life: 'one', usages: [], usagePaths: [], rowGroups: null, columnGroups: null, entries },
+      marks: [{ way: [{ linkKind: 'depends', end: 'from' }], count: edges.length }],
+    });
+    answer(orderStructure, {
+      ...{ order: [1, 0, 2], weight: 1, bound: 1, seconds: 0.2 },
+      blocks: [{ start: 0, size: 2, weight: 1, bound: 1, feedback: [1] }],
+    });
+    answer(proposeStructure, { group: [0, 0, 1], count: 2, bits: 9, bitsOfOne: 7, isTelling: false, shared: [], seconds: 0.1 });
+    answer(keepView, ({ body }) => ({ id: idOf(5), person: 'Ada Wick', at: '2026-11-28T10:00:00.000Z', ...(body as object) }) as never);
+  });
+  const open = async (more = '') => {
+    show(<StructurePage />, { at: `/p/${aProject.id}?collections=${aProject.collections[0]!.id}${more}` });
+    const grid = await screen.findByRole('grid');
+    grid.focus();
+    return grid;
+  };
+  const figures = () =>
+    new Map([...document.querySelectorAll('dl > div')].map((one) => [one.querySelector('dt')!.textContent, one.querySelector('dd')!.textContent]));
+  const press = (grid: HTMLElement, key: string) => fireEvent.keyDown(grid, { key });
+
+  it('leaves out what has no dependency, and says what a cell consists of', async () => {
+    const grid = await open();
+    expect(screen.getByText('3 things, 3 dependencies; 1 without any left out')).toBeTruthy();
+    press(grid, 'ArrowRight');
+    expect(screen.getByRole('gridcell').textContent).toBe('GATE GATE on DRIVE DRIVE: 1');
+    expect(screen.getByText('GATE on DRIVE')).toBeTruthy();
+    expect(figures().get('Marks above the diagonal')).toBe('1');
+  });
+
+  it('folds into what a thing is a part of, by a key, and looks into it only', async () => {
+    const grid = await open();
+    press(grid, '-');
+    await screen.findByText(/^2 things, 1 dependency/);
+    press(grid, '+');
+    await screen.findByText(/^3 things/);
+    press(grid, '-');
+    await screen.findByText(/^2 things/);
+    press(grid, 'i');
+    await waitFor(() => expect(presentAddress()).toContain('below=id0'));
+    expect(screen.getByRole('button', { name: 'in Weir only: leave' })).toBeTruthy();
+  });
+
+  it('is ordered, with what breaks each cycle, which leads to its cell', async () => {
+    await open('&by=order');
+    await screen.findByText('A cycle of 2 things');
+    expect([figures().get('Marks above the diagonal'), figures().get('Proven: no order has fewer'), figures().get('Things in cycles')]).toEqual([
+      '1 → 1',
+      '1',
+      '2',
+    ]);
+    await userEvent.click(screen.getByRole('button', { name: 'DRIVE → GATE 1' }));
+    expect(screen.getByText('DRIVE on GATE')).toBeTruthy();
+    expect(sentTo(/structure\/order$/)).toMatchObject([{ nodes: 3, from: [0, 1, 2], to: [1, 0, 0], weight: [1, 1, 1], seconds: 10, seed: 1 }]);
+  });
+
+  it('says what went wrong, and orders again', async () => {
+    answer(orderStructure, () => {
+      throw new Refusal('input-invalid', 'There are too many things.');
+    });
+    await open('&by=order');
+    await screen.findByText('There are too many things.');
+    answer(orderStructure, { order: [0, 1, 2], weight: 1, bound: 0, seconds: 10, blocks: [{ start: 0, size: 2, weight: 1, bound: 0, feedback: [0] }] });
+    await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+    await screen.findByText('Any order has at least');
+    await userEvent.click(screen.getByRole('button', { name: 'Give it 30 seconds' }));
+    expect(presentAddress()).toContain('seconds=30');
+  });
+
+  it('proposes groups, says where they tell nothing, and follows what is moved by hand', async () => {
+    await open('&by=groups');
+    await screen.findByText(/do not tell these groups apart/);
+    expect([figures().get('Groups'), figures().get('Dependencies across groups'), figures().get('Would move')]).toEqual(['2 → 2', '1 → 1', '0 things']);
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Move the thing to a group' }), 'a group of its own');
+    expect([figures().get('Groups'), figures().get('Dependencies across groups')]).toEqual(['2 → 3', '1 → 3']);
+    await userEvent.type(screen.getByRole('textbox', { name: 'Name of the proposal' }), 'Mine{Enter}');
+    await waitFor(() => expect(sentTo(/views$/)).toHaveLength(1));
+    const [{ body }] = sentTo(/views$/) as [{ body: { result: string; by: string } }];
+    expect([body.by, JSON.parse(body.result)]).toEqual(['groups', { groups: [['id1'], ['id2'], ['id4']] }]);
+    await userEvent.click(screen.getByRole('button', { name: 'Take 1 move back' }));
+    expect(figures().get('Groups')).toBe('2 → 2');
+  });
+
+  it('says so where nothing depends on anything, and shows it all the same', async () => {
+    answer(readMatrix, {
+      ...{ seq: 1, life: 'one', usages: [], usagePaths: [], rowGroups: null, columnGroups: null, marks: [] },
+      entries: btoa(String.fromCharCode(0)),
+    });
+    show(<StructurePage />, { at: `/p/${aProject.id}?collections=${aProject.collections[0]!.id}&below=id0` });
+    await screen.findByText('None of these depends on another');
+    expect(screen.getByText(/^2 things are left out/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Show them all the same' }));
+    await screen.findByRole('grid');
+    expect(within(screen.getByRole('grid')).getByRole('gridcell').textContent).toContain('itself');
+  });
+});
