@@ -76,6 +76,7 @@ const sayShare = ({ items, linked }: { items: number; linked: number }) => `${li
 
 /** Styled once for all heads: hundreds of lines pass by while scrolling, and each must cost next to nothing. */
 const headStyles = {
+  '& .lines': { height: '100%' },
   '& .line': { position: 'absolute', display: 'flex', alignItems: 'center' },
   '& .line.is-heading': { background: 'bg.muted' },
   '& .line.is-active': { background: 'moss.subtle' },
@@ -119,45 +120,49 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
       fontSize="12.5px"
       css={headStyles}
     >
-      {linesIn(props.axis, props.scroll, height).map((line) => {
-        const { own, id, reference, title, heading, isGroup, depth, isFolded, hasChildren, share, use, hasUses, linked } = readLine(props, line);
-        return (
-          <div
-            key={id}
-            className={classOf(line === props.active, heading)}
-            style={{
-              opacity: strengthOf(id),
-              top: line * cellSize - props.scroll,
-              height: cellSize,
-              width: '100%',
-              gap: 4,
-              paddingRight: 8,
-              paddingLeft: 6 + depth * 11,
-            }}
-          >
-            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
-            <button
-              type="button"
-              className="name"
-              title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
-              onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
-              {...(!heading && carries(reference))}
+      <div className="lines" style={{ transform: `translateY(${-props.scroll}px)` }}>
+        {linesIn(props.axis, props.scroll, height).map((line) => {
+          const { own, id, reference, title, heading, isGroup, depth, isFolded, hasChildren, share, use, hasUses, linked } = readLine(props, line);
+          return (
+            <div
+              key={id}
+              className={classOf(line === props.active, heading)}
+              style={{
+                opacity: strengthOf(id),
+                top: line * cellSize,
+                height: cellSize,
+                width: '100%',
+                gap: 4,
+                paddingRight: 8,
+                paddingLeft: 6 + depth * 11,
+              }}
             >
-              {use ? (
-                <span className="use">in </span>
-              ) : (
-                !heading && <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
-              )}
-              <bdi>{title}</bdi>
-            </button>
-            {use && linked === 0 && <span className="use">not linked here</span>}
-            {share && <span className="note">{sayShare(share)}</span>}
-            <span className={(hasUses ? linked : props.totalOf(line)) ? 'count' : 'count is-gap'}>
-              {heading && !isFolded ? '' : hasUses ? linked : props.totalOf(line)}
-            </span>
-          </div>
-        );
-      })}
+              <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
+              <button
+                type="button"
+                className="name"
+                title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
+                onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
+                {...(!heading && carries(reference))}
+              >
+                {use ? (
+                  <span className="use">in </span>
+                ) : (
+                  !heading && (
+                    <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+                  )
+                )}
+                <bdi>{title}</bdi>
+              </button>
+              {use && linked === 0 && <span className="use">not linked here</span>}
+              {share && <span className="note">{sayShare(share)}</span>}
+              <span className={(hasUses ? linked : props.totalOf(line)) ? 'count' : 'count is-gap'}>
+                {heading && !isFolded ? '' : hasUses ? linked : props.totalOf(line)}
+              </span>
+            </div>
+          );
+        })}
+      </div>
     </Box>
   );
 }
@@ -168,42 +173,46 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
   const fills = useFills();
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
-      {linesIn(props.axis, props.scroll, width).map((line) => {
-        const { own, id, reference, title, heading, isGroup, isFolded, hasChildren, share, use } = readLine(props, line);
-        return (
-          <div
-            key={id}
-            className={classOf(line === props.active, heading)}
-            style={{
-              opacity: strengthOf(id),
-              left: line * cellSize - props.scroll,
-              width: cellSize,
-              height: '100%',
-              flexDirection: 'column',
-              justifyContent: 'flex-end',
-              paddingBottom: 4,
-            }}
-          >
-            <button
-              type="button"
-              className="name"
-              title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
-              style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-              onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
-              {...(!heading && carries(reference))}
+      <div className="lines" style={{ transform: `translateX(${-props.scroll}px)` }}>
+        {linesIn(props.axis, props.scroll, width).map((line) => {
+          const { own, id, reference, title, heading, isGroup, isFolded, hasChildren, share, use } = readLine(props, line);
+          return (
+            <div
+              key={id}
+              className={classOf(line === props.active, heading)}
+              style={{
+                opacity: strengthOf(id),
+                left: line * cellSize,
+                width: cellSize,
+                height: '100%',
+                flexDirection: 'column',
+                justifyContent: 'flex-end',
+                paddingBottom: 4,
+              }}
             >
-              {use ? (
-                <span className="use">in </span>
-              ) : (
-                !heading && <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
-              )}
-              <bdi>{title}</bdi>
-              {share ? ` (${share.linked}/${share.items})` : ''}
-            </button>
-            <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
-          </div>
-        );
-      })}
+              <button
+                type="button"
+                className="name"
+                title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
+                style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
+                onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
+                {...(!heading && carries(reference))}
+              >
+                {use ? (
+                  <span className="use">in </span>
+                ) : (
+                  !heading && (
+                    <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+                  )
+                )}
+                <bdi>{title}</bdi>
+                {share ? ` (${share.linked}/${share.items})` : ''}
+              </button>
+              <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
+            </div>
+          );
+        })}
+      </div>
     </Box>
   );
 }

@@ -69,12 +69,6 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
                 options={[{ value: '', label: 'all sections' }, ...sections]}
                 onChange={(below) => onChange({ ...asked, below })}
               />
-              <Ticks
-                title="Only these kinds"
-                options={kinds.map(({ id, plural }) => ({ id, label: plural }))}
-                chosen={asked.kinds}
-                onFlip={(id) => onChange({ ...asked, kinds: flip(asked.kinds, id) })}
-              />
               {asked.by !== undefined && (
                 <Choice
                   label={`${name}: grouped by`}
@@ -84,6 +78,12 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
                   onChange={(by) => onChange({ ...asked, by })}
                 />
               )}
+              <Ticks
+                title="Only these kinds"
+                options={kinds.map(({ id, plural }) => ({ id, label: plural }))}
+                chosen={asked.kinds}
+                onFlip={(id) => onChange({ ...asked, kinds: flip(asked.kinds, id) })}
+              />
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>
