@@ -35,19 +35,20 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
     .filter(({ type }) => type === 'choice' || type === 'yesNo' || type === 'several');
   const flip = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
   const named = collections.filter(({ id }) => asked.collections.includes(id));
-  const says = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
   const kinds = scheme.kinds.filter(({ retired, id }) => !retired || asked.kinds.includes(id));
   const isNarrow = asked.kinds.length > 0 || asked.below !== '' || (asked.by ?? '') !== '';
+  const whole = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
+  const says = isNarrow ? `${whole} …` : whole;
+  const shown = `${name}: ${says}`;
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
       <Popover.Trigger asChild>
-        <Button size="xs" variant="outline" maxW="15rem" title={`${name}: ${says}`} aria-label={`${name}: ${says}`}>
+        <Button size="xs" variant="outline" maxW="15rem" title={shown} aria-label={shown}>
           <Box as="span" color="fg.muted">
-            {name}
+            {`${name}: `}
           </Box>
           <Box as="span" truncate title={says}>
             {says}
-            {isNarrow && ' …'}
           </Box>
           <ChevronDown size={12} />
         </Button>
