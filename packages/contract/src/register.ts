@@ -1,4 +1,4 @@
-import { gatherings, quantities, tests } from '@coomb/core';
+import { gatherings, quantities, tallySorts, tests } from '@coomb/core';
 import { z } from 'zod';
 import { batchReply, briefSchema, idSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
@@ -17,6 +17,9 @@ export const columnSchema = z.object({
   shown: shownSchema,
   as: z.enum(gatherings).default('list'),
   label: z.string().max(120).optional(),
+  width: z.number().int().min(20).max(2000).optional(),
+  hidden: z.boolean().optional(),
+  tally: z.object({ as: z.enum(tallySorts), of: z.string().max(500).optional() }).optional(),
 });
 export const conditionSchema = z.object({
   way,
@@ -38,6 +41,8 @@ export const registerWhatSchema = z.object({
     .default([]),
   group: z.array(name).max(4).default([]),
   shape: z.enum(['list', 'outline']).default('list'),
+  rows: z.enum(['items', 'usages']).optional(),
+  frozen: z.number().int().min(0).max(60).optional(),
 });
 export type RegisterWhatBody = z.output<typeof registerWhatSchema>;
 
@@ -45,6 +50,8 @@ export type RegisterWhatBody = z.output<typeof registerWhatSchema>;
 export const registerWhereSchema = z.object({
   collections: z.array(idSchema).max(200).default([]),
   below: z.array(idSchema).max(200).default([]),
+  /** Systems: only what is used in one of them. */
+  usedIn: z.array(idSchema).max(50).optional(),
   /** A kept lens that everything is looked at through. */
   lens: idSchema.optional(),
 });
@@ -65,8 +72,13 @@ const registerRow = z.object({
   /** Of an outline: how deep it stands, and whether it is there only for what stands below it. */
   depth: z.number(),
   isContext: z.boolean(),
+  /** Of a register of uses: ids of the parts that lead to the item, which is the last. */
+  use: z.array(idSchema).optional(),
 });
 export type RegisterRow = z.infer<typeof registerRow>;
+
+/** By the places of the columns; nothing for those that are not asked. */
+const talliesSchema = z.array(z.union([z.null(), z.string(), z.number()]));
 
 export const queryRegister = endpoint({
   method: 'POST',
@@ -84,7 +96,9 @@ export const queryRegister = endpoint({
     total: z.number(),
     /** Rows, with those that an outline has for what stands below them. */
     rowCount: z.number(),
-    groups: z.array(z.object({ values: z.array(z.string()), count: z.number() })),
+    groups: z.array(z.object({ values: z.array(z.string()), count: z.number(), tallies: talliesSchema })),
+    /** What each column that is asked for it says of all rows. */
+    tallies: talliesSchema,
     columns: z.array(
       z.object({
         id: z.string(),
@@ -118,6 +132,8 @@ export const saveRegister = endpoint({
 /** A cell as somebody wrote it: the title or a field of an item, or the references of what it is linked with. */
 const writtenCell = z.object({
   item: idSchema,
+  /** The parts that lead to one use of the item, where what is written is to hold there only. */
+  use: z.array(idSchema).min(2).max(60).optional(),
   column: z.discriminatedUnion('sort', [
     z.object({ sort: z.literal('title') }),
     z.object({ sort: z.literal('field'), field: name }),

@@ -30,6 +30,15 @@ export class DrawingsRepo {
     return rows;
   }
 
+  /** Names of a project's drawings with ids of the items that each shows, some of them twice. */
+  async listShown(project: string): Promise<{ name: string; items: (string | null)[] }[]> {
+    if (this.staged.momentOf(project) !== undefined)
+      return (await this.rows.findAll(project, 'drawing')).map(({ name, body }) => ({ name, items: body.shapes.map(({ item }) => item) }));
+    const { rows } = await this.db.execute<{ name: string; items: (string | null)[] }>(sql`
+      select name, jsonb_path_query_array(body, '$.shapes[*].item') as items from drawing where project_id = ${project} and not withdrawn order by name`);
+    return rows;
+  }
+
   /** A drawing by its own id, or that of the item that it is. */
   async find(project: string, id: string): Promise<DrawingValue | undefined> {
     const own = (await this.rows.findRows(project, 'drawing', [id])).get(id);

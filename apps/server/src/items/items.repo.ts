@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, ilike, inArray, ne, sql } from 'drizzle-orm';
 import type { Database } from '../database/database.js';
 import * as schema from '../database/schema.js';
 import { DATABASE } from '../http/tokens.js';
@@ -16,6 +16,25 @@ export class ItemsRepo {
 
   findMany(project: string, ids: readonly string[]): Promise<Map<string, ItemValue>> {
     return this.rows.findRows(project, 'item', ids);
+  }
+
+  /** Ids and texts, as HTML, of present items whose text may say some words: what stands between marks only is told apart by whoever asks. */
+  async findSaying(project: string, words: string): Promise<{ id: string; html: string }[]> {
+    const { items } = schema;
+    // A word without what HTML writes otherwise; a text with marks in the middle of words has none of them here.
+    const longest = words.split(/[\s&<>"'\u00A0]+/).reduce((most, one) => (one.length > most.length ? one : most), '');
+    const bare = sql`regexp_replace(${items.html}, '<[^>]*>', '', 'g')`;
+    return this.db
+      .select({ id: items.id, html: items.html })
+      .from(items)
+      .where(
+        and(
+          eq(items.projectId, project),
+          eq(items.withdrawn, false),
+          ne(items.html, ''),
+          longest ? ilike(bare, `%${longest.replace(/[\\%_]/g, '\\$&')}%`) : undefined,
+        ),
+      );
   }
 
   /** Withdrawn items that say that they came about, or went, in a certain way. */

@@ -36,7 +36,7 @@ export class LensesService {
     const state = await this.states.get(projectId);
     const { row, lens } = await this.find(state, lensId);
     const seen = await this.seen(state, lensId);
-    const ground = await this.grounds.find(state);
+    const ground = await this.grounds.findFor(state, lens.conditions);
     const { graph, items } = state;
     let [linksWithin, linksAcross] = [0, 0];
     for (let link = 0; link < graph.links; link++) {
@@ -61,7 +61,7 @@ export class LensesService {
     this.kept.set(state, known);
     let seen = known.get(key);
     if (!seen) {
-      seen = seenThrough(await this.grounds.find(state), lens, (id) => state.nodeOf.get(id));
+      seen = seenThrough(await this.grounds.findFor(state, lens.conditions), lens, (id) => state.nodeOf.get(id));
       known.clear();
       known.set(key, seen);
     }

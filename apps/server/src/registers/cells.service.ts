@@ -1,13 +1,13 @@
 import { type BodyOf, CoombError, type ReplyOf, type WrittenCell, type writeCells } from '@coomb/contract';
-import { counted, fieldTypeOf, findLinkKind, getKind, groupBy } from '@coomb/core';
+import { counted, fieldTypeOf, findLinkKind, getKind, groupBy, isNoValue, isUseWithin } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
 import { presentBase, presentHand } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
 import { checkFields, hiddenFields, keepFields } from '../items/check-fields.js';
 import { HtmlCleaner } from '../items/clean-html.js';
-import { changesMeaning } from '../items/items.service.js';
-import type { Change, ItemValue, LinkValue } from '../ledger/change.js';
+import { changesMeaning, fieldsChangeMeaning } from '../items/items.service.js';
+import type { Change, ItemValue, LinkValue, UsageValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import { PastRepo } from '../ledger/past.repo.js';
 import { PersonsService } from '../persons/persons.service.js';
@@ -55,7 +55,7 @@ export class CellsService {
         }
         let after = before;
         for (const cell of own) {
-          if (cell.column.sort === 'links') continue;
+          if (cell.column.sort === 'links' || cell.use) continue;
           const by = isOverwritten(before, cell.column);
           if (by !== undefined) {
             refuse(cell.place, `${before.reference}: ${by} wrote something else here meanwhile`);
@@ -73,8 +73,14 @@ export class CellsService {
         if (changesMeaning(state.scheme, before, whole)) whole.meaningSeq = state.seq + 1;
         changes.push({ entity: 'item', before, after: whole });
       }
-      const linked = placed.filter(({ column, item }) => column.sort === 'links' && rows.get(item)?.withdrawn === false);
-      if (linked.length > 0) changes.push(...(await this.writeLinks(state, person, linked, refuse, changed)));
+      const isThere = ({ item }: Placed) => rows.get(item)?.withdrawn === false && rows.get(item)?.projectId === projectId;
+      const usages = new UsageFinder(state, this.clock.newId);
+      const used = placed.filter((cell) => cell.use && cell.column.sort !== 'links' && isThere(cell));
+      const inUses = await this.writeInUses(state, person, used, usages, rows, refuse, changed);
+      const linked = placed.filter((cell) => cell.column.sort === 'links' && isThere(cell));
+      if (linked.length > 0) changes.push(...(await this.writeLinks(state, person, linked, usages, refuse, changed)));
+      // A use that is made for what was written in it is made with that; one that links need stands by itself.
+      changes.push(...inUses, ...usages.made.filter(({ after }) => !inUses.some((one) => one.after.id === after.id)));
       outcome.changed = changed.size;
       outcome.refused.sort((a, b) => a.cell - b.cell);
       if (outcome.refused.length > 0 && !skipRefused && !dryRun)
@@ -138,12 +144,12 @@ export class CellsService {
     state: ProjectState,
     person: string,
     cells: readonly Placed[],
+    usages: UsageFinder,
     refuse: (cell: number, says: string) => void,
     changed: Set<number>,
   ): Promise<Change[]> {
-    const usages = new UsageFinder(state, this.clock.newId);
     const planned: { place: number; made: Change[]; gone: number[] }[] = [];
-    for (const { item, column, text, place } of cells) {
+    for (const { item, column, text, place, use } of cells) {
       if (column.sort !== 'links') continue;
       const node = getNode(state, item);
       const kind = state.scheme.linkKinds.findIndex(({ id }) => id === column.linkKind);
@@ -163,7 +169,12 @@ export class CellsService {
         refuse(place, `There is no ${unknown.slice(0, 3).join(', no ')}`);
         continue;
       }
-      const standing = state.graph.findLinks(node, isFrom ? 'out' : 'in', kind);
+      const usageOf = (link: number) => state.linkUsage(link)?.[column.end] ?? null;
+      const holds = (link: number) => {
+        const usage = usageOf(link);
+        return !use || usage === null || isUseWithin(use, state.usages.pathOf(usage));
+      };
+      const standing = state.graph.findLinks(node, isFrom ? 'out' : 'in', kind).filter(holds);
       const otherOf = (link: number) => (isFrom ? state.graph.to[link]! : state.graph.from[link]!);
       try {
         const made = [...wanted]
@@ -171,9 +182,16 @@ export class CellsService {
           .map((other): Change => {
             const [from, to] = isFrom ? [node, other] : [other, node];
             const ends = { from: state.items[from]!.id, to: state.items[to]!.id };
-            return { entity: 'link', before: null, after: this.links.build(state, person, { linkKind: column.linkKind, ...ends }, 'made', usages) };
+            const wish = { linkKind: column.linkKind, ...ends, ...(use && { [isFrom ? 'fromUsage' : 'toUsage']: use }) };
+            return { entity: 'link', before: null, after: this.links.build(state, person, wish, 'made', usages) };
           });
         const gone = standing.filter((link) => state.isPresent(otherOf(link)) && !wanted.has(otherOf(link)));
+        const wider = use && gone.find((link) => (state.usages.pathOf(usageOf(link) ?? '').length || 0) < use.length);
+        if (wider !== undefined) {
+          const other = state.items[otherOf(wider)]!.reference;
+          refuse(place, `The link with ${other} does not hold in this use alone: take it away where items are rows`);
+          continue;
+        }
         if (made.length + gone.length > 0) planned.push({ place, made, gone });
       } catch (refusal) {
         if (!(refusal instanceof CoombError)) throw refusal;
@@ -197,8 +215,8 @@ export class CellsService {
       }
       changed.add(place);
       for (const one of made) {
-        const { kind, fromId, toId } = one.after as LinkValue;
-        const says = `${kind} ${fromId} ${toId}`;
+        const { kind, fromId, toId, fromUsage, toUsage } = one.after as LinkValue;
+        const says = `${kind} ${fromId} ${toId} ${fromUsage} ${toUsage}`;
         if (!said.has(says)) changes.push(one);
         said.add(says);
       }
@@ -207,7 +225,70 @@ export class CellsService {
         changes.push({ entity: 'link', before, after: { ...before, withdrawn: true, revision: before.revision + 1 } });
       }
     }
-    return [...changes, ...usages.made];
+    return changes;
+  }
+
+  /** Fields as they are in one use only; the value that the item has anywhere is none of its own. */
+  private async writeInUses(
+    state: ProjectState,
+    person: string,
+    cells: readonly Placed[],
+    usages: UsageFinder,
+    rows: ReadonlyMap<string, ItemValue>,
+    refuse: (cell: number, says: string) => void,
+    changed: Set<number>,
+  ): Promise<Change[]> {
+    const changes: Change[] = [];
+    const base = presentBase();
+    for (const [, own] of groupBy(cells, ({ use }) => use!.join(' '))) {
+      const item = rows.get(own[0]!.item)!;
+      const path = own[0]!.use!;
+      const standing = state.usages.find(path);
+      const before = standing?.fields ?? {};
+      const others =
+        standing && base !== undefined ? await this.rows.findChangedByOthers(state.id, [standing.id], base, { person, hand: presentHand() }) : undefined;
+      const by = standing && others?.get(standing.id);
+      if (by !== undefined) {
+        for (const { place } of own) refuse(place, `${item.reference}: ${this.persons.nameOf(by)} wrote something else of this use meanwhile`);
+        continue;
+      }
+      const whole = { ...item, fields: { ...item.fields, ...state.usages.fieldsIn(path) } };
+      let after = whole;
+      for (const cell of own) {
+        const next =
+          cell.column.sort === 'title'
+            ? `${item.reference} is called so wherever it is used: write it where items are rows`
+            : await this.writeOwn(state, after, cell);
+        if (typeof next === 'string') refuse(cell.place, next);
+        else if (next !== after) {
+          after = next;
+          changed.add(cell.place);
+        }
+      }
+      if (after === whole) continue;
+      const said = own.flatMap(({ column }) => (column.sort === 'field' ? [column.field] : []));
+      const wanted = { ...before, ...Object.fromEntries(said.map((field) => [field, after.fields[field] ?? null])) };
+      const fields = Object.fromEntries(
+        Object.entries(wanted).filter(([field, value]) => !isNoValue(value) && JSON.stringify(value) !== JSON.stringify(item.fields[field] ?? null)),
+      );
+      try {
+        const id = usages.find(item, path)!;
+        const made = usages.made.find((one) => one.after.id === id)?.after as UsageValue | undefined;
+        const meaningSeq = fieldsChangeMeaning(state.scheme, item.kind, before, fields) ? state.seq + 1 : (standing?.meaningSeq ?? made?.meaningSeq ?? 0);
+        changes.push(
+          standing
+            ? { entity: 'usage', before: standing, after: { ...standing, fields, meaningSeq, revision: standing.revision + 1 } }
+            : { entity: 'usage', before: null, after: { ...made!, fields, meaningSeq } },
+        );
+      } catch (refusal) {
+        if (!(refusal instanceof CoombError)) throw refusal;
+        for (const { place } of own) {
+          changed.delete(place);
+          refuse(place, refusal.message.replace(/\.$/, ''));
+        }
+      }
+    }
+    return changes;
   }
 }
 

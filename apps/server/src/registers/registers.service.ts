@@ -1,10 +1,11 @@
 import { CoombError, type queryRegister, type RegisterAsked, type RegisterRow, type ReplyOf } from '@coomb/contract';
-import { buildRegister, type Column, findOffer, passerOf, type Register, type RegisterGround, sayValue } from '@coomb/core';
+import { buildRegister, type Column, columnWidth, passerOf, type Register, type RegisterGround, sayColumn, sayValue } from '@coomb/core';
 import { plainText } from '@coomb/formats';
 import { Inject, Injectable } from '@nestjs/common';
 import { ItemsRepo } from '../items/items.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import type { TableCell, TableColumn } from '../tables/write-table.js';
 import { LensesService } from '../lenses/lenses.service.js';
 import { RegisterGrounds } from '../lenses/register-grounds.js';
 
@@ -32,25 +33,47 @@ export class RegistersService {
 
   async query(projectId: string, { offset, limit, ...asked }: Wish): Promise<ReplyOf<typeof queryRegister>> {
     const state = await this.states.get(projectId);
-    const ground = await this.grounds.find(state);
-    const register = await this.build(state, ground, asked);
     const { what } = asked;
+    const ground = await this.grounds.findFor(state, what.conditions, what.columns);
+    const register = await this.build(state, ground, asked);
     return {
-      ...{ seq: state.seq, total: register.total, rowCount: register.nodes.length, groups: register.groups, offset },
+      ...{ seq: state.seq, total: register.total, rowCount: register.nodes.length, groups: register.groups, tallies: register.tallies, offset },
       columns: what.columns.map((column, at) => ({ id: column.id, type: register.readers[at]?.type ?? null, field: fieldOf(column) })),
       unknown: what.conditions.flatMap((condition, at) => (passerOf(ground, condition) ? [] : [at])),
       rows: await this.readRows(state, register, what.columns, offset, limit),
     };
   }
 
-  /** Head and rows of a file, read block by block. */
-  async *rowsOf(projectId: string, asked: RegisterAsked): AsyncGenerator<string[]> {
+  /** Columns and rows of a file, read block by block; hidden columns are not among them. References lead to their items, below an address of the project. */
+  async tableOf(projectId: string, asked: RegisterAsked, base: string): Promise<{ columns: TableColumn[]; rows: AsyncIterable<TableCell[]>; count: number }> {
     const state = await this.states.get(projectId);
-    const ground = await this.grounds.find(state);
-    const register = await this.build(state, ground, asked);
-    yield asked.what.columns.map((column) => column.label ?? findOffer(state.scheme, column.shown)?.label ?? column.shown.sort);
-    for (let offset = 0; offset < register.nodes.length; offset += BLOCK)
-      for (const { cells, isContext } of await this.readRows(state, register, asked.what.columns, offset, BLOCK)) if (!isContext) yield cells.map(sayValue);
+    const { what } = asked;
+    const register = await this.build(state, await this.grounds.findFor(state, what.conditions, what.columns), asked);
+    const drawn = what.columns.flatMap((column, at) => (column.hidden ? [] : [{ column, at }]));
+    const columns = drawn.map(({ column, at }): TableColumn => {
+      const type = register.readers[at]?.type ?? null;
+      return {
+        name: sayColumn(state.scheme, column),
+        type: type === 'number' || type === 'moment' ? type : 'words',
+        width: columnWidth(column, type),
+      };
+    });
+    const readRows = (offset: number) => this.readRows(state, register, what.columns, offset, BLOCK);
+    async function* rows(): AsyncGenerator<TableCell[]> {
+      for (let offset = 0; offset < register.nodes.length; offset += BLOCK)
+        for (const { cells, isContext, item } of await readRows(offset)) {
+          if (isContext) continue;
+          yield drawn.map(({ column, at }, index): TableCell => {
+            const value = cells[at]!;
+            if (column.shown.sort === 'reference' && column.way.length === 0)
+              return { text: item.reference, hyperlink: `${base}?item=${encodeURIComponent(item.reference)}` };
+            if (columns[index]!.type === 'number' && typeof value === 'number') return value;
+            const moment = columns[index]!.type === 'moment' && typeof value === 'string' ? new Date(value) : undefined;
+            return moment && !Number.isNaN(moment.getTime()) ? moment : value === null ? null : sayValue(value);
+          });
+        }
+    }
+    return { columns, rows: rows(), count: register.total };
   }
 
   private async readRows(state: ProjectState, register: Register, columns: readonly Column[], offset: number, limit: number): Promise<RegisterRow[]> {
@@ -58,7 +81,9 @@ export class RegistersService {
     const texts = columns.some(({ way, shown }) => way.length === 0 && shown.sort === 'text') ? await this.readTexts(state, nodes) : undefined;
     return nodes.map((node, index): RegisterRow => {
       const isContext = register.isContext?.[offset + index] === 1;
-      const read = (column: Column, at: number) => (texts && column.shown.sort === 'text' ? texts.get(node)! : (register.readers[at]?.read(node) ?? null));
+      const use = register.uses?.[offset + index];
+      const read = (column: Column, at: number) =>
+        texts && column.shown.sort === 'text' && column.way.length === 0 ? texts.get(node)! : (register.readers[at]?.read(node, use) ?? null);
       return {
         item: state.brief(node),
         revision: state.items[node]!.revision,
@@ -68,6 +93,7 @@ export class RegistersService {
         }),
         depth: register.depth?.[offset + index] ?? 0,
         isContext,
+        ...(use && { use: [...use.path] }),
       };
     });
   }
@@ -92,7 +118,7 @@ export class RegistersService {
         if (node === undefined) throw new CoombError('not-found', 'What the register looks below is not there any more. Choose another place.');
         return String(node);
       });
-      register = buildRegister(ground, what, { collections: where.collections, below }, seen && ((node) => seen[node] === 1));
+      register = buildRegister(ground, what, { collections: where.collections, below, usedIn: where.usedIn }, seen && ((node) => seen[node] === 1));
     }
     known.delete(key);
     known.set(key, register);

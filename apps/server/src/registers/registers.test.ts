@@ -1,7 +1,9 @@
 import { editItem, getItem, type Item, listChanges, queryRegister, undo, writeCells } from '@coomb/contract';
+import ExcelJS from 'exceljs';
 import { readCsv, readXlsx } from '@coomb/formats';
 import { describe, expect, it } from 'vitest';
 import { importThrough } from '../cli/client.js';
+import { driveInTwoPlaces, linkerOf } from '../testing/drive-in-two-places.js';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
 const own = (sort: string, of?: string) => ({ id: of ?? sort, shown: { sort, ...(of && { of }) } });
@@ -200,6 +202,92 @@ describe('registers', () => {
       ['TC-002', 'Closes'],
     ]);
     expect((await readXlsx(await save('xlsx'))).sheets[0]!.rows).toEqual(rows);
+  });
+
+  it('are narrowed by what texts say, across their marks, now and as of an earlier change', async () => {
+    const { client, project, level, query } = await scene();
+    const says = (test: string, ...values: string[]) => ({ conditions: [{ shown: { sort: 'text' }, test, values }], kinds: ['requirement'] });
+    const found = async (what: object) => (await query(what)).rows.map(({ item }) => item.title);
+    expect(await found(says('says', 'the LEVEL'))).toEqual(['Level']);
+    expect(await found(says('says', 'flow', 'hold  the'))).toEqual(['Level']);
+    expect(await found(says('saysNot', 'level'))).toEqual(['Flow']);
+    expect(await found(says('missing'))).toEqual(['Flow']);
+    expect(await found(says('given'))).toEqual(['Level']);
+    expect((await query(says('says', '100%'))).unknown).toEqual([]);
+    const { seq } = await query({}, {}, { limit: 0 });
+    await client.call(editItem, { params: { project, item: level.id }, body: { revision: 1, html: '<p>Keep 5 &lt; 6 &amp; a<i>bc</i></p>' } });
+    expect(await found(says('says', 'level'))).toEqual([]);
+    expect(await found(says('says', '5 < 6 & abc'))).toEqual(['Level']);
+    const response = await fetch(`${server.address}/api/projects/${project}/register?asOf=${seq}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ what: says('says', 'the level') }),
+    });
+    expect(((await response.json()) as { total: number }).total).toBe(1);
+  });
+
+  it('show each use of an item as a row, and write in that use only', async () => {
+    const { client } = server;
+    const { project, drive, one, inWeir, inLock } = await driveInTwoPlaces(client);
+    await linkerOf(client)(project, 'satisfies', drive, one, inWeir);
+    const satisfies = { id: 'needs', way: [{ linkKind: 'satisfies', end: 'from' }], shown: { sort: 'reference' } };
+    const ask = (where: object = {}) =>
+      client.call(queryRegister, {
+        params: { project },
+        body: {
+          what: { columns: [own('usage'), satisfies], rows: 'usages', conditions: [{ shown: { sort: 'title' }, test: 'is', values: ['Drive'] }] },
+          where,
+        } as never,
+      });
+    const cells = async (where?: object) => (await ask(where)).rows.map((row) => row.cells).toSorted();
+    const both = [
+      [['Lock › lock drive › Drive'], null],
+      [['Weir › weir drive › Drive'], [one.reference]],
+    ];
+    expect(await cells()).toEqual(both);
+    expect(await cells({ usedIn: [inLock[0]] })).toEqual([both[0]]);
+    const rows = (await ask()).rows;
+    const lock = rows.find((row) => String(row.cells[0]).startsWith('Lock'))!;
+    expect(lock.use).toEqual(inLock);
+    const column = { sort: 'links', linkKind: 'satisfies', end: 'from' };
+    const write = (text: string, use = lock.use, more: object = column) =>
+      client.call(writeCells, { params: { project }, body: { cells: [{ item: drive.id, use, column: more, text }], skipRefused: true } as never });
+    expect(await write(one.reference)).toMatchObject({ changed: 1, refused: [] });
+    expect((await cells()).map((row) => row[1])).toEqual([[one.reference], [one.reference]]);
+    expect(await write('')).toMatchObject({ changed: 1 });
+    expect(await cells()).toEqual(both);
+    expect((await write('Other', lock.use, { sort: 'title' })).refused[0]!.says).toContain('wherever it is used');
+    await linkerOf(client)(project, 'satisfies', drive, one);
+    expect((await write('')).refused[0]!.says).toContain('not hold in this use alone');
+  });
+
+  it('are saved with types, widths and links, as a table of the workbook', async () => {
+    const { project, write, level } = await scene();
+    await write([{ item: level.id, column: { sort: 'title' }, text: '=1+1' }]);
+    const columns = [
+      own('reference'),
+      { ...own('title'), width: 210 },
+      own('links'),
+      own('changedAt'),
+      { ...own('kind'), hidden: true },
+      { ...own('title'), id: 'again' },
+    ];
+    const response = await fetch(`${server.address}/api/projects/${project}/register/save/xlsx`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ what: { columns, kinds: ['requirement'] }, name: 'Typed' }),
+    });
+    const workbook = new ExcelJS.Workbook();
+    await workbook.xlsx.load(await response.arrayBuffer());
+    const sheet = workbook.worksheets[0]!;
+    expect(sheet.getRow(1).values).toEqual([undefined, 'Reference', 'Title', 'Links', 'Changed on', 'Title 2']);
+    const [reference, title, links, changed] = [1, 2, 3, 4].map((at) => sheet.getRow(2).getCell(at).value);
+    expect(reference).toEqual({ text: 'REQ-001', hyperlink: `${server.address}/p/${project}?item=REQ-001` });
+    expect([title, links]).toEqual(['=1+1', 2]);
+    expect(changed).toBeInstanceOf(Date);
+    expect(sheet.getColumn(2).width).toBe(30);
+    const table = (sheet.getTable('Rows') as unknown as { table: { tableRef: string } }).table;
+    expect(table.tableRef).toBe('A1:E3');
   });
 
   it('can be asked for as of an earlier change', async () => {

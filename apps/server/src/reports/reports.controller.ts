@@ -1,6 +1,7 @@
 import { createReport, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
 import { Controller, Inject, Req, Res } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { addressOf } from '../http/address-of.js';
 import { Call, type Input, Route } from '../http/route.js';
 import { buildReportDocument } from './report-document.js';
 import { buildReportPage } from './report-page.js';
@@ -39,9 +40,4 @@ export class ReportsController {
     response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${report.body.project} report ${report.number}.docx`)}`);
     response.end(bytes);
   }
-}
-
-/** The address that the reader uses, which was checked on the way in. */
-function addressOf(request: Request): string {
-  return `${request.headers['x-forwarded-proto'] === 'https' ? 'https' : 'http'}://${request.headers.host}`;
 }

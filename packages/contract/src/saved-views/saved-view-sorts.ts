@@ -3,6 +3,7 @@ import { colourKeySort } from './colour-key.js';
 import { lensSort } from './lens.js';
 import { matrixSort } from './matrix.js';
 import { registerSort } from './register.js';
+import { scopeSort } from './scope.js';
 import { structureSort } from './structure.js';
 import type { SavedViewSort } from './saved-view-sort.js';
 
@@ -10,7 +11,7 @@ import type { SavedViewSort } from './saved-view-sort.js';
 export type AnySavedViewSort = SavedViewSort<any>;
 
 /** Every sort of view that can be kept. */
-export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, structureSort, lensSort, colourKeySort];
+export const savedViewSorts: readonly AnySavedViewSort[] = [benchSort, matrixSort, registerSort, scopeSort, structureSort, lensSort, colourKeySort];
 
 export const savedViewSortOf = (sort: string, among = savedViewSorts): AnySavedViewSort | undefined => among.find((one) => one.sort === sort);
 

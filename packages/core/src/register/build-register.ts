@@ -1,31 +1,43 @@
 import { type ColumnReader, type ColumnValue, compareValues, passerOf, readerOf, sayValue } from './read-column.js';
 import type { Condition, RegisterWhat, RegisterWhere } from './register.js';
-import type { RegisterGround } from './shows/show.js';
+import type { RegisterGround, RowUse } from './shows/show.js';
+import { tallyOf } from './tally.js';
 
 export interface RegisterGroup {
   /** Values of the grouping columns, in their order. */
   values: string[];
   count: number;
+  /** What each column says of its rows at once; nothing where it is not asked. */
+  tallies: (string | number | null)[];
 }
 
 export interface Register {
   /** Items in the order of rows. */
   nodes: Int32Array;
+  /** Of a register of uses: the use that each row is; nothing for what is used in nothing. */
+  uses?: (RowUse | undefined)[];
   /** Of an outline: how deep each stands, and whether it is there only because of what stands below it. */
   depth?: Uint8Array;
   isContext?: Uint8Array;
   /** Groups one after the other, in the order of rows. */
   groups: RegisterGroup[];
-  /** Items that pass, without those that are there only for what stands below them. */
+  /** What each column says of all rows at once. */
+  tallies: RegisterGroup['tallies'];
+  /** Rows that pass, without those that are there only for what stands below them. */
   total: number;
   readers: (ColumnReader | undefined)[];
 }
 
+interface Row {
+  node: number;
+  use?: RowUse;
+}
+
 /** Items that pass what is asked of them; conditions that ask for what is not in the project are left out, by their places. */
-export function filterItems(ground: RegisterGround, conditions: readonly Condition[], match: 'all' | 'any'): (node: number) => boolean {
+export function filterItems(ground: RegisterGround, conditions: readonly Condition[], match: 'all' | 'any'): (node: number, use?: RowUse) => boolean {
   const passers = conditions.flatMap((condition) => passerOf(ground, condition) ?? []);
   if (passers.length === 0) return () => true;
-  return match === 'all' ? (node) => passers.every((passes) => passes(node)) : (node) => passers.some((passes) => passes(node));
+  return match === 'all' ? (node, use) => passers.every((passes) => passes(node, use)) : (node, use) => passers.some((passes) => passes(node, use));
 }
 
 /** The rows of a register: which items, in which order, in which groups. `mayShow` is what else they must pass, such as a lens. */
@@ -34,17 +46,35 @@ export function buildRegister(ground: RegisterGround, what: RegisterWhat, where:
   const [kinds, collections] = [new Set(what.kinds), new Set(where.collections)];
   const isInScope = scopeOf(ground, where);
   const passes = filterItems(ground, what.conditions, what.match);
-  const found: number[] = [];
+  const usesOf = usesWithin(ground, what, where);
+  const found: Row[] = [];
   for (let node = 0; node < items.length; node++) {
     const { withdrawn, heading, kind, collection } = items[node]!;
     if (withdrawn || heading || (kinds.size > 0 && !kinds.has(kind)) || (collections.size > 0 && !collections.has(collection))) continue;
-    if (isInScope(node) && mayShow(node) && passes(node)) found.push(node);
+    if (isInScope(node) && mayShow(node)) for (const row of usesOf(node)) if (passes(node, row.use)) found.push(row);
   }
-  const byPlace = (a: number, b: number) => rowOf[a]! - rowOf[b]!;
-  found.sort(byPlace);
+  found.sort((a, b) => rowOf[a.node]! - rowOf[b.node]!);
   const readers = what.columns.map((column) => readerOf(ground, column));
   const readerNamed = (id: string) => readers[what.columns.findIndex((column) => column.id === id)];
-  if (what.shape === 'outline') return { ...outlineOf(ground, found), groups: [], total: found.length, readers };
+  const tally = (rows: readonly Row[]) =>
+    what.columns.map(({ tally: asked }, at) =>
+      asked && readers[at]
+        ? tallyOf(
+            asked,
+            rows.map(({ node, use }) => readers[at]!.read(node, use)),
+            readers[at],
+          )
+        : null,
+    );
+  const tallies = tally(found);
+  if (what.shape === 'outline')
+    return {
+      ...outlineOf(
+        ground,
+        found.map(({ node }) => node),
+      ),
+      ...{ groups: [], tallies, total: found.length, readers },
+    };
   const keys = [
     ...what.group.flatMap((id) => readerNamed(id) ?? []).map((reader) => ({ reader, descending: false })),
     ...what.sort.flatMap(({ column, descending }) => {
@@ -52,15 +82,16 @@ export function buildRegister(ground: RegisterGround, what: RegisterWhat, where:
       return reader ? [{ reader, descending }] : [];
     }),
   ];
-  sortNodes(found, keys, byPlace);
+  const rows = sortRows(found, keys);
   return {
-    nodes: Int32Array.from(found),
+    nodes: Int32Array.from(rows, ({ node }) => node),
+    ...(what.rows === 'usages' && { uses: rows.map(({ use }) => use) }),
     groups: groupsOf(
-      found,
+      rows,
       what.group.flatMap((id) => readerNamed(id) ?? []),
+      tally,
     ),
-    total: found.length,
-    readers,
+    ...{ tallies, total: rows.length, readers },
   };
 }
 
@@ -73,36 +104,51 @@ function scopeOf({ items }: RegisterGround, { below }: RegisterWhere): (node: nu
   };
 }
 
-function sortNodes(nodes: number[], keys: readonly { reader: ColumnReader; descending: boolean }[], byPlace: (a: number, b: number) => number): void {
-  if (keys.length === 0) return;
-  // Each value is read once, not once for each comparison.
-  const columns = keys.map(({ reader }) => new Map<number, ColumnValue>(nodes.map((node) => [node, reader.read(node)])));
-  nodes.sort((a, b) => {
-    for (let at = 0; at < keys.length; at++) {
-      const { reader, descending } = keys[at]!;
-      const [one, other] = [columns[at]!.get(a)!, columns[at]!.get(b)!];
-      // What has no value stands last, whichever way it is sorted.
-      if (one === null || other === null) {
-        if (one !== other) return one === null ? 1 : -1;
-        continue;
-      }
-      const by = compareValues(one, other, reader.order);
-      if (by !== 0) return descending ? -by : by;
-    }
-    return byPlace(a, b);
-  });
+/** Rows of an item: itself, or each of its uses; none where it is not used in what is looked at. An outline shows items, not their uses. */
+function usesWithin({ uses }: RegisterGround, { rows, shape }: RegisterWhat, { usedIn = [] }: RegisterWhere): (node: number) => Row[] {
+  if (!uses || (rows !== 'usages' && usedIn.length === 0)) return (node) => [{ node }];
+  const systems = new Set(usedIn);
+  return (node) => {
+    const all = uses.of(node);
+    const own = usedIn.length === 0 ? all : all.filter(({ path }) => path.slice(0, -1).some((id) => systems.has(id)));
+    if (rows === 'usages' && shape === 'list') return own.length > 0 || usedIn.length > 0 ? own.map((use) => ({ node, use })) : [{ node }];
+    return own.length > 0 ? [{ node }] : [];
+  };
 }
 
-function groupsOf(nodes: readonly number[], readers: readonly ColumnReader[]): RegisterGroup[] {
+function sortRows(rows: readonly Row[], keys: readonly { reader: ColumnReader; descending: boolean }[]): readonly Row[] {
+  if (keys.length === 0) return rows;
+  // Each value is read once, not once for each comparison.
+  const columns = keys.map(({ reader }) => rows.map(({ node, use }): ColumnValue => reader.read(node, use)));
+  const order = rows
+    .map((_, at) => at)
+    .sort((a, b) => {
+      for (let at = 0; at < keys.length; at++) {
+        const { reader, descending } = keys[at]!;
+        const [one, other] = [columns[at]![a]!, columns[at]![b]!];
+        // What has no value stands last, whichever way it is sorted.
+        if (one === null || other === null) {
+          if (one !== other) return one === null ? 1 : -1;
+          continue;
+        }
+        const by = compareValues(one, other, reader.order);
+        if (by !== 0) return descending ? -by : by;
+      }
+      return a - b;
+    });
+  return order.map((at) => rows[at]!);
+}
+
+function groupsOf(rows: readonly Row[], readers: readonly ColumnReader[], tally: (rows: readonly Row[]) => RegisterGroup['tallies']): RegisterGroup[] {
   if (readers.length === 0) return [];
-  const groups: RegisterGroup[] = [];
-  for (const node of nodes) {
-    const values = readers.map((reader) => sayValue(reader.read(node)));
+  const groups: { values: string[]; rows: Row[] }[] = [];
+  for (const row of rows) {
+    const values = readers.map((reader) => sayValue(reader.read(row.node, row.use)));
     const last = groups.at(-1);
-    if (last && values.every((value, at) => value === last.values[at])) last.count++;
-    else groups.push({ values, count: 1 });
+    if (last && values.every((value, at) => value === last.values[at])) last.rows.push(row);
+    else groups.push({ values, rows: [row] });
   }
-  return groups;
+  return groups.map(({ values, rows: own }) => ({ values, count: own.length, tallies: tally(own) }));
 }
 
 /** What was found together with what it stands in, as an outline. */

@@ -1,19 +1,21 @@
 import type { Column, Condition, Gathering, WayStep } from './register.js';
-import type { RegisterGround, Value, ValueType } from './shows/show.js';
+import type { RegisterGround, RowUse, Value, ValueType } from './shows/show.js';
 import { findOffer, findShow } from './shows/shows.js';
 
 /** What a column has for an item: a value, or those of the items that its way leads to. */
 export type ColumnValue = Value;
 
-/** Items that a way leads to from one, each once, in reading order; the item itself where it has no steps. */
-export function followWay(ground: RegisterGround, node: number, way: readonly WayStep[]): number[] {
+/** Items that a way leads to from one, or from one use of it, each once, in reading order; the item itself where it has no steps. */
+export function followWay(ground: RegisterGround, node: number, way: readonly WayStep[], use?: RowUse): number[] {
+  const { uses } = ground;
   let at = [node];
-  for (const { linkKind, end, kinds } of way) {
+  for (const [step, { linkKind, end, kinds }] of way.entries()) {
     const kind = ground.scheme.linkKinds.findIndex(({ id }) => id === linkKind);
     const found = new Set<number>();
     for (const one of at)
       ground.graph.forEachLink(one, end === 'from' ? 'out' : 'in', (link, other) => {
         if (ground.graph.kind[link] !== kind || ground.items[other]!.withdrawn) return;
+        if (step === 0 && use && uses && !uses.holds(link, end, use)) return;
         if (!kinds || kinds.length === 0 || kinds.includes(ground.items[other]!.kind)) found.add(other);
       });
     at = [...found];
@@ -26,22 +28,22 @@ export interface ColumnReader {
   type: ValueType;
   /** Values in their order, the least first. */
   order?: ReadonlyMap<string, number>;
-  read: (node: number) => ColumnValue;
+  read: (node: number, use?: RowUse) => ColumnValue;
 }
 
 export function readerOf(ground: RegisterGround, { way, shown, as }: Pick<Column, 'way' | 'shown' | 'as'>): ColumnReader | undefined {
   const [show, offer] = [findShow(shown.sort), findOffer(ground.scheme, shown)];
   if (!show || !offer) return undefined;
   const order = offer.values && new Map(offer.values.map((value, place) => [value, place]));
-  const own = (node: number) => show.read(ground, node, shown.of ?? '');
+  const own = (node: number, use?: RowUse) => show.read(ground, node, shown.of ?? '', use);
   if (way.length === 0) return { type: offer.type, ...(order && { order }), read: own };
-  if (as === 'count') return { type: 'number', read: (node) => followWay(ground, node, way).length };
+  if (as === 'count') return { type: 'number', read: (node, use) => followWay(ground, node, way, use).length };
   const gather = gatherers[as];
   return {
     type: as === 'list' ? 'several' : offer.type,
     ...(order && { order }),
-    read: (node) => {
-      const values = followWay(ground, node, way).flatMap((one): One[] => {
+    read: (node, use) => {
+      const values = followWay(ground, node, way, use).flatMap((one): One[] => {
         const value = own(one);
         return value === null ? [] : Array.isArray(value) ? [...(value as readonly string[])] : [value as One];
       });
@@ -96,18 +98,39 @@ export function sayValue(value: ColumnValue): string {
 }
 
 /** Whether an item passes a condition; nothing where what is asked for is not in the project. */
-export function passerOf(ground: RegisterGround, { way, of, shown, test, values }: Condition): ((node: number) => boolean) | undefined {
+export function passerOf(ground: RegisterGround, { way, of, shown, test, values }: Condition): ((node: number, use?: RowUse) => boolean) | undefined {
+  const one = shown.sort === 'text' ? textPasser(ground, test, values) : valuePasser(ground, { shown, test, values });
+  if (!one || way.length === 0) return one;
+  return (node, use) => {
+    const ends = followWay(ground, node, way, use);
+    if (of === 'some') return ends.some((end) => one(end));
+    return of === 'every' ? ends.every((end) => one(end)) : !ends.some((end) => one(end));
+  };
+}
+
+function valuePasser(ground: RegisterGround, { shown, test, values }: Pick<Condition, 'shown' | 'test' | 'values'>) {
   const reader = readerOf(ground, { way: [], shown, as: 'list' });
   if (!reader) return undefined;
   const isPassed = testers[test](values, reader);
-  const one = (node: number) => isPassed(reader.read(node));
-  if (way.length === 0) return one;
-  return (node) => {
-    const ends = followWay(ground, node, way);
-    if (of === 'some') return ends.some(one);
-    return of === 'every' ? ends.every(one) : !ends.some(one);
-  };
+  return (node: number, use?: RowUse) => isPassed(reader.read(node, use));
 }
+
+/** What may be asked of texts. */
+export const textTests = ['says', 'saysNot', 'given', 'missing'] as const satisfies readonly Condition['test'][];
+
+/** Texts are not in memory: whoever asks has them looked through for words. */
+function textPasser({ textSays }: RegisterGround, test: Condition['test'], values: readonly string[]): ((node: number) => boolean) | undefined {
+  if (!textSays || !(textTests as readonly string[]).includes(test)) return undefined;
+  const isGiven = test === 'given' || test === 'missing';
+  const found = isGiven ? [textSays('')] : values.map(textSays);
+  const isWanted = test === 'says' || test === 'given';
+  return (node) => found.some((set) => set.has(node)) === isWanted;
+}
+
+/** Words that texts are asked for by some conditions; an empty one asks whether there is a text. */
+export const wordsOfTexts = (conditions: readonly Condition[]): string[] => [
+  ...new Set(conditions.flatMap(({ shown, test, values }) => (shown.sort !== 'text' ? [] : test === 'given' || test === 'missing' ? [''] : values))),
+];
 
 type Tester = (values: readonly string[], reader: ColumnReader) => (value: ColumnValue) => boolean;
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { defaultScheme } from '../scheme/starters/index.js';
 import { TraceGraph } from '../trace/graph.js';
 import { buildRegister } from './build-register.js';
-import { compareValues, followWay, passerOf, readerOf } from './read-column.js';
+import { compareValues, followWay, passerOf, readerOf, wordsOfTexts } from './read-column.js';
 import { addColumn, proposeColumns, readyRegister } from './ready-register.js';
 import type { Column, Condition, RegisterWhat } from './register.js';
 import { sayColumn, sayCondition } from './say-register.js';
@@ -179,7 +179,7 @@ describe('a register', () => {
 
   it('is grouped with counts in the order of the groups', () => {
     const { groups, nodes } = buildRegister(ground, what({ columns: [column('state')], group: ['state'] }), where);
-    expect(groups).toEqual([
+    expect(groups.map(({ values, count }) => ({ values, count }))).toEqual([
       { values: ['Verified'], count: 1 },
       { values: ['No test'], count: 1 },
       { values: ['Failing'], count: 1 },
@@ -217,5 +217,81 @@ describe('values', () => {
     expect(sorted.slice(-2)).toEqual([null, null]);
     expect(sorted.slice(0, 4)).toEqual(['a', 'a9', 'A10', 'b']);
     expect([['a', 'b'], ['a']].sort((a, b) => compareValues(a, b))).toEqual([['a'], ['a', 'b']]);
+  });
+});
+
+describe('a register of uses', () => {
+  /** The requirement at 1 is used in two systems; the test at 5 holds in the first only. */
+  const [weir, lock] = [
+    { path: ['weir', 'gate', 'i1'], says: 'Weir › Gate' },
+    { path: ['lock', 'i1'], says: 'Lock' },
+  ];
+  const used: RegisterGround = {
+    ...ground,
+    uses: {
+      of: (node) => (node === 1 ? [weir, lock] : []),
+      holds: (link, _, use) => link !== 0 || use === weir,
+      fieldsIn: (use): Record<string, string> => (use === lock ? { priority: 'High' } : {}),
+    },
+  };
+  const columns = [
+    column('usage'),
+    { ...column('reference', { way: [verified] }), id: 'tests' },
+    { ...column('reference', { way: [verified], as: 'count' }), id: 'count' },
+    column('links'),
+    column('field', { of: 'priority' }),
+  ];
+  const rowsIn = (wish: Partial<RegisterWhat>, place: object = {}) => {
+    const register = buildRegister(used, what({ columns, rows: 'usages', ...wish }), { ...where, ...place });
+    return [...register.nodes].map((node, at) => [node, ...register.readers.map((reader) => reader!.read(node, register.uses?.[at]))]);
+  };
+
+  it('has a row for each path, with the links and fields that hold there; what is used in nothing is one row', () => {
+    expect(rowsIn({})).toEqual([
+      [1, ['Weir › Gate'], ['TC-5', 'TC-6'], 2, 2, 'Low'],
+      [1, ['Lock'], ['TC-6'], 1, 1, 'High'],
+      [2, null, null, 0, 0, 'High'],
+      [3, null, ['TC-7'], 1, 1, null],
+    ]);
+  });
+
+  it('looks in one system only, where that is asked; sorts, groups and narrows by what holds in each use', () => {
+    expect(rowsIn({}, { usedIn: ['lock'] }).map(([node, path]) => [node, path])).toEqual([[1, ['Lock']]]);
+    expect(rowsIn({ rows: 'items' }, { usedIn: ['weir'] }).map(([node, path]) => [node, path])).toEqual([[1, ['Weir › Gate', 'Lock']]]);
+    expect(rowsIn({ sort: [{ column: 'count', descending: false }] }, { usedIn: ['weir', 'lock'] }).map((row) => row[1])).toEqual([['Lock'], ['Weir › Gate']]);
+    expect(rowsIn({ conditions: [condition({ sort: 'field', of: 'priority' }, 'is', ['High'])] }).map(([node, path]) => [node, path])).toEqual([
+      [1, ['Lock']],
+      [2, null],
+    ]);
+    const grouped = buildRegister(used, what({ columns: [{ ...columns[2]!, tally: { as: 'total' } }, columns[4]!], rows: 'usages', group: ['field'] }), where);
+    expect(grouped.groups.map(({ values, count, tallies }) => [values[0], count, tallies[0]])).toEqual([
+      ['High', 2, 1],
+      ['Low', 1, 2],
+      ['', 1, 1],
+    ]);
+    expect(grouped.tallies).toEqual([4, null]);
+  });
+});
+
+describe('conditions on texts and drawings', () => {
+  const texts: Record<string, number[]> = { '': [1, 2], gate: [1] };
+  const told: RegisterGround = { ...ground, textSays: (words) => new Set(texts[words] ?? []), drawnIn: (node) => (node === 3 ? ['Overview'] : []) };
+  const rows = (...conditions: Condition[]) => [...buildRegister(told, what({ conditions }), where).nodes];
+
+  it('ask whoever has looked through the texts', () => {
+    expect(rows(condition({ sort: 'text' }, 'says', ['gate']))).toEqual([1]);
+    expect(rows(condition({ sort: 'text' }, 'saysNot', ['gate']))).toEqual([2, 3]);
+    expect(rows(condition({ sort: 'text' }, 'missing'))).toEqual([3]);
+    expect(
+      wordsOfTexts([condition({ sort: 'text' }, 'says', ['a', 'b']), condition({ sort: 'text' }, 'given'), condition({ sort: 'title' }, 'says', ['c'])]),
+    ).toEqual(['a', 'b', '']);
+    // Where texts were not looked through, the condition narrows nothing and is told.
+    expect(passerOf(ground, condition({ sort: 'text' }, 'says', ['gate']))).toBeUndefined();
+    expect(passerOf(told, condition({ sort: 'text' }, 'is', ['gate']))).toBeUndefined();
+  });
+
+  it('ask which drawings show an item', () => {
+    expect(rows(condition({ sort: 'drawnIn' }, 'says', ['over']))).toEqual([3]);
+    expect(rows(condition({ sort: 'drawnIn' }, 'missing'))).toEqual([1, 2]);
   });
 });

@@ -16,6 +16,14 @@ export interface Shown {
 export const gatherings = ['list', 'count', 'least', 'most', 'worst'] as const;
 export type Gathering = (typeof gatherings)[number];
 
+/** What a column says of many rows at once: of a group, or of all. */
+export const tallySorts = ['given', 'missing', 'different', 'total', 'mean', 'least', 'most', 'share'] as const;
+export interface Tally {
+  as: (typeof tallySorts)[number];
+  /** The value that a share is of. */
+  of?: string | undefined;
+}
+
 /** A column: what is shown of the item itself, or of those that a way leads to. */
 export interface Column {
   id: string;
@@ -24,6 +32,11 @@ export interface Column {
   as: Gathering;
   /** What it is called; what it shows, in words, where nothing else is said. */
   label?: string | undefined;
+  /** Pixels; what its sort is given where nobody chose. */
+  width?: number | undefined;
+  /** Kept in the definition, to sort and group by, and not drawn. */
+  hidden?: boolean | undefined;
+  tally?: Tally | undefined;
 }
 
 /** What a value is asked for. `values` are words as they are shown, numbers, or days such as 2026-11-28. */
@@ -53,6 +66,10 @@ export interface RegisterWhat {
   sort: { column: string; descending: boolean }[];
   group: string[];
   shape: 'list' | 'outline';
+  /** Whether each item is a row, or each way in which it is used: a path of parts down to it. */
+  rows?: 'items' | 'usages' | undefined;
+  /** Drawn columns at the left that stay in sight; reference and title where nobody chose. */
+  frozen?: number | undefined;
 }
 
 /** Where a register looks: collections, what stands below some items; everything where nothing is named. */
@@ -60,4 +77,8 @@ export interface RegisterWhere {
   collections: string[];
   /** Ids of sections or items. */
   below: string[];
+  /** Ids of systems: only what is used in one of them, and only those uses. */
+  usedIn?: string[] | undefined;
+  /** A kept lens that everything is looked at through, whichever else one looks through. */
+  lens?: string | undefined;
 }

@@ -53,3 +53,14 @@ export function sayCondition(scheme: Scheme, { way, of, shown, test, values }: C
   const isEnd = shown.sort === 'reference' && test === 'given';
   return `with ${of} “${sayWay(scheme, way)}”${isEnd ? '' : ` whose ${asked}`}`;
 }
+
+/** Pixels that a column is given until somebody gives it others. */
+export function columnWidth({ way, shown, as, width }: Pick<Column, 'way' | 'shown' | 'as' | 'width'>, type: string | null | undefined): number {
+  if (width !== undefined) return width;
+  if (shown.sort === 'reference' && way.length === 0) return 92;
+  if (shown.sort === 'title' && way.length === 0) return 300;
+  if (shown.sort === 'text') return 380;
+  if (shown.sort === 'usage') return 260;
+  if (as === 'count' || type === 'number') return 96;
+  return type === 'moment' ? 104 : way.length > 0 ? 170 : 132;
+}

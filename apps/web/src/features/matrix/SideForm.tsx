@@ -1,10 +1,12 @@
-import { Box, Button, Checkbox, Flex, Popover, Portal } from '@chakra-ui/react';
+import { Box, Button, Popover, Portal } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { shows } from '@coomb/core';
 import { ChevronDown } from 'lucide-react';
 import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
+import { sectionsOf } from '../../shared/live/sections-of';
 import { Choice } from '../../shared/ui/choice';
+import { Ticks } from '../../shared/ui/ticks';
 
 export interface SideAsked {
   collections: readonly string[];
@@ -91,42 +93,4 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
       </Portal>
     </Popover.Root>
   );
-}
-
-interface TicksProps {
-  title: string;
-  options: readonly { id: string; label: string }[];
-  chosen: readonly string[];
-  onFlip: (id: string) => void;
-}
-
-function Ticks({ title, options, chosen, onFlip }: TicksProps) {
-  return (
-    <Flex direction="column" gap="0.5" role="group" aria-label={title}>
-      <Box color="fg.muted" fontSize="12px">
-        {title}
-      </Box>
-      {options.map(({ id, label }) => (
-        <Checkbox.Root key={id} size="sm" checked={chosen.includes(id)} onCheckedChange={() => onFlip(id)}>
-          <Checkbox.HiddenInput />
-          <Checkbox.Control />
-          <Checkbox.Label fontWeight="400">{label}</Checkbox.Label>
-        </Checkbox.Root>
-      ))}
-    </Flex>
-  );
-}
-
-/** Sections of some collections, by their place in the outline; further down than three levels they are too many to choose among. */
-function sectionsOf(outline: OutlineReply, collections: readonly string[]) {
-  const wanted = new Set(collections.map((id) => outline.collections.indexOf(id)));
-  const depth = new Int32Array(outline.id.length);
-  const found: { value: string; label: string }[] = [];
-  outline.id.forEach((id, row) => {
-    const parent = outline.parent[row]!;
-    depth[row] = parent < 0 ? 0 : depth[parent]! + 1;
-    if (!outline.heading[row] || depth[row]! > 2 || (wanted.size > 0 && !wanted.has(outline.collection[row]!))) return;
-    found.push({ value: id, label: `${'\u2003'.repeat(depth[row]!)}${outline.title[row]}` });
-  });
-  return found.slice(0, 500);
 }

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, IconButton, Input, Popover, Portal } from '@chakra-ui/react';
 import { addColumn, type Column, proposeColumns, sayColumn } from '@coomb/core';
-import { ArrowDown, ArrowUp, Columns3, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, Columns3, Eye, EyeOff, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { OneLine } from '../../shared/ui/one-line';
@@ -68,7 +68,22 @@ export function ColumnsForm({ kinds, columns, onChange }: { kinds: readonly stri
                   const name = sayColumn(scheme, column);
                   return (
                     <Flex key={column.id} align="center" gap="0.5">
-                      <OneLine flex="1" minW="0" text={name} />
+                      <OneLine flex="1" minW="0" text={name} color={column.hidden ? 'fg.muted' : undefined} />
+                      <IconButton
+                        aria-label={column.hidden ? `Show ${name}` : `Hide ${name}`}
+                        title={column.hidden ? 'Show it' : 'Hide it: it still sorts and groups'}
+                        size="2xs"
+                        variant="ghost"
+                        onClick={() =>
+                          onChange(
+                            columns.map(({ hidden, ...one }) =>
+                              one.id === column.id ? (hidden ? one : { ...one, hidden: true }) : { ...one, ...(hidden && { hidden }) },
+                            ),
+                          )
+                        }
+                      >
+                        {column.hidden ? <EyeOff size={12} /> : <Eye size={12} />}
+                      </IconButton>
                       <IconButton
                         aria-label={`${name}: further left`}
                         title="Further left"

@@ -1,5 +1,5 @@
 import { Box, Button, Checkbox, Flex, Input, Popover, Portal } from '@chakra-ui/react';
-import { type Condition, findOffer, phraseAt, quantities, sayTest, shows, type TestSort, type WayStep } from '@coomb/core';
+import { type Condition, findOffer, phraseAt, quantities, sayTest, shows, textTests, type TestSort, type WayStep } from '@coomb/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
@@ -36,19 +36,17 @@ export function ConditionForm({ kinds, onAdd }: { kinds: readonly string[]; onAd
         return ends.length > 0 && !ends.some((one) => own.includes(one)) ? [] : [{ value: `${end} ${kind.id}`, label: phraseAt(kind, end) }];
       }),
     );
-  const offers = shows
-    .filter(({ sort }) => sort !== 'text')
-    .flatMap((show) =>
-      show.offers(scheme).flatMap(({ of: which, label }) => {
-        const isOf =
-          show.sort !== 'field' || ends.length === 0 || scheme.kinds.some(({ id, fields }) => ends.includes(id) && fields.some((field) => field.id === which));
-        return isOf ? [{ value: `${show.sort}\u0001${which ?? ''}`, label }] : [];
-      }),
-    );
+  const offers = shows.flatMap((show) =>
+    show.offers(scheme).flatMap(({ of: which, label }) => {
+      const isOf =
+        show.sort !== 'field' || ends.length === 0 || scheme.kinds.some(({ id, fields }) => ends.includes(id) && fields.some((field) => field.id === which));
+      return isOf ? [{ value: `${show.sort}\u0001${which ?? ''}`, label }] : [];
+    }),
+  );
   const [sort, which] = shown.split('\u0001') as [string, string];
   const asked = { sort, ...(which && { of: which }) };
   const offer = findOffer(scheme, asked);
-  const possible = testsOf(offer?.type, offer?.values !== undefined);
+  const possible: readonly TestSort[] = sort === 'text' ? textTests : testsOf(offer?.type, offer?.values !== undefined);
   const chosen = test && possible.includes(test) ? test : possible[0]!;
   const needsValue = chosen !== 'given' && chosen !== 'missing';
   const isReady = !needsValue || values.some((value) => value.trim() !== '');

@@ -14,6 +14,13 @@ export interface GridColumn {
   field: string | null;
 }
 
+/** The name of a group, with what columns say of its rows, by their ids. */
+export interface GroupRow {
+  group: string;
+  count: number;
+  tallies: ReadonlyMap<string, string>;
+}
+
 interface Props {
   label: string;
   columns: readonly GridColumn[];
@@ -22,7 +29,9 @@ interface Props {
   count: number;
   rowHeight: number;
   /** A row, undefined while it is on its way; or the name of a group. */
-  rowAt: (index: number) => RegisterRow | { group: string; count: number } | undefined;
+  rowAt: (index: number) => RegisterRow | GroupRow | undefined;
+  /** What columns say of all rows, by their ids; nothing where none is asked. */
+  foot: ReadonlyMap<string, string> | undefined;
   /** The place of a row among the items, from 1; nothing for the name of a group. */
   numberAt: (index: number) => number | undefined;
   head: (column: GridColumn, index: number) => ReactNode;
@@ -151,7 +160,10 @@ export function Grid(props: Props) {
       }}
       onDoubleClick={(event) => spotOf(event.target) && onEdit()}
     >
-      <Box position="relative" style={{ width: NUMBER + lefts.at(-1)!, height: HEAD + virtual.getTotalSize() }}>
+      <Box
+        position="relative"
+        style={{ width: NUMBER + lefts.at(-1)!, height: HEAD + virtual.getTotalSize(), minHeight: props.foot ? `calc(100% - ${rowHeight}px)` : undefined }}
+      >
         <Flex role="row" position="sticky" top="0" zIndex="3" bg="bg.subtle" borderBottomWidth="1px" style={{ height: HEAD, width: NUMBER + lefts.at(-1)! }}>
           <Box position="sticky" left="0" zIndex="2" bg="bg.subtle" style={{ width: NUMBER + held, height: HEAD }}>
             {[...columns.keys()].slice(0, frozen).map((index) => (
@@ -191,12 +203,20 @@ export function Grid(props: Props) {
           );
         })}
       </Box>
+      {props.foot && (
+        <div className="foot" role="row" style={{ height: rowHeight, width: NUMBER + lefts.at(-1)! }}>
+          <div role="gridcell" className="all" style={{ lineHeight: `${rowHeight}px` }}>
+            all
+          </div>
+          <Tallies of={props.foot} columns={columns} lefts={lefts} height={rowHeight} />
+        </div>
+      )}
     </Box>
   );
 }
 
 interface RowProps {
-  row: RegisterRow | { group: string; count: number } | undefined;
+  row: RegisterRow | GroupRow | undefined;
   index: number;
   number: number | undefined;
   top: number;
@@ -236,9 +256,10 @@ const Row = memo(function Row({
   if (row && 'group' in row)
     return (
       <div role="row" aria-rowindex={index + 2} className="row is-group" style={style}>
-        <div role="gridcell" className="group" style={{ width: groupWidth, lineHeight: `${height}px` }}>
+        <div role="gridcell" className="group" style={{ width: row.tallies.size > 0 ? undefined : groupWidth, lineHeight: `${height}px` }}>
           {row.group || 'not said'} <span>{row.count}</span>
         </div>
+        <Tallies of={row.tallies} columns={columns} lefts={lefts} height={height} />
       </div>
     );
   const draw = (column: number) => {
@@ -275,7 +296,35 @@ const Row = memo(function Row({
   );
 });
 
+/** What columns say of many rows, each below its column. */
+function Tallies({
+  of,
+  columns,
+  lefts,
+  height,
+}: {
+  of: ReadonlyMap<string, string>;
+  columns: readonly GridColumn[];
+  lefts: readonly number[];
+  height: number;
+}) {
+  return columns.map(({ id, width, name }, at) => {
+    const says = of.get(id);
+    return says === undefined ? null : (
+      <div key={id} role="gridcell" className="tally" title={`${name}: ${says}`} style={{ left: NUMBER + lefts[at]!, width, lineHeight: `${height}px` }}>
+        {says}
+      </div>
+    );
+  });
+}
+
 const styles = {
+  '& .tally': {
+    ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px', fontSize: '12.5px', color: 'fg', fontVariantNumeric: 'tabular-nums' },
+    ...{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', textAlign: 'right' },
+  },
+  '& .foot': { position: 'sticky', bottom: '0', zIndex: '3', background: 'bg.subtle', borderTopWidth: '1px' },
+  '& .foot .all': { position: 'sticky', left: '0', padding: '0 12px', fontSize: '12.5px', color: 'fg.muted', width: 'fit-content' },
   '& .row': { position: 'absolute', left: '0', borderBottomWidth: '1px', background: 'bg.panel' },
   '& .row.is-group': { background: 'bg.muted' },
   '& .group': { position: 'sticky', left: '0', padding: '0 12px', fontWeight: '600', fontSize: '13.5px' },

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Brief, RegisterRow, RegisterValue } from '@coomb/contract';
-import { counted, findOffer, type RegisterWhat, sayColumn } from '@coomb/core';
+import { columnWidth, counted, figure, findOffer, type RegisterWhat, sayColumn, sayCondition, sayTallied } from '@coomb/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -16,11 +16,14 @@ import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { ChangeItemsDialog } from '../acting/ChangeItemsDialog';
+import { AddRow } from './AddRow';
 import { Cell } from './Cell';
 import { CellEditor } from './CellEditor';
-import { frozenOf, widthOf } from './column-looks';
+import { frozenOf, kindName } from './column-looks';
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
-import { Grid, type GridColumn } from './Grid';
+import { Grid, type GridColumn, type GroupRow } from './Grid';
+import { HeadMenu } from './HeadMenu';
+import { printRegister } from './print-register';
 import { fetchRegister, useRegister } from './queries';
 import { RegisterActions } from './RegisterActions';
 import { areaOf, type Spot } from './selection';
@@ -37,6 +40,8 @@ const address = z.object({
 });
 
 const ROW = 27;
+/** Rows that are printed at most. */
+const MOST_PRINTED = 5_000;
 
 /** Items as rows of chosen columns, apart from where they are looked for. */
 export function RegisterPage() {
@@ -60,7 +65,15 @@ export function RegisterPage() {
     };
   }, [pathname, search]);
   const through = lens?.mode === 'only' && !lens.error ? lens.lens : undefined;
+  const [widths, setWidths] = useState<Record<string, number>>({});
   const asked = useMemo(() => ({ what, where: { ...where, ...(through && { lens: through }) } }), [what, where, through]);
+  /** As it is kept, saved and printed: with the widths that were drawn. */
+  const wide = {
+    ...asked,
+    what: { ...what, columns: what.columns.map((column) => ({ ...column, ...(widths[column.id] && { width: Math.round(widths[column.id]!) }) })) },
+  };
+  const drawn = useMemo(() => what.columns.filter(({ hidden }) => !hidden), [what.columns]);
+  const frozen = Math.min(drawn.length, what.frozen ?? frozenOf(drawn));
   const { head: newest, rowAt, onSight, error } = useRegister(project.id, asked);
   // What was shown stays until what is asked for now is there: forms above the list are not taken away while they are filled in.
   const [head, setHead] = useState(newest);
@@ -68,15 +81,21 @@ export function RegisterPage() {
   const [at, setAt] = useState<Spot>({ row: 0, column: 0 });
   const [anchor, setAnchor] = useState<Spot>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<{ text: string }>();
-  const [widths, setWidths] = useState<Record<string, number>>({});
   const [setting, setSetting] = useState<readonly Brief[]>([]);
   const { write, refused, busy } = useCells(project.id);
-  const groups = useMemo(() => (head?.groups ?? []).map(({ values, count }) => ({ id: values.join(' · '), count })), [head?.groups]);
+  const groups = useMemo(() => (head?.groups ?? []).map(({ values, count }, at) => ({ id: values.join(' · '), count, at })), [head?.groups]);
   const rows = useMemo(() => buildGroupedRows(head?.rowCount ?? 0, groups, new Set()), [head?.rowCount, groups]);
-  const shownAt = (index: number): RegisterRow | { group: string; count: number } | undefined => {
+  const tallied = (tallies: readonly (string | number | null)[] = []) =>
+    new Map(
+      what.columns.flatMap(({ id, tally }, at) =>
+        tally && tallies[at] !== undefined && tallies[at] !== null ? [[id, sayTallied(tally, tallies[at])] as const] : [],
+      ),
+    );
+  const shownAt = (index: number): RegisterRow | GroupRow | undefined => {
     if (index >= rows.count) return undefined;
     const row = rows.rowAt(index);
-    return 'group' in row ? row : rowAt(row.link);
+    if (!('group' in row)) return rowAt(row.link);
+    return { ...row, tallies: tallied(head?.groups[groups.find(({ id }) => id === row.group)?.at ?? -1]?.tallies) };
   };
   const itemAt = (index: number): RegisterRow | undefined => {
     const row = shownAt(index);
@@ -86,18 +105,21 @@ export function RegisterPage() {
   useAtHand(ofAt ? [ofAt.item] : []);
   const columns = useMemo<GridColumn[]>(
     () =>
-      what.columns.map((column) => ({
+      drawn.map((column) => ({
         id: column.id,
         name: sayColumn(scheme, column),
-        width: widths[column.id] ?? widthOf(column, findOffer(scheme, column.shown)?.type),
+        width: widths[column.id] ?? columnWidth(column, findOffer(scheme, column.shown)?.type),
         field: head?.columns.find(({ id }) => id === column.id)?.field ?? null,
       })),
-    [what.columns, scheme, widths, head?.columns],
+    [drawn, scheme, widths, head?.columns],
   );
   const change = (next: Partial<RegisterWhat>) => {
     set({ what: JSON.stringify({ ...what, ...next }) });
     // Above the first row of a group stands its name.
-    go({ row: (next.group ?? what.group).length > 0 ? 1 : 0, column: Math.max(0, Math.min(at.column, (next.columns ?? what.columns).length - 1)) });
+    go({
+      row: (next.group ?? what.group).length > 0 ? 1 : 0,
+      column: Math.max(0, Math.min(at.column, (next.columns ?? what.columns).filter(({ hidden }) => !hidden).length - 1)),
+    });
   };
   const go = (to: Spot, from = to) => {
     setEditing(undefined);
@@ -113,7 +135,7 @@ export function RegisterPage() {
     if (!ofAt || ofAt.isContext) return;
     if (moment) return notify(`You look at it as of ${moment.says}: nothing can be written there. Alt N leads back to now.`, 'info');
     if (!field) return notify('This cell is computed: what it shows is written where it stands.', 'info');
-    setEditing({ text: text ?? refused.get(keyOfCell(ofAt.item.id, field))?.text ?? textOf(valueAt(ofAt, at.column)) });
+    setEditing({ text: text ?? refused.get(keyOfCell(ofAt, field))?.text ?? textOf(valueAt(ofAt, at.column)) });
   };
   const store = (text: string, then: 'below' | 'above' | 'beside' | 'before' | 'stay') => {
     const field = columns[at.column]?.field;
@@ -138,20 +160,35 @@ export function RegisterPage() {
       <Cell
         row={row}
         value={row.cells[placeOfColumn.get(one.id) ?? -1] ?? null}
-        sort={what.columns[index]!.shown.sort}
-        isOwn={what.columns[index]!.way.length === 0}
+        sort={drawn[index]!.shown.sort}
+        isOwn={drawn[index]!.way.length === 0}
         type={head?.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null}
-        refusal={one.field ? refused.get(keyOfCell(row.item.id, one.field)) : undefined}
+        refusal={one.field ? refused.get(keyOfCell(row, one.field)) : undefined}
         isFaint={litNodes?.has(row.item.node) === false}
         fills={fills}
         addressOf={addressOfItem}
       />
     ),
-    [placeOfColumn, what.columns, head?.columns, refused, litNodes, fills, addressOfItem],
+    [placeOfColumn, drawn, head?.columns, refused, litNodes, fills, addressOfItem],
   );
+  const print = async () => {
+    if (head && head.rowCount > MOST_PRINTED) notify(`The first ${figure(MOST_PRINTED)} rows are printed; all of them can be saved.`, 'info');
+    const taken: RegisterRow[] = [];
+    while (taken.length < Math.min(MOST_PRINTED, head?.rowCount ?? 0)) {
+      const { rows: more } = await fetchRegister(project.id, asked, taken.length, 500);
+      if (more.length === 0) break;
+      taken.push(...more);
+    }
+    let from = 0;
+    const groupAt = new Map(groups.map(({ id, count }) => [(from += count) - count, `${id || 'not said'} (${count})`]));
+    const says = [counted(head?.total ?? 0, 'item'), ...what.conditions.map((condition) => sayCondition(scheme, condition))].join(', ');
+    printRegister({ title: `${project.name}: ${kindName(what, scheme)}`, says, columns, rows: taken, groupAt, valueAt });
+  };
   const onKey = (event: React.KeyboardEvent): boolean => {
     const far = event.ctrlKey || event.metaKey;
     if (far && event.key.toLowerCase() === 'd') void fill((column, first) => textOf(valueAt(first, column)), 1).catch(notifyError);
+    else if (event.altKey && event.key === 'ArrowDown')
+      [...document.querySelectorAll<HTMLElement>('[data-menu]')].find(({ dataset }) => dataset.menu === columns[at.column]?.id)?.click();
     else if (far || event.altKey) return false;
     else if (event.key === 'Enter' || event.key === 'F2') edit();
     else if (event.key === 'Delete' || event.key === 'Backspace') void fill(() => '', 0).catch(notifyError);
@@ -170,12 +207,13 @@ export function RegisterPage() {
   return (
     <Page
       fill
-      lead={`${counted(head.total, 'item')}${busy ? ', writing…' : ''}`}
+      lead={`${counted(head.total, what.rows === 'usages' ? 'row' : 'item')}${busy ? ', writing…' : ''}`}
       actions={
         <RegisterActions
           what={what}
           where={where}
-          asked={asked}
+          asked={wide}
+          onPrint={() => void print().catch(notifyError)}
           onKind={(value) => set({ kind: value, what: value === 'all' ? JSON.stringify(readWhat(scheme, '', '\u0000')) : '' })}
           onWhere={(next) => set({ where: writeWhere(next) })}
           onChange={change}
@@ -183,7 +221,14 @@ export function RegisterPage() {
       }
     >
       <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
-        <WhatBar what={what} unknown={head.unknown} columns={columns} chosen={chosenRows.length} onSetField={setField} onChange={change} />
+        <WhatBar
+          what={what}
+          unknown={head.unknown}
+          chosen={chosenRows.length}
+          onSetField={setField}
+          onChange={change}
+          adding={!moment && <AddRow what={what} where={where} at={ofAt && !ofAt.isContext ? ofAt.item : undefined} />}
+        />
         {head.rowCount === 0 ? (
           <EmptyState title="No item passes">Leave out a condition, look in another place, or choose another kind.</EmptyState>
         ) : (
@@ -191,7 +236,8 @@ export function RegisterPage() {
             <Grid
               label="Register"
               columns={columns}
-              frozen={frozenOf(what.columns)}
+              frozen={frozen}
+              foot={what.columns.some(({ tally }) => tally) ? tallied(head.tallies) : undefined}
               count={rows.count}
               rowHeight={ROW}
               rowAt={shownAt}
@@ -214,7 +260,12 @@ export function RegisterPage() {
               onResize={({ id }, width) => setWidths((before) => ({ ...before, [id]: width }))}
               onCopy={copy}
               onPaste={(text) => void paste(text).catch(notifyError)}
-              head={({ id, name }) => <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />}
+              head={({ id, name }, place) => (
+                <>
+                  <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />
+                  <HeadMenu {...{ what, name, place, frozen }} column={drawn[place]!} onChange={change} />
+                </>
+              )}
               cell={drawCell}
             />
           </Box>

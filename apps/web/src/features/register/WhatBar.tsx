@@ -1,11 +1,11 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
-import { figure, type RegisterWhat, sayCondition } from '@coomb/core';
+import { figure, type RegisterWhat, sayColumn, sayCondition } from '@coomb/core';
 import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { kindName } from './column-looks';
 import { ConditionForm } from './ConditionForm';
-import type { GridColumn } from './Grid';
 import { KeepLens } from './KeepLens';
 import { MakeKey } from './MakeKey';
 
@@ -13,15 +13,16 @@ interface Props {
   what: RegisterWhat;
   /** Conditions that ask for what is not in the project, by their places. */
   unknown: readonly number[];
-  columns: readonly GridColumn[];
   /** Rows of the range. */
   chosen: number;
   onSetField: () => void;
   onChange: (change: Partial<RegisterWhat>) => void;
+  /** Adds rows. */
+  adding: ReactNode;
 }
 
 /** What the rows are, as a sentence: kinds and conditions; and what may be made of it. */
-export function WhatBar({ what, unknown, columns, chosen, onSetField, onChange }: Props) {
+export function WhatBar({ what, unknown, chosen, onSetField, onChange, adding }: Props) {
   const { scheme } = useProject();
   return (
     <Flex align="center" gap="1.5" px="4" py="1.5" wrap="wrap" borderBottomWidth="1px" fontSize="13px" color="fg.muted" flexShrink={0}>
@@ -78,11 +79,12 @@ export function WhatBar({ what, unknown, columns, chosen, onSetField, onChange }
           options={[
             { value: '', label: 'not grouped' },
             ...(what.group.length > 1 ? [{ value: what.group.join('\u0001'), label: 'by several columns' }] : []),
-            ...columns.map(({ id, name }) => ({ value: id, label: `by ${name}` })),
+            ...what.columns.map((column) => ({ value: column.id, label: `by ${sayColumn(scheme, column)}` })),
           ]}
           onChange={(value) => onChange({ group: value ? value.split('\u0001') : [] })}
         />
       )}
+      {adding}
       <Button size="2xs" variant="outline" disabled={chosen === 0} onClick={onSetField} title="One value for all rows of the range (E)">
         Set a field{chosen > 1 ? ` of ${figure(chosen)}` : ''}…
       </Button>

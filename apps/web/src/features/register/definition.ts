@@ -17,7 +17,8 @@ export function readWhere(text: string): RegisterWhere {
 }
 
 /** As an address keeps it: short, as far as it goes. */
-export const writeWhere = (where: RegisterWhere): string => (where.collections.length + where.below.length === 0 ? '' : JSON.stringify(where));
+export const writeWhere = (where: RegisterWhere): string =>
+  where.collections.length + where.below.length + (where.usedIn?.length ?? 0) === 0 && !where.lens ? '' : JSON.stringify(where);
 
 function parse(text: string): unknown {
   try {

@@ -1,4 +1,4 @@
-import { changeItems, getProject, keepView, listSavedViews, queryRegister, type RegisterAsked, type RegisterRow, writeCells } from '@coomb/contract';
+import { changeItems, getProject, keepView, listSavedViews } from '@coomb/contract';
 import type { RegisterWhat } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -7,67 +7,18 @@ import { aBrief, answer, aProject, idOf, presentAddress, sentTo, show, usePage }
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
 import { KeepLens } from './KeepLens';
 import { MakeKey } from './MakeKey';
-import { RegisterPage } from './RegisterPage';
-
-const total = 140;
-const fieldsOf = { title: 'title', priority: 'field:priority', verified: 'links:to:verifies' } as Record<string, string>;
-const what = {
-  kinds: ['requirement'],
-  columns: [
-    { id: 'reference', way: [], shown: { sort: 'reference' }, as: 'list' },
-    { id: 'title', way: [], shown: { sort: 'title' }, as: 'list' },
-    { id: 'priority', way: [], shown: { sort: 'field', of: 'priority' }, as: 'list' },
-    { id: 'state', way: [], shown: { sort: 'state' }, as: 'list' },
-    { id: 'verified', way: [{ linkKind: 'verifies', end: 'to' }], shown: { sort: 'reference' }, as: 'list' },
-  ],
-};
+import { answerRegister, openRegister, total, what } from './testing/register-scene';
 
 describe('a register', () => {
   usePage();
-  beforeEach(() => {
-    answer(getProject, aProject);
-    answer(queryRegister, ({ body }) => {
-      const { what: asked, offset, limit } = body as RegisterAsked & { offset: number; limit: number };
-      const shown = asked.conditions.length > 0 ? 2 : total;
-      const values = (number: number): Record<string, RegisterRow['cells'][number]> => ({
-        ...{ reference: `SYS-${number}`, title: `Item ${number}`, priority: number % 2 ? 'High' : 'Low', state: 'Verified', verified: ['TC-001', 'TC-002'] },
-      });
-      return {
-        ...{ seq: 7, total: shown, rowCount: shown, offset, unknown: [] },
-        groups:
-          asked.group.length > 0
-            ? [
-                { values: ['High'], count: 20 },
-                { values: ['Low'], count: 20 },
-              ]
-            : [],
-        columns: asked.columns.map(({ id }) => ({ id, type: 'words' as const, field: fieldsOf[id] ?? null })),
-        rows: Array.from({ length: Math.max(0, Math.min(limit, shown - offset)) }, (_, by) => ({
-          ...{ item: aBrief(offset + by + 1, `Item ${offset + by + 1}`), revision: 1, depth: 0, isContext: false },
-          cells: asked.columns.map(({ id }) => values(offset + by + 1)[id] ?? null),
-        })),
-      };
-    });
-    answer(writeCells, ({ body }) => {
-      const { cells } = body as { cells: { text: string }[] };
-      const refused = cells.flatMap(({ text }, cell) => (text === 'Nonsense' ? [{ cell, says: 'There is no such priority' }] : []));
-      return { seq: 8, ids: [], changed: cells.length - refused.length, refused };
-    });
-  });
-  const open = async (more = '') => {
-    show(<RegisterPage />, { at: `/p/${aProject.id}?what=${encodeURIComponent(JSON.stringify(what))}${more}` });
-    const grid = await screen.findByRole('grid', { name: 'Register' });
-    await waitFor(() => expect(document.getElementById('cell-0-0')).toBeTruthy());
-    grid.focus();
-    return grid;
-  };
+  beforeEach(answerRegister);
   const cell = (row: number, column: number) => document.getElementById(`cell-${row}-${column}`)!;
   const written = () => sentTo(/cells$/) as { cells: { item: string; column: object; text: string }[] }[];
   const paste = (grid: HTMLElement, text: string) => fireEvent.paste(grid, { clipboardData: { getData: () => text } });
   const item = (number: number) => aBrief(number, '').id;
 
   it('is written in by keys: a letter begins, Enter stores and goes on below, Esc leaves it as it was', async () => {
-    await open();
+    await openRegister();
     await userEvent.keyboard('{ArrowRight}N');
     expect((screen.getByRole('textbox', { name: 'Title' }) as HTMLInputElement).value).toBe('N');
     await userEvent.keyboard('ew{Enter}');
@@ -79,7 +30,7 @@ describe('a register', () => {
   });
 
   it('offers the values of a choice, and what links lead to is written as references', async () => {
-    await open();
+    await openRegister();
     await userEvent.keyboard('{ArrowRight}{ArrowRight}{F2}');
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Priority' }), 'Low');
     await userEvent.keyboard('{Enter}');
@@ -94,7 +45,7 @@ describe('a register', () => {
   });
 
   it('takes a pasted range as one writing, leaves out what is computed, and marks refusals in their cells with the reason', async () => {
-    const grid = await open();
+    const grid = await openRegister();
     await userEvent.keyboard('{ArrowRight}');
     paste(grid, 'One\tNonsense\tFailing\nTwo\tMedium\tFailing\n');
     await waitFor(() => expect(written()).toHaveLength(1));
@@ -110,7 +61,7 @@ describe('a register', () => {
   });
 
   it('fills a range from its first row, empties it, and pastes one value into all of it', async () => {
-    const grid = await open();
+    const grid = await openRegister();
     await userEvent.keyboard('{ArrowRight}{ArrowRight}{Shift>}{ArrowDown}{ArrowDown}{/Shift}{Control>}d{/Control}');
     await waitFor(() => expect(written()[0]!.cells.map(({ item: of, text }) => [of, text])).toEqual([[item(2), 'High']]));
     await userEvent.keyboard('{Delete}');
@@ -120,7 +71,7 @@ describe('a register', () => {
   });
 
   it('sets a field of all rows of a range, also of those that were never in sight', async () => {
-    await open();
+    await openRegister();
     answer(changeItems, ({ body }) => ({ seq: 8, ids: [], changed: (body as { items: string[] }).items.length, refused: [] }));
     await userEvent.keyboard('{Control>}a{/Control}');
     await userEvent.click(screen.getByRole('button', { name: `Set a field of ${total}…` }));
@@ -129,7 +80,7 @@ describe('a register', () => {
   });
 
   it('is copied as spreadsheets take it', async () => {
-    const grid = await open();
+    const grid = await openRegister();
     await userEvent.keyboard('{ArrowRight}{Shift>}{ArrowRight}{ArrowDown}{/Shift}');
     const kept: string[] = [];
     fireEvent.copy(grid, { clipboardData: { setData: (_: string, text: string) => kept.push(text) } });
@@ -137,7 +88,7 @@ describe('a register', () => {
   });
 
   it('does not write where a value is computed', async () => {
-    await open();
+    await openRegister();
     await userEvent.keyboard('{F2}');
     expect(screen.queryByRole('textbox', { name: 'Reference' })).toBeNull();
     await userEvent.keyboard('o');
@@ -145,7 +96,7 @@ describe('a register', () => {
   });
 
   it('is sorted by its heads, with Shift by several; again turns it round, once more lets go', async () => {
-    await open();
+    await openRegister();
     const sorts = () => (JSON.parse(new URLSearchParams(presentAddress().split('?')[1]).get('what') ?? '{}') as { sort?: object[] }).sort ?? [];
     await userEvent.click(screen.getByRole('button', { name: /^Title/ }));
     await waitFor(() => expect(sorts()).toEqual([{ column: 'title', descending: false }]));
@@ -156,7 +107,7 @@ describe('a register', () => {
   });
 
   it('is narrowed by composing a condition, which reads as a sentence and can be left out', async () => {
-    await open();
+    await openRegister();
     await userEvent.click(screen.getByRole('button', { name: 'Condition' }));
     await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'What of it' }), 'Priority');
     await userEvent.click(screen.getByRole('checkbox', { name: 'High' }));
@@ -168,7 +119,7 @@ describe('a register', () => {
   });
 
   it('takes a further column by its name', async () => {
-    await open();
+    await openRegister();
     await userEvent.click(screen.getByRole('button', { name: 'Columns' }));
     await userEvent.type(await screen.findByLabelText('Name a further column'), 'verified latest worst{Enter}');
     await waitFor(() => expect(decodeURIComponent(presentAddress())).toContain('"sort":"result"'));
@@ -177,7 +128,7 @@ describe('a register', () => {
   });
 
   it('is grouped: names of groups have no cells, and are gone past', async () => {
-    await open();
+    await openRegister();
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Group by' }), 'by Priority');
     await waitFor(() => expect(document.getElementById('cell-0-0')).toBeNull());
     expect(screen.getByText('High', { selector: '[role=gridcell]' }).textContent).toContain('20');

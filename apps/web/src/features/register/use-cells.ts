@@ -22,7 +22,8 @@ export interface Refusal {
 export const textOf = (value: RegisterValue): string =>
   value === null ? '' : Array.isArray(value) ? value.join(', ') : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
 
-export const keyOfCell = (item: string, field: string) => `${item} ${field}`;
+/** A cell of a use is another than that of its item. */
+export const keyOfCell = ({ item, use }: Pick<RegisterRow, 'item' | 'use'>, field: string) => `${use?.join(' ') ?? item.id} ${field}`;
 
 function columnOf(field: string): WrittenCell['column'] {
   const [sort, ...rest] = field.split(':');
@@ -38,15 +39,19 @@ export function useCells(project: string) {
   const write = (writes: readonly Write[]) => {
     if (writes.length === 0) return;
     mutation.mutate(
-      { cells: writes.map(({ row, field, text }) => ({ item: row.item.id, column: columnOf(field), text })), dryRun: false, skipRefused: true },
+      {
+        cells: writes.map(({ row, field, text }) => ({ item: row.item.id, ...(row.use && { use: row.use }), column: columnOf(field), text })),
+        dryRun: false,
+        skipRefused: true,
+      },
       {
         onSuccess: ({ changed, refused: told }) => {
           setRefused((before) => {
             const next = new Map(before);
-            for (const { row, field } of writes) next.delete(keyOfCell(row.item.id, field));
+            for (const { row, field } of writes) next.delete(keyOfCell(row, field));
             for (const { cell, says } of told) {
               const { row, field, text } = writes[cell]!;
-              next.set(keyOfCell(row.item.id, field), { says, text });
+              next.set(keyOfCell(row, field), { says, text });
             }
             return next;
           });

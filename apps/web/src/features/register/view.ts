@@ -12,6 +12,7 @@ export const registerView: View = {
     ['Ctrl C, Ctrl V', 'Copy the range; paste cells of a spreadsheet'],
     ['Ctrl D', 'Fill the range with what its first row says'],
     ['Delete', 'Empty the cells'],
+    ['Alt ↓', 'What can be done with the column: sort, group, hold, hide, sum up'],
     ['Ctrl A', 'Choose everything'],
     ['O', 'In a cell that is computed: open the item'],
     ['E', 'In a cell that is computed: set a field of all rows of the range'],

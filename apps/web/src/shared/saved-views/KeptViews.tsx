@@ -1,5 +1,6 @@
 import { Box, Button, Flex, IconButton, Input, Popover, Portal } from '@chakra-ui/react';
 import { Bookmark, Pencil, Trash2 } from 'lucide-react';
+import type { SavedView } from '@coomb/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { OneLine } from '../ui/one-line';
@@ -10,10 +11,14 @@ interface Props {
   sort: string;
   /** How the view is set now. */
   body: Record<string, unknown>;
+  /** What they are called; views, where nothing is said. */
+  called?: { words: string; says: string };
+  /** Where one is shown, where that is not its own address alone. */
+  addressOf?: (view: SavedView) => string;
 }
 
 /** Views of one sort that are kept under names: opens them, keeps the present one, calls them otherwise, lets them go. */
-export function KeptViews({ project, sort, body }: Props) {
+export function KeptViews({ project, sort, body, called, addressOf = (view) => `/p/${project}/${addressOfView(view)}` }: Props) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const [renaming, setRenaming] = useState<string>();
@@ -21,7 +26,7 @@ export function KeptViews({ project, sort, body }: Props) {
   const rename = useRenameView(project);
   const withdraw = useWithdrawView(project);
   const kept = (useSavedViews(project).data ?? []).filter((view) => view.sort === sort);
-  const words = `Kept${kept.length > 0 ? ` (${kept.length})` : ''}`;
+  const words = `${called?.words ?? 'Kept'}${kept.length > 0 ? ` (${kept.length})` : ''}`;
   const submit = () => {
     const wanted = name.trim();
     if (!wanted) return;
@@ -41,18 +46,18 @@ export function KeptViews({ project, sort, body }: Props) {
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content w="320px" borderWidth="1px" aria-label="Kept views">
+          <Popover.Content w="320px" borderWidth="1px" aria-label={called?.words ?? 'Kept views'}>
             <Popover.Body p="2">
               {kept.length === 0 && (
                 <Box color="fg.muted" fontSize="13px" px="1" pb="2">
-                  Nothing is kept yet. How this view is set now can be kept under a name, for everybody.
+                  {called?.says ?? 'Nothing is kept yet. How this view is set now can be kept under a name, for everybody.'}
                 </Box>
               )}
               {kept.map((view) => (
                 <Flex key={view.id} align="center" gap="0.5" px="1" borderRadius="l2" _hover={{ bg: 'bg.subtle' }}>
                   <Box asChild flex="1" minW="0" py="1" textAlign="left" fontSize="14px">
                     {view.body ? (
-                      <Link to={`/p/${project}/${addressOfView(view)}`} onClick={() => setOpen(false)} title={`Kept by ${view.person}`}>
+                      <Link to={addressOf(view)} onClick={() => setOpen(false)} title={`Kept by ${view.person}`}>
                         <OneLine text={view.name} />
                       </Link>
                     ) : (

@@ -17,8 +17,9 @@ export const field: AnyShow = {
       }
     return [...offers.values()];
   },
-  read: ({ fieldsOf }, node, of) => {
-    const value = fieldsOf(node)[of];
+  read: ({ fieldsOf, uses }, node, of, use) => {
+    const inUse = use && uses ? uses.fieldsIn(use)[of] : undefined;
+    const value = inUse ?? fieldsOf(node)[of];
     return value === undefined || value === '' || (Array.isArray(value) && value.length === 0) ? null : value;
   },
 };

@@ -10,14 +10,15 @@ export const links: AnyShow = {
       { of: `to ${id}`, label: `Links: ${reverse}`, type: 'number' as const },
     ]),
   ],
-  read: ({ graph, items, scheme }, node, of) => {
+  read: ({ graph, items, scheme, uses }, node, of, use) => {
     const [end, id] = of ? [of.slice(0, of.indexOf(' ')), of.slice(of.indexOf(' ') + 1)] : [undefined, undefined];
     const kind = id === undefined ? -1 : scheme.linkKinds.findIndex((one) => one.id === id);
     let count = 0;
     for (const direction of ['out', 'in'] as const) {
       if (end !== undefined && (end === 'from') !== (direction === 'out')) continue;
       graph.forEachLink(node, direction, (link, other) => {
-        if (!items[other]!.withdrawn && (kind < 0 ? id === undefined : graph.kind[link] === kind)) count++;
+        if (items[other]!.withdrawn || (kind < 0 ? id !== undefined : graph.kind[link] !== kind)) return;
+        if (!use || !uses || uses.holds(link, direction === 'out' ? 'from' : 'to', use)) count++;
       });
     }
     return count;
@@ -27,11 +28,12 @@ export const links: AnyShow = {
 export const suspect: AnyShow = {
   sort: 'suspect',
   offers: () => [{ label: 'Suspect links', type: 'number' }],
-  read: ({ graph, items }, node) => {
+  read: ({ graph, items, uses }, node, _, use) => {
     let count = 0;
     for (const direction of ['out', 'in'] as const)
       graph.forEachLink(node, direction, (link, other) => {
-        if (!items[other]!.withdrawn && graph.isSuspect(link)) count++;
+        if (items[other]!.withdrawn || !graph.isSuspect(link)) return;
+        if (!use || !uses || uses.holds(link, direction === 'out' ? 'from' : 'to', use)) count++;
       });
     return count;
   },
