@@ -40,6 +40,8 @@ export const getReadiness = endpoint({
   path: '/projects/:project/readiness',
   summary: 'Coverage, verification states and distributions; every number is a figure that can be opened',
   params: projectParams,
+  /** A kept lens: only what is seen through it counts; what covers it may stand outside. */
+  query: z.object({ lens: idSchema.optional() }),
   reply: readinessReply,
 });
 
@@ -69,7 +71,7 @@ export const openFigure = endpoint({
   path: '/projects/:project/figures/:figure',
   summary: 'The very items behind a figure, in reading order',
   params: projectParams.extend({ figure: z.string().max(200) }),
-  query: z.object({ collection: idSchema.optional() }),
+  query: z.object({ collection: idSchema.optional(), lens: idSchema.optional() }),
   /** `note` says of an item what makes it count, where that differs from item to item. */
   reply: z.object({ id: z.string(), label: z.string(), explains: z.string(), items: z.array(briefSchema.extend({ note: z.string().optional() })) }),
 });
@@ -79,7 +81,7 @@ export const trendFigure = endpoint({
   path: '/projects/:project/figures/:figure/trend',
   summary: 'What a figure was after some of the changes, the last one among them; nothing where there was no such figure then',
   params: projectParams.extend({ figure: z.string().max(200) }),
-  query: z.object({ collection: idSchema.optional(), points: z.coerce.number().int().min(2).max(24).default(12) }),
+  query: z.object({ collection: idSchema.optional(), lens: idSchema.optional(), points: z.coerce.number().int().min(2).max(24).default(12) }),
   reply: z.object({ label: z.string(), points: z.array(z.object({ seq: z.number(), at: timeSchema, action: z.string(), count: z.number().nullable() })) }),
 });
 

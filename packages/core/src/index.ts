@@ -118,6 +118,7 @@ export * from './content-types/content-types.js';
 export * from './drawing/figure.js';
 export * from './drawing/drawn.js';
 export * from './drawing/drawing-scene.js';
+export * from './drawing/drawn-through.js';
 export * from './drawing/pen.js';
 export { type Detail, detailAt } from './drawing/brush.js';
 export * from './drawing/paint-shape.js';

@@ -15,7 +15,11 @@ export class CheckController {
   ) {}
 
   @Route(getReadiness)
-  readiness(@Call(getReadiness) { params }: Input<typeof getReadiness>, @Req() request: Request, @Res() response: Response) {
+  async readiness(@Call(getReadiness) { params, query }: Input<typeof getReadiness>, @Req() request: Request, @Res() response: Response) {
+    if (query.lens !== undefined) {
+      response.json(await this.check.readinessThrough(params.project, query.lens));
+      return;
+    }
     return this.kept.send(request, response, params.project, 'readiness', (state) => buildReadiness(state));
   }
 
@@ -26,12 +30,12 @@ export class CheckController {
 
   @Route(openFigure)
   figure(@Call(openFigure) { params, query }: Input<typeof openFigure>) {
-    return this.check.openFigure(params.project, params.figure, query.collection);
+    return this.check.openFigure(params.project, params.figure, query);
   }
 
   @Route(trendFigure)
   trend(@Call(trendFigure) { params, query }: Input<typeof trendFigure>) {
-    return this.check.trend(params.project, params.figure, query.collection, query.points);
+    return this.check.trend(params.project, params.figure, query, query.points);
   }
 
   @Route(explainCoverage)

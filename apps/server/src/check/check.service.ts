@@ -1,9 +1,11 @@
 import { setImmediate } from 'node:timers/promises';
-import type { ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint, trendFigure } from '@coomb/contract';
+import type { Readiness, ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint, trendFigure } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildExplanation, getKind, phraseAt, type Reached, UsageCoverage } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
+import { whileAt } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import { LensesService } from '../lenses/lenses.service.js';
 import { getNode } from '../project-state/get-node.js';
 import type { WaiverValue } from '../ledger/change.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
@@ -13,8 +15,15 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { spreadMoments } from '../project-state/spread-moments.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { countFigure, openFigure } from './figures/families.js';
+import { buildReadiness } from './readiness.js';
 
 type Waiver = ReplyOf<typeof createWaiver>;
+
+/** What a figure is looked at of: a collection, or what is seen through a kept lens. */
+interface Part {
+  collection?: string | undefined;
+  lens?: string | undefined;
+}
 
 /** Figures of earlier moments that are kept. */
 const MOST_COUNTS = 2000;
@@ -28,29 +37,42 @@ export class CheckService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LensesService) private readonly lenses: LensesService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  async openFigure(projectId: string, id: string, collection: string | undefined): Promise<ReplyOf<typeof openFigureEndpoint>> {
+  /** Every figure of what is seen through a lens. */
+  async readinessThrough(projectId: string, lens: string): Promise<Readiness> {
     const state = await this.states.get(projectId);
+    const seen = await this.lenses.seen(state, lens);
+    return buildReadiness(state, (node) => seen[node] === 1);
+  }
+
+  async openFigure(projectId: string, id: string, part: Part): Promise<ReplyOf<typeof openFigureEndpoint>> {
+    const state = await this.states.get(projectId);
+    const within = await this.withinOf(state, part);
     const { label, explains, nodes, noteOf } = openFigure(state, id);
     const { rowOf } = state.outline();
-    const kept = nodes.filter((node) => collection === undefined || state.items[node]!.collectionId === collection).sort((a, b) => rowOf[a]! - rowOf[b]!);
+    const kept = nodes.filter(within ?? (() => true)).sort((a, b) => rowOf[a]! - rowOf[b]!);
     return { id, label, explains, items: kept.map((node) => ({ ...state.brief(node), ...(noteOf && { note: noteOf(state, node) }) })) };
   }
 
   /** What a figure was after some of the changes up to the moment that is looked at. */
-  async trend(projectId: string, id: string, collection: string | undefined, points: number): Promise<ReplyOf<typeof trendFigure>> {
+  async trend(projectId: string, id: string, part: Part, points: number): Promise<ReplyOf<typeof trendFigure>> {
     const now = await this.states.get(projectId);
     const { label } = openFigure(now, id);
+    const revision = part.lens === undefined ? '' : await this.lenses.revisionOf(now, part.lens);
     const found: ReplyOf<typeof trendFigure>['points'] = [];
     for (const seq of spreadMoments(now.seq, points)) {
       const batch = await this.rows.findBatch(projectId, seq);
       if (!batch) continue;
-      const key = `${projectId} ${now.life} ${seq} ${now.day} ${id} ${collection ?? ''}`;
+      const key = `${projectId} ${now.life} ${seq} ${now.day} ${id} ${part.collection ?? ''} ${part.lens ?? ''} ${revision}`;
       let count = this.counts.get(key);
       if (count === undefined) {
-        count = countThen(seq === now.seq ? now : await this.states.getAt(projectId, seq), id, collection);
+        const then = seq === now.seq ? now : await this.states.getAt(projectId, seq);
+        // What a lens asks of fields and texts is asked of that moment.
+        const within = then === now ? await this.withinOf(now, part) : await whileAt(seq, () => this.withinOf(then, part));
+        count = countThen(then, id, within);
         this.counts.set(key, count);
       }
       found.push({ seq, at: new Date(batch.at).toISOString(), action: batch.action, count });
@@ -58,6 +80,12 @@ export class CheckService {
     }
     for (const key of this.counts.keys()) if (this.counts.size > MOST_COUNTS) this.counts.delete(key);
     return { label, points: found };
+  }
+
+  private async withinOf(state: ProjectState, { collection, lens }: Part): Promise<((node: number) => boolean) | undefined> {
+    const seen = lens === undefined ? undefined : await this.lenses.seen(state, lens);
+    if (!seen && collection === undefined) return undefined;
+    return (node) => (collection === undefined || state.items[node]!.collectionId === collection) && (!seen || seen[node] === 1);
   }
 
   async explain(projectId: string, ruleId: string, item: string): Promise<ReplyOf<typeof explainCoverage>> {
@@ -139,9 +167,9 @@ function describeStep(state: ProjectState, entry: Reached): { phrase: string; it
 }
 
 /** Nothing where the scheme of that time had no such figure. */
-function countThen(state: ProjectState, id: string, collection: string | undefined): number | null {
+function countThen(state: ProjectState, id: string, within: ((node: number) => boolean) | undefined): number | null {
   try {
-    return countFigure(state, id, collection === undefined ? undefined : (node) => state.items[node]!.collectionId === collection).count;
+    return countFigure(state, id, within).count;
   } catch (refusal) {
     if (refusal instanceof CoombError && refusal.code === 'not-found') return null;
     throw refusal;

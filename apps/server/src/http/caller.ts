@@ -54,6 +54,12 @@ export function readAsOf(seq: number): void {
   if (caller) caller.asOf = seq;
 }
 
+/** Reads as of a change for as long as something runs, within a request that otherwise reads as of another. */
+export function whileAt<Result>(seq: number, run: () => Promise<Result>): Promise<Result> {
+  const caller = callers.getStore() ?? { hand: null, asOf: undefined, basedOn: undefined, person: '' };
+  return callers.run({ ...caller, asOf: seq }, run);
+}
+
 /** The change that this request reads as of, if it does not read the present. */
 export function presentMoment(): number | undefined {
   return callers.getStore()?.asOf;

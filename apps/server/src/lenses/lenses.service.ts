@@ -53,6 +53,11 @@ export class LensesService {
     };
   }
 
+  /** Tells apart what a lens was and is. */
+  async revisionOf(state: ProjectState, lensId: string): Promise<number> {
+    return (await this.find(state, lensId)).row.revision;
+  }
+
   /** 1 for each node that is seen through a lens. */
   async seen(state: ProjectState, lensId: string): Promise<Uint8Array> {
     const { row, lens } = await this.find(state, lensId);

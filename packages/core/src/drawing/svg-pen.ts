@@ -35,8 +35,8 @@ export class SvgPen implements Pen {
   }
 
   /** Puts a name before what follows, until the next: readers of the file can tell what belongs together. */
-  begin(title: string): void {
-    this.parts.push(`<g><title>${escaped(title)}</title>`);
+  begin(title: string, strength = 1): void {
+    this.parts.push(`<g${strength < 1 ? ` opacity="${strength.toFixed(2)}"` : ''}>${title && `<title>${escaped(title)}</title>`}`);
   }
 
   end(): void {

@@ -1,33 +1,50 @@
 import type { DrawingScene } from './drawing-scene.js';
 import type { DrawnRoute, DrawnShape } from './drawn.js';
+import { routeStrength } from './drawn-through.js';
 import { paintRoute } from './paint-route.js';
 import { paintShape } from './paint-shape.js';
 import type { Paper, Pen } from './pen.js';
 import { SvgPen } from './svg-pen.js';
 
-/** A drawing as a file of SVG, whole. `fillOf` gives fills by a colour key. */
+/** A drawing as a file of SVG, whole. `fillOf` gives fills by a colour key, `strengths` how strongly each shape is drawn, from 0 (not at all) to 1. */
 export function writeDrawing(
   scene: DrawingScene,
   title: string,
   paper: Paper,
   measure: Pen['measure'],
   fillOf: (shape: DrawnShape) => string | undefined = () => undefined,
+  strengths?: ArrayLike<number>,
 ): string {
   const pen = new SvgPen(measure);
   const holding = findHolding(scene.shapes);
+  const strengthOf = (index: number) => strengths?.[index] ?? 1;
   const isFrame = (index: number) => holding.has(index);
   scene.shapes.forEach((shape, index) => {
-    if (isFrame(index)) paintNamed(pen, paper, shape, true, fillOf(shape), scene.shapes[shape.inside]);
+    if (isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, true, fillOf(shape), scene.shapes[shape.inside], strengthOf(index));
   });
-  for (const route of scene.routes) paintRoute(pen, paper, route, 3, groundOf(scene.shapes, paper, route));
+  for (const route of scene.routes) {
+    const strength = strengths ? routeStrength(route, strengths) : 1;
+    if (strength === 0) continue;
+    if (strength < 1) pen.begin('', strength);
+    paintRoute(pen, paper, route, 3, groundOf(scene.shapes, paper, route));
+    if (strength < 1) pen.end();
+  }
   scene.shapes.forEach((shape, index) => {
-    if (!isFrame(index)) paintNamed(pen, paper, shape, false, fillOf(shape), scene.shapes[shape.inside]);
+    if (!isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, false, fillOf(shape), scene.shapes[shape.inside], strengthOf(index));
   });
   return pen.finish(scene.bounds, paper.ground, title);
 }
 
-function paintNamed(pen: SvgPen, paper: Paper, shape: DrawnShape, holds: boolean, fill: string | undefined, holder: DrawnShape | undefined): void {
-  pen.begin(shape.name);
+function paintNamed(
+  pen: SvgPen,
+  paper: Paper,
+  shape: DrawnShape,
+  holds: boolean,
+  fill: string | undefined,
+  holder: DrawnShape | undefined,
+  strength: number,
+): void {
+  pen.begin(shape.name, strength);
   paintShape(pen, paper, shape, 3, holds, fill, holder);
   pen.end();
 }

@@ -13,6 +13,7 @@ export const newDrawingView: View = {
   name: 'New drawing',
   help: 'A drawing of what the project holds, laid out here. Keep it, place things by hand: it stays current by itself.',
   addresses: ['shape/drawings/new'],
+  looksThrough: true,
   keys: [
     ['M', 'Dragging places shapes, or links them'],
     ['Ctrl with arrows', 'Move the chosen shape, while placing'],
@@ -25,6 +26,7 @@ export const drawingView: View = {
   name: 'Drawing',
   help: 'A drawing beside a list: choose a shape to see what it is linked with, drag from one to the other to link.',
   addresses: ['shape/drawings/:drawing'],
+  looksThrough: true,
   keys: [
     ['Arrow keys', 'Go from shape to shape'],
     ['Shift with arrows', 'Move the drawing'],

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -34,7 +35,9 @@ export function FigurePage() {
   const { figure } = useParams();
   const [{ collection, words: kept, sort, trend }, set] = useAddress(address);
   const [words, setWords] = useState(kept);
-  const opened = useFigure(project.id, figure!, collection);
+  const { part: seen, says } = useFiguresLens();
+  const part = useMemo(() => ({ ...(collection && { collection }), ...seen }), [collection, seen]);
+  const opened = useFigure(project.id, figure!, part);
   const items = useMemo(() => {
     const wanted = words.toLowerCase();
     const found = (opened.data?.items ?? []).filter((item) => `${item.reference} ${item.title}`.toLowerCase().includes(wanted));
@@ -66,7 +69,7 @@ export function FigurePage() {
   return (
     <Page
       title={`${opened.data.label}: ${items.length}`}
-      lead={opened.data.explains}
+      lead={says ? `${opened.data.explains} ${says}` : opened.data.explains}
       fill
       actions={
         <>
@@ -116,7 +119,7 @@ export function FigurePage() {
       }
     >
       <Flex direction="column" h="100%">
-        {trend && <FigureTrend figure={figure!} collection={collection} />}
+        {trend && <FigureTrend figure={figure!} part={part} />}
         <Box flex="1" minH="0">
           {items.length === 0 ? (
             <EmptyState
@@ -130,7 +133,7 @@ export function FigurePage() {
               {words ? 'None of the items holds these words.' : 'Nothing counts here.'}
             </EmptyState>
           ) : (
-            <ItemRows figure={figure!} isWhole={!words && !collection} items={items} kinds={kinds} collections={collections} />
+            <ItemRows figure={figure!} isWhole={!words && !collection && !seen.lens} items={items} kinds={kinds} collections={collections} />
           )}
         </Box>
       </Flex>

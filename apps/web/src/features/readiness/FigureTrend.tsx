@@ -7,14 +7,14 @@ import { CartesianGrid, Line, LineChart, Tooltip, XAxis, YAxis } from 'recharts'
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote } from '../../shared/ui/feedback';
 import { useSize } from '../../shared/ui/use-size';
-import { useFigureTrend } from './queries';
+import { type Part, useFigureTrend } from './queries';
 
 const axis = { fill: 'var(--chakra-colors-fg-muted)', fontSize: 12 };
 
 /** What a figure was after some of the changes, and which of them moved it. */
-export function FigureTrend({ figure, collection }: { figure: string; collection: string | undefined }) {
+export function FigureTrend({ figure, part }: { figure: string; part: Part }) {
   const { id: project } = useProject();
-  const trend = useFigureTrend(project, figure, collection);
+  const trend = useFigureTrend(project, figure, part);
   const frame = useRef<HTMLDivElement>(null);
   const { width } = useSize(frame);
   const points = trend.data?.points ?? [];

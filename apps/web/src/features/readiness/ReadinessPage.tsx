@@ -3,6 +3,7 @@ import type { Readiness } from '@coomb/contract';
 import { type CoverageState, figure, stateWords, verificationStates } from '@coomb/core';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
@@ -13,20 +14,21 @@ import { useFindingRules, useReadiness } from './queries';
 /** The checklist in plain sentences, each with the number that decides it; every number opens its items. */
 export function ReadinessPage() {
   const project = useProject();
-  const readiness = useReadiness(project.id);
+  const { part, says } = useFiguresLens();
+  const readiness = useReadiness(project.id, part.lens);
   if (readiness.error) return <ErrorNote error={readiness.error} retry={() => void readiness.refetch()} />;
   if (!readiness.data) return <Loading what="the figures" />;
   const base = `/p/${project.id}/check/figure`;
   const { rules, states, results, links, scheme, collections } = readiness.data;
   return (
-    <Page>
+    <Page {...(says && { lead: says })}>
       <Box>
         {rules.map((rule) => (
           <RuleLine key={rule.rule} rule={rule} base={base} />
         ))}
         <VerifiedLine states={states} base={base} />
         <LinksLine links={links} base={base} />
-        <ConsistencyLine project={project.id} />
+        <ConsistencyLine project={project.id} isOfAll={part.lens !== undefined} />
         <SchemeLine figures={scheme} base={base} />
         <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
           <Distribution title="Tests per requirement" note="Too few, or too many?" figures={readiness.data.testsPerRequirement} base={base} />
@@ -197,7 +199,8 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
 }
 
 /** Rules of consistency: what they found opens in the list of findings, where it is mended. */
-function ConsistencyLine({ project }: { project: string }) {
+/** Of links between any items, whatever is looked through. */
+function ConsistencyLine({ project, isOfAll }: { project: string; isOfAll: boolean }) {
   const rules = useFindingRules(project)?.filter(({ group, id }) => group === 'links' && id !== 'suspect');
   if (!rules) return null;
   const wrong = rules.filter(({ weight }) => weight === 'wrong').reduce((sum, { open }) => sum + open, 0);
@@ -205,7 +208,7 @@ function ConsistencyLine({ project }: { project: string }) {
   return (
     <Line
       colour={wrong ? 'brick.fg' : 'moss.fg'}
-      asks="Links contradict neither each other nor what they join."
+      asks={`Links contradict neither each other nor what they join${isOfAll ? ' (of the whole project)' : ''}.`}
       open={
         wrong ? (
           <Box asChild textDecoration="underline">

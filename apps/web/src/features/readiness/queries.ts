@@ -5,19 +5,25 @@ import { projectKey } from '../../shared/api/keys';
 
 export { useReadiness } from '../section/queries';
 
-export function useFigure(project: string, figure: string, collection: string | undefined) {
+/** What a figure is looked at of: a collection, or what is seen through a lens. */
+export interface Part {
+  collection?: string;
+  lens?: string;
+}
+
+export function useFigure(project: string, figure: string, part: Part) {
   return useQuery({
-    queryKey: [...projectKey(project), 'figure', figure, collection],
-    queryFn: () => call(openFigure, { params: { project, figure }, query: collection ? { collection } : {} }),
+    queryKey: [...projectKey(project), 'figure', figure, part],
+    queryFn: () => call(openFigure, { params: { project, figure }, query: part }),
     placeholderData: keepPreviousData,
   });
 }
 
 /** What the figure was after some of the changes. */
-export function useFigureTrend(project: string, figure: string, collection: string | undefined) {
+export function useFigureTrend(project: string, figure: string, part: Part) {
   return useQuery({
-    queryKey: [...projectKey(project), 'figure trend', figure, collection],
-    queryFn: ({ signal }) => call(trendFigure, { params: { project, figure }, query: { points: 16, ...(collection && { collection }) }, signal }),
+    queryKey: [...projectKey(project), 'figure trend', figure, part],
+    queryFn: ({ signal }) => call(trendFigure, { params: { project, figure }, query: { points: 16, ...part }, signal }),
   });
 }
 

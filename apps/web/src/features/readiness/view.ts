@@ -7,6 +7,7 @@ export const readinessView: View = {
   name: 'Readiness',
   help: 'Is it designed, tested and shown to work? Every number opens its items; “why?” stands on each item.',
   path: 'check',
+  looksThrough: true,
   waits: (project) => `${figure(project.waiting.check)} open`,
   load: async () => (await import('./ReadinessPage')).ReadinessPage,
 };
@@ -16,6 +17,7 @@ export const findingsView: View = {
   name: 'Items behind a number',
   help: 'The items behind a number, with what was found at each.',
   addresses: ['check/figure/:figure'],
+  looksThrough: true,
   keys: itemListKeys,
   load: async () => (await import('./FigurePage')).FigurePage,
 };

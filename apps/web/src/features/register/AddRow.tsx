@@ -26,7 +26,7 @@ export function AddRow({ what, where, at }: Props) {
   const kind = kinds.find(({ id }) => id === (chosen || at?.kind)) ?? kinds[0];
   const add = useChange(project, (body: BodyOf<typeof createItem>) => call(createItem, { params: { project }, body }));
   /** Added one after the other, the next stands after the last. */
-  const [last, setLast] = useState<Brief>();
+  const [last, setLast] = useState<Pick<Brief, 'id' | 'kind' | 'reference'>>();
   const before = last ?? at;
   const isAfter = before !== undefined && before.kind === kind?.id;
   const home = collections.find(({ id }) => id === (where.collections[0] ?? collections.find((one) => one.kind === kind?.id)?.id));
@@ -38,7 +38,7 @@ export function AddRow({ what, where, at }: Props) {
       {
         onSuccess: (made) => {
           setTitle('');
-          setLast(made as unknown as Brief);
+          setLast(made);
           notify(
             `${made.reference} was added.${what.conditions.length > 0 ? ' It is among these rows once it passes their conditions.' : ''} Undo takes it back.`,
           );

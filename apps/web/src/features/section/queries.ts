@@ -23,10 +23,11 @@ export function useTrace(project: string, item: string | undefined) {
   });
 }
 
-export function useReadiness(project: string) {
+/** Figures of everything, or of what is seen through a lens. */
+export function useReadiness(project: string, lens?: string) {
   return useQuery({
-    queryKey: [...projectKey(project), 'readiness'],
-    queryFn: () => call(getReadiness, { params: { project } }),
+    queryKey: [...projectKey(project), 'readiness', lens],
+    queryFn: () => call(getReadiness, { params: { project }, query: lens ? { lens } : {} }),
     placeholderData: keepPreviousData,
   });
 }

@@ -53,6 +53,8 @@ interface Props {
   marks: Marks;
   selected: number;
   fillOf?: Look['fillOf'];
+  /** How strongly each shape is drawn; those at 0 are not there for the hand either. */
+  strengths?: Look['strengths'];
   control?: Ref<DrawingControl>;
   onSelect: (shape: number) => void;
   onOpen?: (shape: number) => void;
@@ -77,6 +79,7 @@ export function DrawingCanvas({
   marks,
   selected,
   fillOf,
+  strengths,
   control,
   onSelect,
   onOpen,
@@ -118,19 +121,19 @@ export function DrawingCanvas({
     void mode;
     const paper = readPaper(readColours(canvas.current!));
     state.current.paper = paper;
-    painter.current!.setScene(scene, { paper, fillOf });
+    painter.current!.setScene(scene, { paper, fillOf, strengths });
     // Letters that have not come yet are measured anew when they have.
     let isHere = true;
     const areHere = document.fonts?.status === 'loaded';
     void document.fonts?.ready.then(() => {
       if (!isHere || areHere) return;
       forgetWidths();
-      painter.current?.setScene(scene, { paper, fillOf });
+      painter.current?.setScene(scene, { paper, fillOf, strengths });
     });
     return () => {
       isHere = false;
     };
-  }, [scene, fillOf, mode]);
+  }, [scene, fillOf, strengths, mode]);
   const fitted = useRef<DrawingScene>(undefined);
   useEffect(() => {
     if (width === 0) return;
@@ -166,7 +169,8 @@ export function DrawingCanvas({
   };
   const shapeAt = (clientX: number, clientY: number) => {
     const { x, y } = pointOf(clientX, clientY);
-    return findShapeAt(scene, x, y, REACH / painter.current!.view.scale);
+    const found = findShapeAt(scene, x, y, REACH / painter.current!.view.scale);
+    return strengths?.[found] === 0 ? -1 : found;
   };
   useImperativeHandle(control, () => ({
     fit,
@@ -175,7 +179,7 @@ export function DrawingCanvas({
     shapeAt,
     focus: () => frame.current?.focus(),
     scale: () => painter.current!.view.scale,
-    toSvg: (title) => writeDrawing(scene, title, INK_ON_PAPER, measureText, fillOf && ((shape) => fillOf(shape, scene.shapes.indexOf(shape)))),
+    toSvg: (title) => writeDrawing(scene, title, INK_ON_PAPER, measureText, fillOf && ((shape) => fillOf(shape, scene.shapes.indexOf(shape))), strengths),
   }));
 
   const hand = useRef<{ x: number; y: number; view: ViewPort; shape: number; isMoving: boolean }>(undefined);

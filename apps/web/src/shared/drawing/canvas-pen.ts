@@ -36,6 +36,11 @@ export class CanvasPen implements Pen {
 
   constructor(private readonly context: Context) {}
 
+  /** How strongly what follows is painted, from 0 to 1. */
+  strength(share: number): void {
+    this.context.globalAlpha = share;
+  }
+
   rect(x: number, y: number, width: number, height: number, radius: number, ink: Ink): void {
     const { context } = this;
     context.beginPath();

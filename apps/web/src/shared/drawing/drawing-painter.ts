@@ -1,4 +1,16 @@
-import { type Box, detailAt, type DrawingScene, type DrawnShape, findHolding, findShown, groundOf, paintRoute, paintShape, type Paper } from '@coomb/core';
+import {
+  type Box,
+  detailAt,
+  type DrawingScene,
+  type DrawnShape,
+  findHolding,
+  findShown,
+  groundOf,
+  paintRoute,
+  paintShape,
+  type Paper,
+  routeStrength,
+} from '@coomb/core';
 import { CanvasPen } from './canvas-pen';
 
 /** What part of a drawing is shown: the point at the left top, and how many pixels its unit takes. */
@@ -21,6 +33,8 @@ interface Buffer {
 export interface Look {
   paper: Paper;
   fillOf?: ((shape: DrawnShape, index: number) => string | undefined) | undefined;
+  /** How strongly each shape is painted, from 0 to 1: in full where nothing is said. */
+  strengths?: ArrayLike<number> | undefined;
 }
 
 /** Buffers are larger than what is shown, so that it can be moved without painting. */
@@ -236,22 +250,28 @@ export class DrawingPainter {
   /** Holding shapes, then routes, then the rest. */
   private *paintBox(pen: CanvasPen, part: Box, scale: number): Generator<void> {
     const scene = this.scene!;
-    const { paper, fillOf } = this.look!;
+    const { paper, fillOf, strengths } = this.look!;
+    const strengthOf = (index: number) => strengths?.[index] ?? 1;
     const detail = detailAt(scale);
     const { shapes, routes } = findShown(scene, part);
     const holderOf = (index: number) => scene.shapes[scene.shapes[index]!.inside];
     let count = 0;
     for (const index of shapes)
-      if (this.holding.has(index)) {
+      if (this.holding.has(index) && strengthOf(index) > 0) {
+        pen.strength(strengthOf(index));
         paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index), holderOf(index));
         if (++count % AT_A_TIME === 0) yield;
       }
     for (const index of routes) {
+      const strength = strengths ? routeStrength(scene.routes[index]!, strengths) : 1;
+      if (strength === 0) continue;
+      pen.strength(strength);
       paintRoute(pen, paper, scene.routes[index]!, detail, groundOf(scene.shapes, paper, scene.routes[index]!));
       if (++count % AT_A_TIME === 0) yield;
     }
     for (const index of shapes)
-      if (!this.holding.has(index)) {
+      if (!this.holding.has(index) && strengthOf(index) > 0) {
+        pen.strength(strengthOf(index));
         paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index), holderOf(index));
         if (++count % AT_A_TIME === 0) yield;
       }

@@ -32,6 +32,7 @@ import { holdsIn, tellApart } from '../../linking/use-lines';
 import { UseBar } from '../../linking/UseBar';
 import { savePng, saveSvg, printSvg } from './save-drawing';
 import { ShapeOutline } from './ShapeOutline';
+import { useDrawnLook } from './use-drawn-look';
 
 const address = z.object({
   /** Element of the shape that is chosen. */
@@ -125,7 +126,12 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     found.delete(selected);
     return found;
   }, [drawn, linkedRows, hoveredRow, marked, selected, drawing.shapes, making?.fresh]);
-  const marks = useMemo(() => ({ counts: drawn.counts, lit }), [drawn.counts, lit]);
+  const drawnLook = useDrawnLook(drawing.shapes, drawn.rowOf, outline);
+  const { strengths } = drawnLook;
+  const marks = useMemo(() => {
+    const isThere = (shape: number) => strengths?.[shape] !== 0;
+    return { counts: new Map([...drawn.counts].filter(([shape]) => isThere(shape))), lit: new Set([...lit].filter(isThere)) };
+  }, [drawn.counts, lit, strengths]);
 
   const kindOf = (row: number) => scheme.kinds[outline.kind[row]!]!.id;
   const propose = (a: number, b: number) => {
@@ -338,6 +344,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                       routes={routes}
                       label={name}
                       marks={marks}
+                      {...drawnLook}
                       selected={selected}
                       onSelect={(shape) => select(shape >= count ? boxes.ownerOf[shape - count]! : shape)}
                       onOpen={(shape) => open(shape >= count ? boxes.ownerOf[shape - count]! : shape)}
