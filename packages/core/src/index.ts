@@ -144,3 +144,5 @@ export * from './register/register-of-list.js';
 export * from './register/tally.js';
 export * from './register/lens.js';
 export * from './register/colour-key.js';
+export * from './register/coat.js';
+export * from './register/link-key.js';

@@ -1,6 +1,13 @@
-import { keepView, readColours, withdrawItems, writeCells } from '@coomb/contract';
+import { editItem, getProject, keepView, readColours, withdrawItems, writeCells } from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
-import { addItem, makeProject, useServer } from '../testing/test-server.js';
+import type { Client } from '../cli/client.js';
+import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
+
+async function addTests(client: Client, project: string) {
+  const { collections } = await client.call(getProject, { params: { project } });
+  const tests = collections.find(({ kind }) => kind === 'testCase')!.id;
+  return [await addItem(client, project, tests, 'Opens'), await addItem(client, project, tests, 'Closes')];
+}
 
 describe('colour keys', () => {
   const server = useServer();
@@ -60,5 +67,30 @@ describe('colour keys', () => {
       ],
     });
     expect(reply.entries.map(({ count }) => count)).toEqual([0, 4]);
+  });
+
+  it('colour links: by kind and by what stands in their fields, as they are now', async () => {
+    const { read, client, project, items } = await scene();
+    const requirements = items;
+    const tests = await addTests(client, project);
+    await addLink(client, project, 'verifies', tests[0]!, requirements[0]!);
+    await addLink(client, project, 'verifies', tests[1]!, requirements[1]!);
+    await addLink(client, project, 'derives', requirements[2]!, requirements[0]!);
+    const byKind = {
+      about: 'links',
+      shown: { sort: 'linkKind' },
+      entries: [{ value: 'verifies', fill, line: '#123456', width: 3, dash: 'dotted', glyph: 'dot' }],
+    };
+    const told = await read(byKind);
+    expect(told).toMatchObject({ about: 'links', of: 'Kind of link', entries: [{ count: 2, line: '#123456', width: 3, dash: 'dotted', glyph: 'dot' }] });
+    expect(told.unkeyed).toEqual([{ value: 'is derived from', count: 1 }]);
+    expect(told.links.from.map((from, at) => [from, told.links.to[at], told.links.entry[at]])).toEqual([
+      [tests[0]!.node, requirements[0]!.node, 0],
+      [tests[1]!.node, requirements[1]!.node, 0],
+    ]);
+    const standing = { about: 'links', shown: { sort: 'linkStanding' }, entries: ['confirmed', 'suspect'].map((value) => ({ value, fill })) };
+    expect((await read(standing)).entries.map(({ count }) => count)).toEqual([3, 0]);
+    await client.call(editItem, { params: { project, item: requirements[1]!.id }, body: { revision: 2, html: '<p>Another flow.</p>' } });
+    expect((await read(standing)).entries.map(({ count }) => count)).toEqual([2, 1]);
   });
 });

@@ -1,4 +1,17 @@
-import { holdInLens, keepView, listChanges, lookThrough, queryLinks, queryRegister, undo, withdrawView, writeCells } from '@coomb/contract';
+import {
+  getReadiness,
+  holdInLens,
+  keepView,
+  listChanges,
+  lookThrough,
+  openFigure,
+  queryLinks,
+  queryRegister,
+  trendFigure,
+  undo,
+  withdrawView,
+  writeCells,
+} from '@coomb/contract';
 import { describe, expect, it } from 'vitest';
 import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
 
@@ -116,5 +129,29 @@ describe('lenses', () => {
     await expect(look(lens)).rejects.toMatchObject({ code: 'not-found' });
     const matrix = await client.call(keepView, { params: { project }, body: { sort: 'matrix', name: 'No lens', body: {} } });
     await expect(look(matrix)).rejects.toMatchObject({ code: 'not-found' });
+  });
+
+  it('are what readiness, figures and their trends are counted of; what a field said earlier counts for that moment', async () => {
+    const { client, project, level, flow, keep } = await scene();
+    const lens = (await keep('Urgent', { kinds: ['requirement'], others: 'hidden', conditions: [highPriority] })).id;
+    const tested = async (through?: string) => {
+      const { rules } = await client.call(getReadiness, { params: { project }, query: through ? { lens: through } : {} });
+      return rules.find(({ rule }) => rule === 'tested')!;
+    };
+    // The flow is tested through the level, which derives from it.
+    expect(await tested()).toMatchObject({ applicable: 2, counts: { met: 2 } });
+    expect(await tested(lens)).toMatchObject({ applicable: 1, counts: { met: 1 } });
+    const figure = 'rule:tested:applicable';
+    const open = async () => (await client.call(openFigure, { params: { project, figure }, query: { lens } })).items.map(({ title }) => title);
+    expect(await open()).toEqual(['Level']);
+    await client.call(writeCells, {
+      params: { project },
+      body: { cells: [{ item: flow.id, column: { sort: 'field', field: 'priority' }, text: 'High' }] } as never,
+    });
+    expect(await open()).toEqual(['Level', 'Flow']);
+    const { points } = await client.call(trendFigure, { params: { project, figure }, query: { lens, points: 24 } });
+    expect(points.map(({ count }) => count).slice(-3)).toEqual([1, 1, 2]);
+    expect(points[0]!.count).toBe(0);
+    await expect(client.call(getReadiness, { params: { project }, query: { lens: level.id } })).rejects.toMatchObject({ code: 'not-found' });
   });
 });

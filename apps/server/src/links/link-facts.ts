@@ -15,9 +15,13 @@ export class LinkFacts {
   at = new Float64Array(0);
   readonly origins: string[] = [];
   readonly persons: string[] = [];
+  /** Of links that say something in a field; most say nothing. */
+  readonly fields = new Map<number, LinkValue['fields']>();
   private readonly numbers = [new Map<string, number>(), new Map<string, number>()] as const;
 
-  set(link: number, { origin, confirmedBy, confirmedAt }: Told): void {
+  set(link: number, { origin, confirmedBy, confirmedAt, fields }: Told): void {
+    if (fields && Object.keys(fields).length > 0) this.fields.set(link, fields);
+    else this.fields.delete(link);
     if (link >= this.at.length) {
       const room = Math.ceil(link * 1.25) + 64;
       for (const column of ['origin', 'person'] as const) {
@@ -82,13 +86,16 @@ export class LinkFactsKeeper {
         select string_agg(id::text, ',') as ids, string_agg((extract(epoch from confirmed_at) * 1000)::bigint::text, ',') as times
         from link where project_id = ${state.id} and not withdrawn and origin = ${origin} and confirmed_by = ${confirmedBy}`),
     );
+    const { rows: said } = await this.db.execute<{ id: string; fields: LinkValue['fields'] }>(sql`
+      select id, fields from link where project_id = ${state.id} and not withdrawn and fields <> '{}'::jsonb`);
+    const fieldsOf = new Map(said.map(({ id, fields }) => [id, fields]));
     const texts = await Promise.all(packed);
     return texts.flatMap(({ rows: [row] }, at) => {
       if (!row?.ids) return [];
       const times = row.times.split(',');
-      return row.ids.split(',').map((id, index) => ({ ...sorts[at]!, id, confirmedAt: Number(times[index]) }));
+      return row.ids.split(',').map((id, index) => ({ ...sorts[at]!, id, confirmedAt: Number(times[index]), fields: fieldsOf.get(id) }));
     });
   }
 }
 
-type Told = Pick<LinkValue, 'id' | 'origin' | 'confirmedBy'> & { confirmedAt: string | number };
+type Told = Pick<LinkValue, 'id' | 'origin' | 'confirmedBy'> & { confirmedAt: string | number; fields?: LinkValue['fields'] | undefined };

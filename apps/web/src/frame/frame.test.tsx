@@ -329,11 +329,23 @@ describe('the colour key beside the name of the project', () => {
   usePage();
   afterEach(() => sessionStorage.clear());
 
+  const priorityKey = { shown: { sort: 'field', of: 'priority' }, ranges: false, entries: ['High', 'Low'].map((value) => ({ value, fill: '#0072b2' })) };
+
   it('is chosen, shows its entries with how many items have each, and what has none; and is taken off', async () => {
     answer(getProject, aProject);
-    answer(listSavedViews, [{ id: idOf(81), sort: 'colourKey', name: 'Priority', body: { key: '{}' }, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' }]);
+    answer(listSavedViews, [
+      { id: idOf(81), sort: 'colourKey', name: 'Priority', body: { key: JSON.stringify(priorityKey) }, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' },
+    ]);
     answer(readColours, {
-      ...{ seq: 7, name: 'Priority', of: 'Priority', items: [['SYS-001'], []], unkeyed: [{ value: 'Odd', count: 3 }] },
+      ...{
+        seq: 7,
+        name: 'Priority',
+        about: 'items',
+        links: { from: [], to: [], kind: [], entry: [] },
+        of: 'Priority',
+        items: [['SYS-001'], []],
+        unkeyed: [{ value: 'Odd', count: 3 }],
+      },
       entries: [
         { value: 'High', label: 'Urgent', fill: '#0072b2', count: 1 },
         { value: 'Low', label: 'Low', fill: '#f0e442', count: 0 },
@@ -349,6 +361,8 @@ describe('the colour key beside the name of the project', () => {
     await userEvent.click(await screen.findByRole('button', { name: 'by state' }));
     await userEvent.click(await screen.findByRole('button', { name: 'Priority' }));
     expect(await screen.findByText('Odd: no entry')).toBeTruthy();
+    const list = decodeURIComponent((screen.getByRole('link', { name: '1 item of Urgent' }) as HTMLAnchorElement).href);
+    expect(list).toContain('"conditions":[{"way":[],"of":"some","shown":{"sort":"field","of":"priority"},"test":"is","values":["High"]}]');
     const filled = screen.getByText('SYS-001');
     expect([filled.style.background, filled.style.color]).toEqual(['rgb(0, 114, 178)', 'rgb(255, 255, 255)']);
     expect(screen.getByText('SYS-002').style.background).toBe('');

@@ -107,7 +107,7 @@ describe('figures', () => {
   it('keep their words readable on any fill', () => {
     for (const fill of ['#000000', '#7a2b10', '#808080', '#c0d0e0', '#ffffff']) {
       const pen = new Recorder();
-      paintShape(pen, paper, shape(), 3, false, fill);
+      paintShape(pen, paper, shape(), 3, false, { fill });
       const light = (colour: string) => {
         const [r, g, b] = [1, 3, 5].map((at) => {
           const part = Number.parseInt(colour.slice(at, at + 2), 16) / 255;

@@ -1,3 +1,4 @@
+import { type Coat, dashOf } from '../register/coat.js';
 import type { DrawnRoute } from './drawn.js';
 import type { EndMark } from './figure.js';
 import type { Detail } from './brush.js';
@@ -6,13 +7,14 @@ import { fitLine, type Paper, type Pen, type PenFont } from './pen.js';
 const LABEL: PenFont = { size: 11 };
 
 /** Paints a route with its marks and label. */
-export function paintRoute(pen: Pen, paper: Paper, route: DrawnRoute, detail: Detail, ground = paper.ground, colour?: string): void {
+export function paintRoute(pen: Pen, paper: Paper, route: DrawnRoute, detail: Detail, ground = paper.ground, coat: Coat = {}): void {
   const { points, dashed } = route;
   if (points.length < 2) return;
-  const stroke = colour ?? route.style?.line ?? paper.line;
+  const stroke = coat.line ?? coat.fill ?? route.style?.line ?? paper.line;
   const flat: number[] = [];
   for (const { x, y } of points) flat.push(x, y);
-  pen.line(flat, false, { stroke, width: detail === 0 ? 3 : 1.1, dashed: dashed && detail >= 2 });
+  const own = coat.dash && detail >= 2 ? { dashes: dashOf(coat.dash) } : {};
+  pen.line(flat, false, { stroke, width: detail === 0 ? 3 : (coat.width ?? (coat.fill ? 1.8 : 1.1)), dashed: dashed && detail >= 2, ...own });
   if (detail < 2) return;
   paintEnd(pen, paper, route.start, points[1]!, points[0]!, stroke);
   paintEnd(pen, paper, route.end, points.at(-2)!, points.at(-1)!, stroke);

@@ -1,3 +1,4 @@
+import { type Coat, dashOf } from '../register/coat.js';
 import {
   type Brush,
   type Detail,
@@ -22,10 +23,15 @@ import {
 import type { DrawnShape } from './drawn.js';
 import { fitLine, type Ink, type Paper, type Pen } from './pen.js';
 
-/** Paints a figure as its notation draws it. */
-export function paintShape(pen: Pen, paper: Paper, shape: DrawnShape, detail: Detail, holds: boolean, fill?: string, holder?: DrawnShape): void {
+/** Paints a figure as its notation draws it; with the coat that a colour key gives it. */
+export function paintShape(pen: Pen, paper: Paper, shape: DrawnShape, detail: Detail, holds: boolean, coat: Coat = {}, holder?: DrawnShape): void {
+  const { fill } = coat;
   const ground = fill ?? shape.style?.fill ?? (holds ? paper.inside : shape.figure === 'note' ? paper.note : paper.fill);
-  const ink: Ink = { fill: ground, stroke: shape.style?.line ?? paper.line, width: 1.2 };
+  const dashed = dashOf(coat.dash);
+  const ink: Ink = {
+    ...{ fill: ground, stroke: coat.line ?? shape.style?.line ?? paper.line, width: coat.width ?? 1.2 },
+    ...(dashed.length > 0 && { dashes: dashed }),
+  };
   const brush: Brush = { pen, paper, shape, ink, font: inkOn(ground, paper.ink, shape.style?.font), detail, holds, holder };
   const { x, y, width, height } = shape;
   if (detail === 0) {

@@ -15,6 +15,8 @@ export interface Ink {
   stroke?: string | undefined;
   width?: number;
   dashed?: boolean;
+  /** Lengths of strokes and gaps, where it is not those of dashed lines. */
+  dashes?: readonly number[] | undefined;
 }
 
 export interface PenFont {

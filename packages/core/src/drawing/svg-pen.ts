@@ -50,6 +50,6 @@ export class SvgPen implements Pen {
   }
 }
 
-function inked({ fill, stroke, width = 1, dashed }: Ink): string {
-  return ` fill="${fill ?? 'none'}"${stroke ? ` stroke="${stroke}" stroke-width="${width}"` : ''}${dashed ? ' stroke-dasharray="5 4"' : ''}`;
+function inked({ fill, stroke, width = 1, dashed, dashes = dashed ? [5, 4] : [] }: Ink): string {
+  return ` fill="${fill ?? 'none'}"${stroke ? ` stroke="${stroke}" stroke-width="${width}"` : ''}${dashes.length > 0 ? ` stroke-dasharray="${dashes.join(' ')}"` : ''}`;
 }

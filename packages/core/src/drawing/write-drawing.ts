@@ -1,3 +1,4 @@
+import type { Coat } from '../register/coat.js';
 import type { DrawingScene } from './drawing-scene.js';
 import type { DrawnRoute, DrawnShape } from './drawn.js';
 import { routeStrength } from './drawn-through.js';
@@ -6,31 +7,32 @@ import { paintShape } from './paint-shape.js';
 import type { Paper, Pen } from './pen.js';
 import { SvgPen } from './svg-pen.js';
 
-/** A drawing as a file of SVG, whole. `fillOf` gives fills by a colour key, `strengths` how strongly each shape is drawn, from 0 (not at all) to 1. */
+/** A drawing as a file of SVG, whole. `coatOf` and `coatOfRoute` give what a colour key says, `strengths` how strongly each shape is drawn, from 0 (not at all) to 1. */
 export function writeDrawing(
   scene: DrawingScene,
   title: string,
   paper: Paper,
   measure: Pen['measure'],
-  fillOf: (shape: DrawnShape) => string | undefined = () => undefined,
+  coatOf: (shape: DrawnShape) => Coat | undefined = () => undefined,
   strengths?: ArrayLike<number>,
+  coatOfRoute: (route: DrawnRoute) => Coat | undefined = () => undefined,
 ): string {
   const pen = new SvgPen(measure);
   const holding = findHolding(scene.shapes);
   const strengthOf = (index: number) => strengths?.[index] ?? 1;
   const isFrame = (index: number) => holding.has(index);
   scene.shapes.forEach((shape, index) => {
-    if (isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, true, fillOf(shape), scene.shapes[shape.inside], strengthOf(index));
+    if (isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, true, coatOf(shape), scene.shapes[shape.inside], strengthOf(index));
   });
   for (const route of scene.routes) {
     const strength = strengths ? routeStrength(route, strengths) : 1;
     if (strength === 0) continue;
     if (strength < 1) pen.begin('', strength);
-    paintRoute(pen, paper, route, 3, groundOf(scene.shapes, paper, route));
+    paintRoute(pen, paper, route, 3, groundOf(scene.shapes, paper, route), coatOfRoute(route));
     if (strength < 1) pen.end();
   }
   scene.shapes.forEach((shape, index) => {
-    if (!isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, false, fillOf(shape), scene.shapes[shape.inside], strengthOf(index));
+    if (!isFrame(index) && strengthOf(index) > 0) paintNamed(pen, paper, shape, false, coatOf(shape), scene.shapes[shape.inside], strengthOf(index));
   });
   return pen.finish(scene.bounds, paper.ground, title);
 }
@@ -40,12 +42,12 @@ function paintNamed(
   paper: Paper,
   shape: DrawnShape,
   holds: boolean,
-  fill: string | undefined,
+  coat: Coat | undefined,
   holder: DrawnShape | undefined,
   strength: number,
 ): void {
   pen.begin(shape.name, strength);
-  paintShape(pen, paper, shape, 3, holds, fill, holder);
+  paintShape(pen, paper, shape, 3, holds, coat, holder);
   pen.end();
 }
 

@@ -1,3 +1,4 @@
+import type { Dash, GlyphName } from './coat.js';
 import { readerOf, sayValue } from './read-column.js';
 import type { Shown } from './register.js';
 import type { RegisterGround } from './shows/show.js';
@@ -9,10 +10,16 @@ export interface ColourEntry {
   label?: string | undefined;
   /** "#1a2b3c". */
   fill: string;
+  line?: string | undefined;
+  width?: number | undefined;
+  dash?: Dash | undefined;
+  glyph?: GlyphName | undefined;
 }
 
 /** Colours for what items say: one for each value, or for ranges of numbers or days. The first entry that fits colours the item. */
 export interface ColourKey {
+  /** What is coloured; items where nothing is said. */
+  about?: 'items' | 'links' | undefined;
   shown: Shown;
   /** Whether entries are bounds of ranges, in rising order. */
   ranges: boolean;

@@ -149,7 +149,7 @@ const says: Tester = (values) => {
   };
 };
 const reaches =
-  (sign: 1 | -1): Tester =>
+  (sign: 1 | -1, isStrict = false): Tester =>
   ([bound = ''], { type, order }) => {
     const limit: One = type === 'number' ? Number(bound) : bound;
     return (value) => {
@@ -157,7 +157,8 @@ const reaches =
       return asList(value).some((one) => {
         // A day that is the last to pass ends at midnight.
         const met = type === 'moment' ? String(one).slice(0, bound.length) : one;
-        return sign * compareOne(met, limit, order) >= 0;
+        const by = sign * compareOne(met, limit, order);
+        return isStrict ? by > 0 : by >= 0;
       });
     };
   };
@@ -175,6 +176,7 @@ const testers: Record<Condition['test'], Tester> = {
   saysNot: not(says),
   atLeast: reaches(1),
   atMost: reaches(-1),
+  above: reaches(1, true),
   given: () => (value) => value !== null,
   missing: () => (value) => value === null,
 };

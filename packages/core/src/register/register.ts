@@ -40,7 +40,7 @@ export interface Column {
 }
 
 /** What a value is asked for. `values` are words as they are shown, numbers, or days such as 2026-11-28. */
-export const tests = ['is', 'isNot', 'says', 'saysNot', 'atLeast', 'atMost', 'given', 'missing'] as const;
+export const tests = ['is', 'isNot', 'says', 'saysNot', 'atLeast', 'atMost', 'above', 'given', 'missing'] as const;
 export type TestSort = (typeof tests)[number];
 
 /** Which of the items that a way leads to must pass. */

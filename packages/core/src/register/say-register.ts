@@ -35,6 +35,7 @@ const testWords: Record<TestSort, string> = {
   saysNot: 'does not say',
   atLeast: 'is at least',
   atMost: 'is at most',
+  above: 'is above',
   given: 'is given',
   missing: 'is missing',
 };

@@ -2,8 +2,10 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { ListedLink, linkSorts } from '@coomb/contract';
 import { isNoValue } from '@coomb/core';
 import { format } from 'date-fns';
+import { useLinkCoats } from '../../shared/colour-key/fills';
+import { useProject } from '../../shared/live/project-queries';
 import { OneLine } from '../../shared/ui/one-line';
-import { Reference } from '../../shared/ui/reference';
+import { Filled, Reference } from '../../shared/ui/reference';
 import { StateMark } from '../../shared/ui/states';
 import type { Names } from './use-names';
 
@@ -33,13 +35,20 @@ export function LinkHeads({ sort, descending, onSort }: { sort: Sort; descending
 
 /** One link: both ends, how it reads, who vouches for it; what is out of the ordinary stands behind the end that it is about. */
 export function LinkColumns({ link, names }: { link: ListedLink | undefined; names: Names }) {
+  const { linkKinds } = useProject().scheme;
+  const coats = useLinkCoats();
   if (!link) return <Box h="10px" flex="1" bg="bg.subtle" maxW="40%" />;
+  const coat = coats?.(
+    link.from.node,
+    link.to.node,
+    linkKinds.findIndex(({ id }) => id === link.kind),
+  );
   const fields = Object.values(link.fields).filter((value) => !isNoValue(value));
   return (
     <>
       <End item={link.from} use={link.fromUse} flex={columns[0].flex} />
       <Flex flex={columns[1].flex} minW="0" align="center" gap="1" fontSize="13px" color="fg.muted">
-        <OneLine text={names.phrase(link.kind)} />
+        {coat ? <Filled coat={coat}>{names.phrase(link.kind)}</Filled> : <OneLine text={names.phrase(link.kind)} />}
         {link.suspect && (
           <Box flexShrink={0} fontSize="12px" fontWeight="600" color="fg.warning">
             suspect

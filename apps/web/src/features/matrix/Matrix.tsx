@@ -19,6 +19,7 @@ import { CellCard } from './CellCard';
 import { ChosenBar } from './ChosenBar';
 import { HeadFind } from './HeadFind';
 import { ColumnHeads, lineId, RowHeads } from './MatrixHeads';
+import { useLinkCoats } from '../../shared/colour-key/fills';
 import { foldSide } from './use-fold';
 import { holdsAt, isItemLine, type MatrixSide, type MatrixSides } from './matrix-sides';
 import { type CellLook, cellSize, paintMatrix } from './paint-matrix';
@@ -76,6 +77,11 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
   const isHeading = (side: 'row' | 'column', line: number) =>
     side === 'row' ? !isItemLine(outline, sides.row, rows.lines[line]!) : !isItemLine(outline, sides.column, columns.lines[line]!);
   useAtHand(rows.lines.length > 0 && !isHeading('row', at.row) ? [heldItem(outline, rowItem(at.row))] : []);
+  const coats = useLinkCoats();
+  const coatAt = (row: number, column: number) => {
+    const [a, b] = [outline.node[sides.row.rows[rows.lines[row]!]!], outline.node[sides.column.rows[columns.lines[column]!]!]];
+    return a === undefined || b === undefined ? undefined : (coats?.(a, b) ?? coats?.(b, a));
+  };
   const hasUses = sides.row.uses.size + sides.column.uses.size > 0;
   /** What a cell holds where lines are uses: there, there as everywhere, or in other uses of an end only. */
   const markOf = (row: number, column: number): CellLook | undefined => {
@@ -106,6 +112,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
       isRowGap: (line) => sides.row.linked[rows.lines[line]!] === 0 && rows.size[line] === 1,
       isColumnGap: (line) => sides.column.linked[columns.lines[line]!] === 0 && columns.size[line] === 1,
       markOf: hasUses ? markOf : undefined,
+      coatAt: coats && coatAt,
     });
   });
 

@@ -149,7 +149,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
                   <span className="use">in </span>
                 ) : (
                   !heading && (
-                    <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+                    <span className="reference">{fills?.has(reference) ? <Filled coat={fills.get(reference)!}>{reference}</Filled> : reference} </span>
                   )
                 )}
                 <bdi>{title}</bdi>
@@ -202,7 +202,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
                   <span className="use">in </span>
                 ) : (
                   !heading && (
-                    <span className="reference">{fills?.has(reference) ? <Filled fill={fills.get(reference)!}>{reference}</Filled> : reference} </span>
+                    <span className="reference">{fills?.has(reference) ? <Filled coat={fills.get(reference)!}>{reference}</Filled> : reference} </span>
                   )
                 )}
                 <bdi>{title}</bdi>

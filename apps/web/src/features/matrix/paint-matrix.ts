@@ -1,4 +1,4 @@
-import type { FoldedAxis, FoldedCells } from '@coomb/core';
+import type { Coat, FoldedAxis, FoldedCells } from '@coomb/core';
 import type { Glyph } from './glyphs';
 
 export const cellSize = 22;
@@ -14,6 +14,8 @@ export interface MatrixLook {
   isHeading: (side: 'row' | 'column', line: number) => boolean;
   /** Where what an unfolded cell holds holds, where lines are uses; else of its marks alone. */
   markOf: ((row: number, column: number) => CellLook | undefined) | undefined;
+  /** What a colour key says of the link that an unfolded cell holds. */
+  coatAt: ((row: number, column: number) => Coat | undefined) | undefined;
   cursor: { row: number; column: number };
   /** The other corner of the rectangle that is chosen. */
   anchor: { row: number; column: number };
@@ -80,13 +82,14 @@ export function paintMatrix(context: CanvasRenderingContext2D, view: View, look:
       const isFolded = rows.size[row]! > 1 || columns.size[column]! > 1;
       const [count, marks, suspects] = [line.counts[at]!, line.marks[at]!, line.suspects[at]!];
       if (isFolded) paintCount(context, look, count, suspects > 0, x(column), y(row));
-      else if (!look.markOf) paintMarks(context, look, { mark: 'here', marks, count, suspect: suspects > 0 }, x(column), y(row));
+      else if (!look.markOf)
+        paintMarks(context, look, { mark: 'here', marks, count, suspect: suspects > 0, coat: look.coatAt?.(row, column) }, x(column), y(row));
     }
     // Where lines are uses, a cell without an entry of its own may still be linked, as everywhere or elsewhere.
     if (look.markOf && rows.size[row] === 1)
       for (let column = firstColumn; column <= lastColumn; column++) {
         const cell = columns.size[column] === 1 ? look.markOf(row, column) : undefined;
-        if (cell) paintMarks(context, look, cell, x(column), y(row));
+        if (cell) paintMarks(context, look, { ...cell, coat: look.coatAt?.(row, column) }, x(column), y(row));
       }
   }
   context.strokeStyle = colour(look.focused ? 'moss.solid' : 'border.emphasized');
@@ -154,7 +157,13 @@ function paintCount(context: CanvasRenderingContext2D, { colour }: MatrixLook, c
   context.fill();
 }
 
-function paintMarks(context: CanvasRenderingContext2D, look: MatrixLook, { mark, marks, count, suspect }: CellLook, x: number, y: number): void {
+function paintMarks(
+  context: CanvasRenderingContext2D,
+  look: MatrixLook,
+  { mark, marks, count, suspect, coat }: CellLook & { coat?: Coat | undefined },
+  x: number,
+  y: number,
+): void {
   const { colour, glyphs } = look;
   const centre = { x: x + cellSize / 2 - 0.5, y: y + cellSize / 2 - 0.5 };
   if (mark === 'elsewhere') {
@@ -171,7 +180,7 @@ function paintMarks(context: CanvasRenderingContext2D, look: MatrixLook, { mark,
     context.save();
     context.translate(centre.x + dx, centre.y + dy);
     context.scale(size, size);
-    context.fillStyle = context.strokeStyle = colour(suspect ? 'suspect' : glyph.token);
+    context.fillStyle = context.strokeStyle = coat?.line ?? coat?.fill ?? colour(suspect ? 'suspect' : glyph.token);
     context.lineWidth = 1.5 / size;
     // In every use, and so here too.
     if (mark === 'everywhere') context.stroke(pathOf(glyph));

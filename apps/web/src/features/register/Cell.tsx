@@ -1,8 +1,9 @@
 import type { RegisterRow, RegisterValue } from '@coomb/contract';
-import { inkOn, stateWords, type VerificationState, verificationStates } from '@coomb/core';
+import { type Coat, stateWords, type VerificationState, verificationStates } from '@coomb/core';
 import { format } from 'date-fns';
 import { Link } from 'react-router';
 import { carries } from '../../shared/marks/drag-items';
+import { Filled } from '../../shared/ui/reference';
 import { stateGlyphs } from '../../shared/ui/state-glyphs';
 import { Glyph } from '../../shared/ui/states';
 import { type Refusal, textOf } from './use-cells';
@@ -19,7 +20,7 @@ interface Props {
   refusal: Refusal | undefined;
   /** Whether a lens lights others. */
   isFaint: boolean;
-  fills: ReadonlyMap<string, string> | undefined;
+  fills: ReadonlyMap<string, Coat> | undefined;
   addressOf: (reference: string) => string;
 }
 
@@ -48,7 +49,7 @@ function Value({ row, value, sort, isOwn, type, fills, addressOf }: Props) {
     const fill = fills?.get(reference);
     return (
       <Link key={reference} className="reference" to={addressOf(reference)} {...carries(reference)}>
-        {fill ? <span style={{ background: fill, color: inkOn(fill), borderRadius: 2, padding: '0 4px', margin: '0 -4px' }}>{reference}</span> : reference}
+        {fill ? <Filled coat={fill}>{reference}</Filled> : reference}
       </Link>
     );
   };

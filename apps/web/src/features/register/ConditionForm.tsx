@@ -9,8 +9,8 @@ const quantityWords = { some: 'at least one', every: 'every one', no: 'none' };
 
 /** What may be asked of a value, by its type. */
 function testsOf(type: string | undefined, hasValues: boolean): TestSort[] {
-  if (type === 'number') return ['is', 'atLeast', 'atMost', 'given', 'missing'];
-  if (type === 'moment') return ['atLeast', 'atMost', 'is', 'given', 'missing'];
+  if (type === 'number') return ['is', 'atLeast', 'atMost', 'above', 'given', 'missing'];
+  if (type === 'moment') return ['atLeast', 'atMost', 'above', 'is', 'given', 'missing'];
   if (type === 'yesNo' || hasValues) return ['is', 'isNot', 'given', 'missing'];
   return ['says', 'saysNot', 'is', 'isNot', 'given', 'missing'];
 }

@@ -1,5 +1,5 @@
 import { Box, Button, Field, Flex, IconButton, Input } from '@chakra-ui/react';
-import { type ColourEntry, findOffer, inkOn, proposeFills, shows } from '@coomb/core';
+import { type ColourEntry, dashes, findLinkOffer, findOffer, type GlyphName, glyphNames, linkOffers, proposeFills, shows } from '@coomb/core';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { colourBy } from '../../shared/colour-key/key-on';
@@ -7,6 +7,7 @@ import { useProject } from '../../shared/live/project-queries';
 import { useKeepView } from '../../shared/saved-views/queries';
 import { AskDialog } from '../../shared/ui/ask-dialog';
 import { Choice } from '../../shared/ui/choice';
+import { Filled } from '../../shared/ui/reference';
 import { fetchRegister } from './queries';
 
 /** Values that entries are proposed for at most. */
@@ -20,22 +21,26 @@ export function MakeKey() {
   const [of, setOf] = useState('');
   const [entries, setEntries] = useState<ColourEntry[]>([]);
   const keep = useKeepView(project);
-  const offers = shows
+  const ofItems = shows
     .filter(({ sort }) => !['text', 'title', 'reference'].includes(sort))
     .flatMap((show) => show.offers(scheme).map(({ of: which, label, type, values }) => ({ value: `${show.sort}\u0001${which ?? ''}`, label, type, values })));
+  const ofLinks = linkOffers(scheme).map(({ sort: own, of: which, label, type, values }) => ({ value: `${own}\u0001${which ?? ''}`, label, type, values }));
+  const offers = [...ofItems, ...ofLinks];
+  const about = ofLinks.some(({ value }) => value === of) ? ('links' as const) : ('items' as const);
   const [sort, which] = of.split('\u0001') as [string, string | undefined];
   const shown = { sort, ...(which && { of: which }) };
-  const offer = of ? findOffer(scheme, shown) : undefined;
+  const offer = of ? (about === 'links' ? findLinkOffer(scheme, shown) : findOffer(scheme, shown)) : undefined;
   const ranges = offer?.type === 'number' || offer?.type === 'moment';
   const propose = async (value: string) => {
     setOf(value);
     const [wantedSort, wantedOf] = value.split('\u0001') as [string, string | undefined];
     const wanted = { sort: wantedSort, ...(wantedOf && { of: wantedOf }) };
-    const found = findOffer(scheme, wanted);
+    const isOfLinks = ofLinks.some((one) => one.value === value);
+    const found = isOfLinks ? findLinkOffer(scheme, wanted) : findOffer(scheme, wanted);
     if (!name || offers.some(({ label }) => label === name)) setName(found?.label ?? '');
     let values: readonly string[] = found?.values ?? (found?.type === 'yesNo' ? ['yes', 'no'] : []);
     if (found?.type === 'number' || found?.type === 'moment') values = [''];
-    else if (values.length === 0) {
+    else if (values.length === 0 && !isOfLinks) {
       // What has no values of its own is coloured by those that stand there.
       const column = { id: 'c', way: [], shown: wanted, as: 'list' as const };
       const what = { kinds: [], columns: [column], conditions: [], match: 'all' as const, sort: [], group: ['c'], shape: 'list' as const };
@@ -49,19 +54,20 @@ export function MakeKey() {
   const add = () => setEntries([...entries, { value: '', fill: proposeFills(entries.length + 1).at(-1)! }]);
   return (
     <>
-      <Button size="2xs" variant="outline" onClick={() => setOpen(true)} title="Colour items by what they say, in every view">
+      <Button size="2xs" variant="outline" onClick={() => setOpen(true)} title="Colour items or links by what they say, in every view">
         Colour key…
       </Button>
       {open && (
         <AskDialog
-          title="Colour items"
+          title="Colour items or links"
+          wide
           says="By what they say in one of their values, in every view. It is kept for everybody; text stays readable on every fill."
           verb="Keep and colour"
           busy={keep.isPending}
           disabled={!offer || entries.length === 0 || name.trim() === ''}
           onDo={() =>
             keep.mutate(
-              { sort: 'colourKey', name: name.trim(), body: { key: JSON.stringify({ shown, ranges, entries: ranges ? inOrder(entries) : entries }) } },
+              { sort: 'colourKey', name: name.trim(), body: { key: JSON.stringify({ about, shown, ranges, entries: ranges ? inOrder(entries) : entries }) } },
               {
                 onSuccess: ({ id }) => {
                   colourBy(project, id);
@@ -106,8 +112,37 @@ export function MakeKey() {
                     value={entry.label ?? ''}
                     onChange={(event) => set(at, { label: event.target.value || undefined })}
                   />
-                  <Box px="2" borderRadius="2px" fontSize="12px" style={{ background: entry.fill, color: inkOn(entry.fill) }}>
-                    Aa
+                  <input
+                    type="color"
+                    aria-label={`Line of ${entry.value || 'the rest'}`}
+                    title="Colour of its line"
+                    value={entry.line ?? entry.fill}
+                    onChange={(event) => set(at, { line: event.target.value })}
+                    style={{ width: 24, height: 24, flexShrink: 0 }}
+                  />
+                  <Box flexShrink={0} w="8.2rem">
+                    <Choice
+                      width="100%"
+                      label={`Line of entry ${at + 1}`}
+                      value={`${entry.dash ?? ''} ${entry.width ?? ''}`}
+                      options={[{ value: ' ', label: 'usual line' }, ...lines.map((value) => ({ value, label: sayLine(value) }))]}
+                      onChange={(value) => {
+                        const [dash, width] = value.split(' ');
+                        set(at, { dash: dashes.find((one) => one === dash), width: width ? Number(width) : undefined });
+                      }}
+                    />
+                  </Box>
+                  <Box flexShrink={0} w="6.4rem">
+                    <Choice
+                      width="100%"
+                      label={`Sign of entry ${at + 1}`}
+                      value={entry.glyph ?? ''}
+                      options={[{ value: '', label: 'no sign' }, ...glyphNames.map((value) => ({ value, label: value }))]}
+                      onChange={(value) => set(at, { glyph: (value || undefined) as GlyphName | undefined })}
+                    />
+                  </Box>
+                  <Box flexShrink={0} px="1.5" fontSize="12px">
+                    <Filled coat={entry}>Aa</Filled>
                   </Box>
                   <IconButton
                     aria-label={`Leave ${entry.value || 'this'} out`}
@@ -135,6 +170,13 @@ export function MakeKey() {
     </>
   );
 }
+
+/** Dash and width of the lines that are offered. */
+const lines = dashes.flatMap((dash) => [1.5, 3].map((width) => `${dash} ${width}`));
+const sayLine = (line: string) => {
+  const [dash, width] = line.split(' ');
+  return `${dash}, ${width === '3' ? 'wide' : 'thin'}`;
+};
 
 /** Bounds from the least on; the one without stands last. */
 const inOrder = (entries: readonly ColourEntry[]) =>

@@ -1,4 +1,4 @@
-import { type VerificationState, verificationStates } from '@coomb/core';
+import { type Coat, type VerificationState, verificationStates } from '@coomb/core';
 import type { OutlineReply } from '@coomb/contract';
 import { cellAt, centreOf, dipAt, type SectionLayout } from './section-layout';
 import { stateGlyphs } from '../../shared/ui/state-glyphs';
@@ -11,7 +11,7 @@ export interface SectionLook {
   /** States, by their place, that rows are painted in other than their own. */
   becomes?: ReadonlyMap<number, number>;
   /** Fills of a colour key, by reference, in place of states. */
-  fills?: ReadonlyMap<string, string> | undefined;
+  fills?: ReadonlyMap<string, Coat> | undefined;
 }
 
 /** Paints everything that does not follow the pointer: ground, seams, cells. Done once; hovering only lays over it. */
@@ -123,7 +123,7 @@ function paintCell(
   const side = layout.cell - gap;
   context.globalAlpha = look.brushed && !look.brushed.has(row) ? 0.22 : 1;
   if (look.fills) {
-    context.fillStyle = look.fills.get(outline.reference[row]!) ?? look.colour('bg.panel');
+    context.fillStyle = look.fills.get(outline.reference[row]!)?.fill ?? look.colour('bg.panel');
     context.fillRect(x, y, side, side);
     context.globalAlpha = 1;
     return;

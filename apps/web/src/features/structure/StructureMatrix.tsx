@@ -177,7 +177,7 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
                     </Box>
                     {thing.name && (
                       <Box fontFamily="mono" fontSize="11px" color="moss.fg" flexShrink={0}>
-                        {thing.name}
+                        {fills?.has(thing.name) ? <Filled coat={fills.get(thing.name)!}>{thing.name}</Filled> : thing.name}
                       </Box>
                     )}
                     <Box flex="1" fontFamily="serif" fontWeight={thing.isFolded ? '600' : undefined} truncate title={says(place)}>

@@ -1,4 +1,5 @@
-import { readColours } from '@coomb/contract';
+import { readColours, type ReplyOf } from '@coomb/contract';
+import type { Coat } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo } from 'react';
 import { call } from '../api/client';
@@ -18,17 +19,48 @@ export function useColours(project: string) {
   return key === undefined ? undefined : { key, data: query.data, error: query.error };
 }
 
-const Fills = createContext<ReadonlyMap<string, string> | undefined>(undefined);
+/** What a key says of links: by the nodes of their ends and the number of their kind; of any kind where none is said. */
+export type LinkCoats = (from: number, to: number, kind?: number) => Coat | undefined;
 
-/** Tells everything within which fill items have, by their references. */
+const Fills = createContext<{ items?: ReadonlyMap<string, Coat>; links?: LinkCoats }>({});
+
+/** Tells everything within how items and links look by the key that is on. */
 export function FillItems({ project, children }: { project: string; children: ReactNode }) {
   const colours = useColours(project)?.data;
-  const fills = useMemo(
-    () => colours && new Map(colours.items.flatMap((references, entry) => references.map((reference) => [reference, colours.entries[entry]!.fill] as const))),
-    [colours],
-  );
-  return <Fills value={fills}>{children}</Fills>;
+  const coats = useMemo(() => {
+    if (!colours) return {};
+    return colours.about === 'links' ? { links: coatsOfLinks(colours) } : { items: coatsOfItems(colours) };
+  }, [colours]);
+  return <Fills value={coats}>{children}</Fills>;
 }
 
-/** Fills by reference; undefined where no key is on. */
-export const useFills = (): ReadonlyMap<string, string> | undefined => useContext(Fills);
+type Colours = ReplyOf<typeof readColours>;
+
+const coatsOfItems = ({ items, entries }: Colours) =>
+  new Map(items.flatMap((references, entry) => references.map((reference): [string, Coat] => [reference, entries[entry]!])));
+
+/** More kinds than a scheme has. */
+const KINDS = 1000;
+
+export function coatsOfLinks({ links, entries }: Pick<Colours, 'links' | 'entries'>): LinkCoats {
+  const nodes = links.to.reduce((most, one) => Math.max(most, one), 0) + 1;
+  const byKind = new Map<number, number>();
+  const byEnds = new Map<number, number>();
+  links.from.forEach((from, at) => {
+    const key = from * nodes + links.to[at]!;
+    const entry = links.entry[at]!;
+    byKind.set(key * KINDS + links.kind[at]!, entry);
+    if (!byEnds.has(key)) byEnds.set(key, entry);
+  });
+  return (from, to, kind) => {
+    if (to >= nodes) return undefined;
+    const key = from * nodes + to;
+    const entry = kind === undefined ? byEnds.get(key) : byKind.get(key * KINDS + kind);
+    return entry === undefined ? undefined : entries[entry];
+  };
+}
+
+/** How items look, by reference; undefined where no key of items is on. */
+export const useFills = (): ReadonlyMap<string, Coat> | undefined => useContext(Fills).items;
+/** How links look; undefined where no key of links is on. */
+export const useLinkCoats = (): LinkCoats | undefined => useContext(Fills).links;

@@ -52,7 +52,8 @@ interface Props {
   steady?: boolean;
   marks: Marks;
   selected: number;
-  fillOf?: Look['fillOf'];
+  coatOf?: Look['coatOf'];
+  coatOfRoute?: Look['coatOfRoute'];
   /** How strongly each shape is drawn; those at 0 are not there for the hand either. */
   strengths?: Look['strengths'];
   control?: Ref<DrawingControl>;
@@ -78,7 +79,8 @@ export function DrawingCanvas({
   steady = false,
   marks,
   selected,
-  fillOf,
+  coatOf,
+  coatOfRoute,
   strengths,
   control,
   onSelect,
@@ -121,19 +123,19 @@ export function DrawingCanvas({
     void mode;
     const paper = readPaper(readColours(canvas.current!));
     state.current.paper = paper;
-    painter.current!.setScene(scene, { paper, fillOf, strengths });
+    painter.current!.setScene(scene, { paper, coatOf, coatOfRoute, strengths });
     // Letters that have not come yet are measured anew when they have.
     let isHere = true;
     const areHere = document.fonts?.status === 'loaded';
     void document.fonts?.ready.then(() => {
       if (!isHere || areHere) return;
       forgetWidths();
-      painter.current?.setScene(scene, { paper, fillOf, strengths });
+      painter.current?.setScene(scene, { paper, coatOf, coatOfRoute, strengths });
     });
     return () => {
       isHere = false;
     };
-  }, [scene, fillOf, strengths, mode]);
+  }, [scene, coatOf, coatOfRoute, strengths, mode]);
   const fitted = useRef<DrawingScene>(undefined);
   useEffect(() => {
     if (width === 0) return;
@@ -179,7 +181,13 @@ export function DrawingCanvas({
     shapeAt,
     focus: () => frame.current?.focus(),
     scale: () => painter.current!.view.scale,
-    toSvg: (title) => writeDrawing(scene, title, INK_ON_PAPER, measureText, fillOf && ((shape) => fillOf(shape, scene.shapes.indexOf(shape))), strengths),
+    toSvg: (title) =>
+      writeDrawing(
+        ...([scene, title, INK_ON_PAPER, measureText] as const),
+        coatOf && ((shape) => coatOf(scene.shapes.indexOf(shape))),
+        strengths,
+        coatOfRoute && ((route) => coatOfRoute(scene.routes.indexOf(route))),
+      ),
   }));
 
   const hand = useRef<{ x: number; y: number; view: ViewPort; shape: number; isMoving: boolean }>(undefined);

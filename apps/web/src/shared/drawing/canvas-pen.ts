@@ -80,7 +80,7 @@ export class CanvasPen implements Pen {
     } else context.fillText(text, x, y);
   }
 
-  private apply({ fill, stroke, width = 1, dashed }: Ink): void {
+  private apply({ fill, stroke, width = 1, dashed, dashes = dashed ? [5, 4] : [] }: Ink): void {
     const { context } = this;
     if (fill) {
       context.fillStyle = fill;
@@ -89,8 +89,8 @@ export class CanvasPen implements Pen {
     if (!stroke) return;
     context.strokeStyle = stroke;
     context.lineWidth = width;
-    if (dashed) context.setLineDash([5, 4]);
+    if (dashes.length > 0) context.setLineDash([...dashes]);
     context.stroke();
-    if (dashed) context.setLineDash([]);
+    if (dashes.length > 0) context.setLineDash([]);
   }
 }

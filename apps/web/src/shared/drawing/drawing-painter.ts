@@ -2,7 +2,6 @@ import {
   type Box,
   detailAt,
   type DrawingScene,
-  type DrawnShape,
   findHolding,
   findShown,
   groundOf,
@@ -10,6 +9,7 @@ import {
   paintShape,
   type Paper,
   routeStrength,
+  type Coat,
 } from '@coomb/core';
 import { CanvasPen } from './canvas-pen';
 
@@ -32,7 +32,9 @@ interface Buffer {
 
 export interface Look {
   paper: Paper;
-  fillOf?: ((shape: DrawnShape, index: number) => string | undefined) | undefined;
+  /** What a colour key says of shapes and routes, by their places. */
+  coatOf?: ((index: number) => Coat | undefined) | undefined;
+  coatOfRoute?: ((index: number) => Coat | undefined) | undefined;
   /** How strongly each shape is painted, from 0 to 1: in full where nothing is said. */
   strengths?: ArrayLike<number> | undefined;
 }
@@ -250,7 +252,7 @@ export class DrawingPainter {
   /** Holding shapes, then routes, then the rest. */
   private *paintBox(pen: CanvasPen, part: Box, scale: number): Generator<void> {
     const scene = this.scene!;
-    const { paper, fillOf, strengths } = this.look!;
+    const { paper, coatOf, coatOfRoute, strengths } = this.look!;
     const strengthOf = (index: number) => strengths?.[index] ?? 1;
     const detail = detailAt(scale);
     const { shapes, routes } = findShown(scene, part);
@@ -259,20 +261,20 @@ export class DrawingPainter {
     for (const index of shapes)
       if (this.holding.has(index) && strengthOf(index) > 0) {
         pen.strength(strengthOf(index));
-        paintShape(pen, paper, scene.shapes[index]!, detail, true, fillOf?.(scene.shapes[index]!, index), holderOf(index));
+        paintShape(pen, paper, scene.shapes[index]!, detail, true, coatOf?.(index), holderOf(index));
         if (++count % AT_A_TIME === 0) yield;
       }
     for (const index of routes) {
       const strength = strengths ? routeStrength(scene.routes[index]!, strengths) : 1;
       if (strength === 0) continue;
       pen.strength(strength);
-      paintRoute(pen, paper, scene.routes[index]!, detail, groundOf(scene.shapes, paper, scene.routes[index]!));
+      paintRoute(pen, paper, scene.routes[index]!, detail, groundOf(scene.shapes, paper, scene.routes[index]!), coatOfRoute?.(index));
       if (++count % AT_A_TIME === 0) yield;
     }
     for (const index of shapes)
       if (!this.holding.has(index) && strengthOf(index) > 0) {
         pen.strength(strengthOf(index));
-        paintShape(pen, paper, scene.shapes[index]!, detail, false, fillOf?.(scene.shapes[index]!, index), holderOf(index));
+        paintShape(pen, paper, scene.shapes[index]!, detail, false, coatOf?.(index), holderOf(index));
         if (++count % AT_A_TIME === 0) yield;
       }
   }

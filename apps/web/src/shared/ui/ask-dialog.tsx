@@ -9,14 +9,16 @@ interface Props {
   verb: string;
   disabled?: boolean;
   busy?: boolean;
+  /** Room for rows of several fields. */
+  wide?: boolean;
   onDo: () => void;
   onClose: () => void;
 }
 
 /** Asks for what is still to be said before something is done to many: what will happen stands on top, Enter does it, Escape leaves it. */
-export function AskDialog({ title, says, children, verb, disabled = false, busy = false, onDo, onClose }: Props) {
+export function AskDialog({ title, says, children, verb, disabled = false, busy = false, wide = false, onDo, onClose }: Props) {
   return (
-    <Dialog.Root open onOpenChange={onClose} size="sm" placement="center">
+    <Dialog.Root open onOpenChange={onClose} size={wide ? 'lg' : 'sm'} placement="center">
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>

@@ -16,7 +16,7 @@ export function RowLabel({ outline, row }: { outline: OutlineReply; row: number 
     <>
       {state === 'notApplicable' ? <Box boxSize="14px" borderRadius="3px" bg="state.notApplicable" flexShrink={0} /> : <StateMark state={state} bare />}
       <Box fontFamily="mono" fontSize="12px" color="moss.fg" flexShrink={0}>
-        {fill ? <Filled fill={fill}>{outline.reference[row]}</Filled> : outline.reference[row]}
+        {fill ? <Filled coat={fill}>{outline.reference[row]}</Filled> : outline.reference[row]}
       </Box>
       <OneLine flex="1" minW="0" fontFamily="serif" fontSize="14px" text={title} />
     </>

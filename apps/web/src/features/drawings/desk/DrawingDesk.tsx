@@ -126,7 +126,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     found.delete(selected);
     return found;
   }, [drawn, linkedRows, hoveredRow, marked, selected, drawing.shapes, making?.fresh]);
-  const drawnLook = useDrawnLook(drawing.shapes, drawn.rowOf, outline);
+  const drawnLook = useDrawnLook(drawing, drawn.rowOf, outline);
   const { strengths } = drawnLook;
   const marks = useMemo(() => {
     const isThere = (shape: number) => strengths?.[shape] !== 0;

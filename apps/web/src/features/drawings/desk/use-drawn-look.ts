@@ -1,35 +1,36 @@
 import type { OutlineReply } from '@coomb/contract';
-import { type DrawnShape, shapeStrengths } from '@coomb/core';
+import { type DrawnRoute, type DrawnShape, shapeStrengths } from '@coomb/core';
 import { useMemo } from 'react';
-import { useFills } from '../../../shared/colour-key/fills';
+import { useFills, useLinkCoats } from '../../../shared/colour-key/fills';
 import { useLens } from '../../../shared/lens/use-lens';
 
-/** How shapes are drawn: filled by the colour key that is on, and as strongly as the lens that is on shows their items. */
-export function useDrawnLook(shapes: readonly Pick<DrawnShape, 'inside'>[], rowOf: readonly (number | undefined)[], outline: OutlineReply) {
+interface Drawn {
+  shapes: readonly Pick<DrawnShape, 'inside'>[];
+  routes: readonly Pick<DrawnRoute, 'from' | 'to'>[];
+}
+
+/** How a drawing looks: coated by the colour key that is on, each shape as strong as the lens that is on shows its item. `rowOf` has outline rows by shape. */
+export function useDrawnLook({ shapes, routes }: Drawn, rowOf: readonly number[], outline: OutlineReply) {
   const fills = useFills();
+  const coats = useLinkCoats();
   const lens = useLens();
   const [nodes, mode] = [lens?.nodes, lens?.mode ?? 'only'];
-  const fillOf = useMemo(
-    () =>
-      fills &&
-      ((_: unknown, index: number) => {
-        const row = rowOf[index] ?? -1;
-        return row < 0 ? undefined : fills.get(outline.reference[row]!);
-      }),
-    [fills, rowOf, outline],
-  );
-  const strengths = useMemo(
-    () =>
-      nodes &&
-      shapeStrengths(
-        shapes,
-        (index) => {
-          const row = rowOf[index] ?? -1;
-          return row < 0 ? undefined : nodes.has(outline.node[row]!);
-        },
-        mode,
-      ),
-    [nodes, mode, shapes, rowOf, outline],
-  );
-  return { fillOf, strengths };
+  const coatOf = useMemo(() => {
+    const coat = (index: number) => fills?.get(outline.reference[rowOf[index] ?? -1] ?? '');
+    return fills && coat;
+  }, [fills, rowOf, outline]);
+  const coatOfRoute = useMemo(() => {
+    const nodeOf = (shape: number) => outline.node[rowOf[shape] ?? -1] ?? -1;
+    const coat = (index: number) => {
+      const [a, b] = [nodeOf(routes[index]?.from ?? -1), nodeOf(routes[index]?.to ?? -1)];
+      return a < 0 || b < 0 ? undefined : (coats?.(a, b) ?? coats?.(b, a));
+    };
+    return coats && coat;
+  }, [coats, routes, rowOf, outline]);
+  const strengths = useMemo(() => {
+    if (!nodes) return undefined;
+    const isSeen = (index: number) => ((rowOf[index] ?? -1) < 0 ? undefined : nodes.has(outline.node[rowOf[index]!]!));
+    return shapeStrengths(shapes, isSeen, mode);
+  }, [nodes, mode, shapes, rowOf, outline]);
+  return { coatOf, coatOfRoute, strengths };
 }
