@@ -188,6 +188,21 @@ describe('what is kept of a register for every view', () => {
     await waitFor(() => expect(sessionStorage.getItem(`coomb.colours.${aProject.id}`)).toBe(kept.id));
   });
 
+  it('are colours of links, with lines and signs of their own', async () => {
+    show(<MakeKey />, { at: `/p/${aProject.id}` });
+    await userEvent.click(await screen.findByRole('button', { name: 'Colour key…' }));
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Coloured by' }), 'Confirmed or suspect');
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Line of entry 2' }), 'dashed, wide');
+    await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Sign of entry 2' }), 'triangle');
+    fireEvent.change(screen.getByLabelText('Line of suspect'), { target: { value: '#112233' } });
+    await userEvent.click(screen.getByRole('button', { name: 'Keep and colour' }));
+    await waitFor(() => expect(keptBodies()).toHaveLength(1));
+    const key = JSON.parse(keptBodies()[0]!.body.key!) as { about: string; shown: object; entries: object[] };
+    expect([key.about, key.shown]).toEqual(['links', { sort: 'linkStanding' }]);
+    expect(key.entries[1]).toMatchObject({ value: 'suspect', line: '#112233', dash: 'dashed', width: 3, glyph: 'triangle' });
+    expect(key.entries[0]).not.toHaveProperty('dash');
+  });
+
   it('are ranges for numbers, kept in rising order whatever order they were written in', async () => {
     show(<MakeKey />, { at: `/p/${aProject.id}` });
     await userEvent.click(await screen.findByRole('button', { name: 'Colour key…' }));

@@ -1,7 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import { useFills } from '../../shared/colour-key/fills';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
+import { Filled } from '../../shared/ui/reference';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import type { Structure } from './things';
@@ -36,6 +38,7 @@ interface Props {
 /** Things against things: a mark where the row depends on the column, shaded by how often. */
 export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, cursor, onCursor, onKey }: Props) {
   const { things, weightOf } = structure;
+  const fills = useFills();
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
