@@ -20,7 +20,7 @@ import { MendingService } from './findings/mending.service.js';
 import { ImpactController } from './impact/impact.controller.js';
 import { ImpactService } from './impact/impact.service.js';
 import { ChangeLinksService } from './links/change-links.service.js';
-import { LinkFactsKeeper } from './links/link-facts.js';
+import { LinkFactsKeeper } from './link-rows/link-facts.js';
 import { PasteLinksService } from './links/paste-links.service.js';
 import { LinkListService } from './links/link-list.service.js';
 import { SuspectsService } from './links/suspects.service.js';

@@ -39,6 +39,7 @@ export * from './outline/outline-difference.js';
 export * from './outline/reference.js';
 export * from './matrix/fold.js';
 export * from './matrix/cells.js';
+export * from './matrix/compare-entries.js';
 export * from './matrix/derive-marks.js';
 export * from './matrix/gather.js';
 export * from './matrix/pack-entries.js';

@@ -2,7 +2,7 @@ import { CoombError, readKeyText, type readColours, type ReplyOf } from '@coomb/
 import { colourerOf, findLinkOffer, findOffer, linkColourerOf } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
-import { LinkFactsKeeper } from '../links/link-facts.js';
+import { LinkFactsKeeper } from '../link-rows/link-facts.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { RegisterGrounds } from './register-grounds.js';
 

@@ -1,7 +1,7 @@
 import type { LinkFilter, linkGroups, linkSorts, queryLinks, ReplyOf } from '@coomb/contract';
 import { compareReferences, type FieldValue } from '@coomb/core';
 import type { ProjectState } from '../project-state/project-state.js';
-import type { LinkFacts } from './link-facts.js';
+import type { LinkFacts } from '../link-rows/link-facts.js';
 
 export interface LinkListWish extends LinkFilter {
   sort: (typeof linkSorts)[number];

@@ -7,7 +7,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { LensesService } from '../lenses/lenses.service.js';
 import { buildLinkList, type LinkListWish, type Listed } from './build-link-list.js';
-import { type LinkFacts, LinkFactsKeeper } from './link-facts.js';
+import { type LinkFacts, LinkFactsKeeper } from '../link-rows/link-facts.js';
 
 /** Rows that are read at once for a file. */
 const BLOCK = 500;

@@ -9,6 +9,7 @@ import { useAddress } from '../../shared/address';
 import { useLens } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { useMoment } from '../../shared/moment/moment';
+import { useMoments } from '../../shared/live/use-moments';
 import { saveFile } from '../../shared/save-file';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -17,7 +18,7 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
 import { Words } from '../../shared/ui/words';
-import { type Asked, saveCompared, useCompared, useMoments } from './queries';
+import { type Asked, saveCompared, useCompared } from './queries';
 
 const address = z.object({
   since: z.coerce.number().int().min(0).default(0).catch(0),
@@ -35,9 +36,7 @@ export function ComparingPage() {
   const lens = useLens();
   const moment = useMoment(project.id);
   const [asked, set] = useAddress(address);
-  const { baselines, changes } = useMoments(project.id);
-  const now = moment?.seq ?? changes?.[0]?.seq ?? 0;
-  const earlier = (baselines ?? []).filter(({ seq }) => seq < now);
+  const { earlier, changes, now, options: moments } = useMoments(project.id);
   // The newest baseline, or else the first change that is listed.
   const since = asked.since || (earlier[0]?.seq ?? Math.max(1, Math.min(changes?.at(-1)?.seq ?? 1, now)));
   const wish: Asked | undefined = changes && {
@@ -51,12 +50,6 @@ export function ComparingPage() {
   const compared = useCompared(project.id, wish);
   const first = compared.data?.pages[0];
   const save = (as: 'docx' | 'xlsx' | 'csv') => wish && saveCompared(project.id, as, wish).then(({ name, blob }) => saveFile(name, blob), notifyError);
-  const moments = [
-    ...earlier.map(({ seq, name }) => ({ value: String(seq), label: `${name} (change ${seq})` })),
-    ...(changes ?? [])
-      .filter(({ seq }) => seq < now && !earlier.some((one) => one.seq === seq))
-      .map(({ seq, action }) => ({ value: String(seq), label: `change ${seq}: ${action}` })),
-  ];
   const options = moments.some(({ value }) => value === String(since)) ? moments : [{ value: String(since), label: `change ${since}` }, ...moments];
   return (
     <Page

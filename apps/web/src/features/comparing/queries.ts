@@ -1,5 +1,5 @@
-import { type BodyOf, compareMoments, listBaselines, listChanges, saveComparison } from '@coomb/contract';
-import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { type BodyOf, compareMoments, saveComparison } from '@coomb/contract';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { call, fetchFile } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 
@@ -16,13 +16,6 @@ export function useCompared(project: string, asked: Asked | undefined) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-}
-
-/** Moments that may be compared with: baselines, and the last changes. */
-export function useMoments(project: string) {
-  const baselines = useQuery({ queryKey: [...projectKey(project), 'baselines'], queryFn: () => call(listBaselines, { params: { project } }) });
-  const changes = useQuery({ queryKey: [...projectKey(project), 'moments'], queryFn: () => call(listChanges, { params: { project }, query: { most: 200 } }) });
-  return { baselines: baselines.data, changes: changes.data };
 }
 
 export const saveCompared = (project: string, format: 'docx' | 'xlsx' | 'csv', body: Asked) => fetchFile(saveComparison, { params: { project, format }, body });

@@ -41,13 +41,15 @@ interface Props {
   /** Every kind of link is marked, and may be made. */
   isEvery: boolean;
   glyphs: readonly Glyph[];
+  /** What marks say, by their places; their ways in words, where nothing else is said. */
+  words?: readonly string[] | undefined;
   folded: ReadonlySet<string>;
   onFold: (ids: readonly string[]) => void;
   onSwap: () => void;
 }
 
 /** The matrix: headers as buttons, cells on a canvas, moved through as a spreadsheet. */
-export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold, onSwap }: Props) {
+export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, onFold, onSwap }: Props) {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
@@ -149,7 +151,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
       else notify('There is no link in this cell.', 'info');
     }, notifyError);
   const copy = () => {
-    const text = cellWords({ outline, sides, rows, columns, cells, words: wordsOf(project.scheme, marks) }, range)
+    const text = cellWords({ outline, sides, rows, columns, cells, words: words ?? wordsOf(project.scheme, marks) }, range)
       .map((row) => row.join('\t'))
       .join('\n');
     navigator.clipboard
@@ -207,10 +209,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, folded, onFold,
     if (rows.size[at.row]! > 1 || columns.size[at.column]! > 1) return String(own!.count);
     const more = cell?.mark === 'everywhere' ? ', as everywhere' : cell?.mark === 'elsewhere' ? ', in other uses only' : '';
     const suspect = (cell?.suspect ?? own!.suspect > 0) ? ' (suspect)' : '';
-    return `${ways
-      .filter((_, mark) => marked & (1 << mark))
-      .map((way) => sayWay(project.scheme, way))
-      .join('; ')}${suspect}${more}`;
+    return `${(words ?? wordsOf(project.scheme, marks)).filter((_, mark) => marked & (1 << mark)).join('; ')}${suspect}${more}`;
   }
   const heads = { outline, scroll: 0, folded, onFold: (id: string) => onFold([id]), onOpen: (reference: string) => void navigate(itemAddress(reference)) };
   const told = hovered && isSingle(hovered) ? hovered : undefined;

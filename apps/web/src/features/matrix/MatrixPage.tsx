@@ -1,6 +1,6 @@
 import { Box, Button } from '@chakra-ui/react';
 import type { listUsed, MatrixScope, OutlineReply, ReplyOf } from '@coomb/contract';
-import { counted, figure, sayWay } from '@coomb/core';
+import { comparedMarks, counted, figure, sayWay } from '@coomb/core';
 import { ArrowLeftRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -10,6 +10,7 @@ import { useSeenOutline } from '../../shared/lens/use-lens';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
+import { useMoments } from '../../shared/live/use-moments';
 import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { Choice } from '../../shared/ui/choice';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
@@ -17,13 +18,15 @@ import { Page } from '../../shared/ui/page';
 import { useUsed } from '../linking/queries';
 import { buildUseLines } from '../linking/use-lines';
 import { listOf, matrixAddress, readMarks, readShown, swapSides, writeMarks } from './address';
-import { glyphsOf } from './glyphs';
+import { ComparedBar } from './ComparedBar';
+import { comparedGlyphs, glyphsOf } from './glyphs';
 import { MarksBar } from './MarksBar';
 import { Matrix } from './Matrix';
 import { buildMatrixSides, type MatrixSide } from './matrix-sides';
 import { useMatrix } from './queries';
 import { SaveMatrix } from './SaveMatrix';
 import { SideForm, type SideAsked } from './SideForm';
+import { useCompared } from './use-compared';
 import { foldSide, levelOptions, useFold } from './use-fold';
 
 /** Trace matrix: rows × columns, folding outlines with counts, marks of links and of ways through items between, gaps, link and unlink in the cell. */
@@ -46,8 +49,11 @@ export function MatrixPage() {
   const columns = scopeOf(columnIds, asked.columnKinds, asked.columnBelow);
   const marks = readMarks(asked.marks);
   const [rowsBy, columnsBy] = [readShown(asked.rowsBy), readShown(asked.columnsBy)];
-  const reply = useMatrix(project.id, { rows, columns, marks, ...(rowsBy && { rowsBy }), ...(columnsBy && { columnsBy }) });
+  const body = { rows, columns, marks, ...(rowsBy && { rowsBy }), ...(columnsBy && { columnsBy }) };
+  const reply = useMatrix(project.id, body);
   const joined = ofSameLife(outline.data, reply.data);
+  const { compared, error, gone } = useCompared(project.id, scheme, body, joined, asked.since, asked.differences);
+  const moments = useMoments(project.id).options;
   const used = useUsed(project.id).data;
   const key = JSON.stringify({ rows, columns });
   const useLines = useMemo(
@@ -59,12 +65,14 @@ export function MatrixPage() {
       outline.data && joined
         ? buildMatrixSides(outline.data, {
             ...(JSON.parse(key) as { rows: MatrixScope; columns: MatrixScope }),
-            ...{ entries: joined.entries, usagePaths: joined.usagePaths, show: asked.show, order: asked.order },
+            ...{ entries: (compared ?? joined).entries, usagePaths: (compared ?? joined).usagePaths, order: asked.order },
+            show: compared && asked.differences === 'only' ? 'linked' : asked.show,
+            ...(compared && gone !== undefined && { gone }),
             ...{ rowGroups: joined.rowGroups, columnGroups: joined.columnGroups },
             ...(useLines && { uses: useLines }),
           })
         : undefined,
-    [outline.data, joined, key, asked.show, asked.order, useLines],
+    [outline.data, joined, compared, gone, key, asked.show, asked.order, asked.differences, useLines],
   );
   const both = useMemo(() => sides && [sides.row, sides.column], [sides]);
   const { folded, flip, reset } = useFold(outline.data, both, asked.level);
@@ -72,8 +80,9 @@ export function MatrixPage() {
     () => (outline.data ? isUsedIn(outline.data, used, JSON.parse(key) as { rows: MatrixScope; columns: MatrixScope }) : false),
     [outline.data, used, key],
   );
-  const glyphs = useMemo(() => glyphsOf(joined?.marks ?? []), [joined]);
-  if (outline.error ?? reply.error) return <ErrorNote error={outline.error ?? reply.error} />;
+  const glyphs = useMemo(() => (compared ? comparedGlyphs : glyphsOf(joined?.marks ?? [])), [compared, joined]);
+  const wrong = outline.error ?? reply.error ?? error;
+  if (wrong) return <ErrorNote error={wrong} />;
   if (collections.length < 2)
     return (
       <EmptyState alone title="A matrix needs two collections">
@@ -83,7 +92,8 @@ export function MatrixPage() {
         a specification and a model or tests first.
       </EmptyState>
     );
-  if (!sides || !outline.data || !joined) return <Loading what="the matrix" />;
+  if (!sides || !outline.data || !joined || (asked.since > 0 && !compared)) return <Loading what="the matrix" />;
+  const words = compared ? comparedMarks : undefined;
   const data = outline.data;
   const now = { ...asked, rows: rowIds.join(), columns: columnIds.join() };
   const swap = () => set(swapSides(now));
@@ -92,9 +102,80 @@ export function MatrixPage() {
       ? { collections: rowIds, kinds: rows.kinds, below: asked.rowBelow, by: asked.rowsBy }
       : { collections: columnIds, kinds: columns.kinds, below: asked.columnBelow, by: asked.columnsBy };
   const names = (ids: readonly string[]) => ids.map((id) => collections.find((one) => one.id === id)?.name ?? '').join(', ');
+  const choices = (
+    <>
+      <Choice
+        label="Which lines"
+        value={asked.show}
+        options={[
+          { value: 'all', label: 'everything' },
+          { value: 'linked', label: 'what is linked only' },
+          { value: 'rowGaps', label: 'rows with gaps only' },
+          { value: 'columnGaps', label: 'columns with gaps only' },
+        ]}
+        onChange={(value) => set({ show: value as 'all' })}
+      />
+      <Choice
+        label="In which order"
+        value={asked.order}
+        options={[
+          { value: 'outline', label: 'as the outline' },
+          { value: 'number', label: 'most links first' },
+          { value: 'diagonal', label: 'along the diagonal' },
+        ]}
+        onChange={(value) => set({ order: value as 'outline' })}
+      />
+      <Choice
+        label="How deep it is unfolded"
+        value={asked.level}
+        options={levelOptions('3', 'all levels')}
+        onChange={(value) => {
+          reset();
+          set({ level: value as '' });
+        }}
+      />
+      {hasUses && (
+        <Choice
+          label="Items used in several places"
+          value={asked.uses}
+          options={[
+            { value: 'lines', label: 'a line for each use' },
+            { value: 'together', label: 'all uses together' },
+          ]}
+          onChange={(value) => set({ uses: value as 'lines' })}
+        />
+      )}
+      {(moments.length > 0 || asked.since > 0) && (
+        <Choice
+          label="Compare with"
+          value={asked.since > 0 ? String(asked.since) : ''}
+          width="10rem"
+          options={[
+            { value: '', label: 'not compared' },
+            ...(asked.since > 0 && !moments.some(({ value }) => value === String(asked.since))
+              ? [{ value: String(asked.since), label: `change ${asked.since}` }]
+              : []),
+            ...moments.map(({ value, label }) => ({ value, label: `with ${label}` })),
+          ]}
+          onChange={(value) => set({ since: Number(value) })}
+        />
+      )}
+      {compared && (
+        <Choice
+          label="What of the comparison"
+          value={asked.differences}
+          options={[
+            { value: 'all', label: 'with what stayed' },
+            { value: 'only', label: 'what came or went only' },
+          ]}
+          onChange={(value) => set({ differences: value as 'all' })}
+        />
+      )}
+    </>
+  );
   return (
     <Page
-      lead={`${counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${figure(sides.outside)} more beyond the lens` : ''}${
+      lead={`${compared ? `${figure(compared.counts[1])} came, ${figure(compared.counts[2])} went since change ${asked.since}` : counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${figure(sides.outside)} more beyond the lens` : ''}${
         sides.gathered ? `; mean distance from the diagonal ${percent(sides.gathered.after)}, in the outline’s order ${percent(sides.gathered.before)}` : ''
       }`}
       fill
@@ -118,13 +199,13 @@ export function MatrixPage() {
             }
           />
           <SaveMatrix
-            name={`${names(rowIds)} × ${names(columnIds)}`.slice(0, 110)}
+            name={`${names(rowIds)} × ${names(columnIds)}${compared ? `, since change ${asked.since}` : ''}`.slice(0, 110)}
             glyphs={glyphs}
             matrix={() => {
               const [rowAxis, columnAxis] = [foldSide(data, sides.row, folded), foldSide(data, sides.column, folded)];
               return {
                 ...{ outline: data, sides, rows: rowAxis, columns: columnAxis, cells: sides.cells.fold(rowAxis, columnAxis) },
-                words: joined.marks.map(({ way }) => sayWay(scheme, way)),
+                words: words ?? joined.marks.map(({ way }) => sayWay(scheme, way)),
               };
             }}
           />
@@ -133,55 +214,19 @@ export function MatrixPage() {
       }
     >
       <Box display="flex" flexDirection="column" h="100%">
-        <MarksBar
-          isEvery={marks.length === 0}
-          marks={joined.marks}
-          glyphs={glyphs}
-          kinds={{ rows: kindsOf(data, sides.row), columns: kindsOf(data, sides.column) }}
-          onChange={(next) => set({ marks: writeMarks(next) })}
-        >
-          <Choice
-            label="Which lines"
-            value={asked.show}
-            options={[
-              { value: 'all', label: 'everything' },
-              { value: 'linked', label: 'what is linked only' },
-              { value: 'rowGaps', label: 'rows with gaps only' },
-              { value: 'columnGaps', label: 'columns with gaps only' },
-            ]}
-            onChange={(value) => set({ show: value as 'all' })}
-          />
-          <Choice
-            label="In which order"
-            value={asked.order}
-            options={[
-              { value: 'outline', label: 'as the outline' },
-              { value: 'number', label: 'most links first' },
-              { value: 'diagonal', label: 'along the diagonal' },
-            ]}
-            onChange={(value) => set({ order: value as 'outline' })}
-          />
-          <Choice
-            label="How deep it is unfolded"
-            value={asked.level}
-            options={levelOptions('3', 'all levels')}
-            onChange={(value) => {
-              reset();
-              set({ level: value as '' });
-            }}
-          />
-          {hasUses && (
-            <Choice
-              label="Items used in several places"
-              value={asked.uses}
-              options={[
-                { value: 'lines', label: 'a line for each use' },
-                { value: 'together', label: 'all uses together' },
-              ]}
-              onChange={(value) => set({ uses: value as 'lines' })}
-            />
-          )}
-        </MarksBar>
+        {compared ? (
+          <ComparedBar counts={compared.counts}>{choices}</ComparedBar>
+        ) : (
+          <MarksBar
+            isEvery={marks.length === 0}
+            marks={joined.marks}
+            glyphs={glyphs}
+            kinds={{ rows: kindsOf(data, sides.row), columns: kindsOf(data, sides.column) }}
+            onChange={(next) => set({ marks: writeMarks(next) })}
+          >
+            {choices}
+          </MarksBar>
+        )}
         <Box flex="1" minH="0">
           <LitItems outline={data} rows={outline.lit}>
             <Matrix
@@ -191,6 +236,7 @@ export function MatrixPage() {
               marks={joined.marks}
               isEvery={marks.length === 0}
               glyphs={glyphs}
+              words={words}
               folded={folded}
               onFold={flip}
               onSwap={swap}

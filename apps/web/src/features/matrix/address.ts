@@ -18,6 +18,9 @@ export const matrixAddress = z.object({
   order: z.enum(['outline', 'number', 'diagonal']).default('outline'),
   level: z.enum(['', '1', '2', '3']).default(''),
   uses: z.enum(['lines', 'together']).default('lines'),
+  /** The change that it is compared with; nothing where it is not. */
+  since: z.coerce.number().int().min(0).default(0).catch(0),
+  differences: z.enum(['all', 'only']).default('all'),
 });
 export type MatrixAddress = z.output<typeof matrixAddress>;
 

@@ -22,6 +22,17 @@ const tokens = ['moss.solid', 'heather.fg', 'state.planned', 'brick.fg'];
 /** Two small discs and what joins them: one gets there through another. */
 const through = 'M -1.15 0 A 0.5 0.5 0 0 1 -0.2 -0.2 H 0.2 A 0.5 0.5 0 1 1 0.2 0.2 H -0.2 A 0.5 0.5 0 0 1 -1.15 0 Z';
 
+/** What stayed is small, what came is a cross that adds, what went is struck through: in the order of `comparedMarks`. */
+export const comparedGlyphs: readonly Glyph[] = [
+  { path: 'M -0.55 0 A 0.55 0.55 0 1 0 0.55 0 A 0.55 0.55 0 1 0 -0.55 0 Z', token: 'fg.subtle', isDerived: false },
+  { path: shapes[5]!, token: 'moss.solid', isDerived: false },
+  {
+    path: 'M -1 -0.62 L -0.62 -1 L 0 -0.38 L 0.62 -1 L 1 -0.62 L 0.38 0 L 1 0.62 L 0.62 1 L 0 0.38 L -0.62 1 L -1 0.62 L -0.38 0 Z',
+    token: 'brick.fg',
+    isDerived: false,
+  },
+];
+
 /** Look of each mark by its place: of single steps a full shape, of several steps a bow. */
 export function glyphsOf(marks: readonly { way: readonly unknown[] }[]): Glyph[] {
   let [direct, derived] = [0, 0];

@@ -52,6 +52,8 @@ interface Asked {
   rowGroups?: Groups;
   columnGroups?: Groups;
   uses?: Uses;
+  /** A mark that stands for what is linked no more. */
+  gone?: number;
 }
 
 /** Lines of both sides, and what stands between them. */
@@ -70,8 +72,10 @@ export function buildMatrixSides(outline: OutlineReply, asked: Asked): MatrixSid
     if (a < 0 || b < 0 || !isRow[a] || !isColumn[b]) continue;
     rowEnd[kept] = a;
     columnEnd[kept] = b;
-    atRow[a]!++;
-    atColumn[b]!++;
+    if (entries.mark[i] !== asked.gone) {
+      atRow[a]!++;
+      atColumn[b]!++;
+    }
     ofKept[kept++] = i;
   }
   const pathAt = (places: Int32Array, entry: number) => usagePaths[places[ofKept[entry]!]!];

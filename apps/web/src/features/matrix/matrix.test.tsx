@@ -1,4 +1,17 @@
-import { createLinks, getOutline, getOutlineSince, getProject, listSavedViews, listUsed, planLinks, readCells, readMatrix, removeLinks } from '@coomb/contract';
+import {
+  createLinks,
+  getOutline,
+  getOutlineSince,
+  getProject,
+  listSavedViews,
+  listUsed,
+  planLinks,
+  readCells,
+  readMatrix,
+  removeLinks,
+  listBaselines,
+  listChanges,
+} from '@coomb/contract';
 import { packEntries, type WayStep } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -128,6 +141,26 @@ describe('the matrix', () => {
     await waitFor(() => expect(stands()).toContain('REQ-2 ×'));
     await userEvent.type(screen.getByRole('textbox', { name: 'Find a row' }), 'x');
     expect(screen.getByRole('textbox', { name: 'Find a row' }).getAttribute('aria-invalid')).toBe('true');
+  });
+
+  it('is compared with an earlier moment: what stayed, came and went; a line whose only link went is a gap', async () => {
+    answer(listBaselines, [{ id: idOf(40), name: 'Last month', note: '', seq: 3, person: 'Ada', at: '2026-10-28T00:00:00.000Z' }]);
+    answer(listChanges, [{ id: idOf(41), seq: 9, action: 'Link', person: 'Ada', at: '2026-11-28T00:00:00.000Z', changes: 1, undone: false }]);
+    answer(readMatrix, ({ url }) => ({
+      ...{ seq: 9, life: 'one', usages: [], usagePaths: [], rowGroups: null, columnGroups: null, marks: [{ way: [verified], count: 1 }] },
+      entries: url.searchParams.get('asOf') === '3' ? packed([102, 104, 0]) : packed([101, 103, 0]),
+    }));
+    const grid = await open();
+    await userEvent.selectOptions(await screen.findByLabelText('Compare with'), 'with Last month (change 3)');
+    expect((await screen.findByRole('group', { name: 'Compared' })).textContent).toMatch(/^stayed0came1went1/);
+    grid.focus();
+    await waitFor(() => expect(stands()).toBe('REQ-1 × TC-1: came'));
+    const now = screen.getByRole('grid');
+    press(now, 'ArrowDown');
+    press(now, 'ArrowRight');
+    expect(stands()).toBe('REQ-2 × TC-2: went');
+    await userEvent.selectOptions(screen.getByLabelText('Compare with'), 'not compared');
+    await waitFor(() => expect(screen.queryByRole('group', { name: 'Compared' })).toBeNull());
   });
 
   it('keeps its folds when its sides are swapped', async () => {

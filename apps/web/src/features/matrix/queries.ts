@@ -6,12 +6,13 @@ import { projectKey } from '../../shared/api/keys';
 
 export type MatrixBody = NonNullable<BodyOf<typeof readMatrix>>;
 
-/** What stands between two scopes, unpacked. */
-export function useMatrix(project: string, body: MatrixBody) {
+/** What stands between two scopes, unpacked; as of a moment of its own, where one is said. */
+export function useMatrix(project: string, body: MatrixBody, asOf?: number | 'not asked') {
   return useQuery({
-    queryKey: [...projectKey(project), 'matrix', body],
+    queryKey: [...projectKey(project), 'matrix', body, asOf],
+    enabled: asOf !== 'not asked',
     queryFn: async ({ signal }) => {
-      const { entries, ...rest } = await call(readMatrix, { params: { project }, body, signal });
+      const { entries, ...rest } = await call(readMatrix, { params: { project }, body, signal, ...(typeof asOf === 'number' && { asOf }) });
       return { ...rest, entries: unpackEntries(Uint8Array.from(atob(entries), (letter) => letter.charCodeAt(0))) };
     },
     placeholderData: keepPreviousData,

@@ -32,13 +32,15 @@ interface Input<E extends AnyEndpoint> {
   params?: ParamsOf<E>;
   query?: QueryOf<E>;
   body?: BodyOf<E>;
+  /** A moment of its own, whichever is looked at. */
+  asOf?: number;
   signal?: AbortSignal;
 }
 
 /** Calls an endpoint of the contract and parses the reply. Throws ApiError. */
 export async function call<E extends AnyEndpoint>(endpoint: E, input: Input<E> = {}): Promise<ReplyOf<E>> {
   const project = String((input.params as Record<string, unknown> | undefined)?.project ?? '');
-  const asOf = momentAskedFor(endpoint, project);
+  const asOf = input.asOf === undefined ? momentAskedFor(endpoint, project) : { asOf: input.asOf };
   const url = buildUrl(endpoint.path, input.params as Record<string, unknown>, { ...(input.query as Record<string, unknown>), ...asOf });
   const base = endpoint.method === 'GET' ? undefined : lastSeen(project);
   const response = await send(url, {
