@@ -107,6 +107,7 @@ import { MatricesService } from './matrices/matrices.service.js';
 import { ComparingController } from './comparing/comparing.controller.js';
 import { ComparingService } from './comparing/comparing.service.js';
 import { StructuresController } from './structures/structures.controller.js';
+import { MadeGroupsService } from './structures/made-groups.service.js';
 import { StructuresService } from './structures/structures.service.js';
 import { RegistersController } from './registers/registers.controller.js';
 import { RegistersService } from './registers/registers.service.js';
@@ -236,6 +237,7 @@ export class AppModule {
         ItemFactsKeeper,
         RegisterGrounds,
         MatricesService,
+        MadeGroupsService,
         StructuresService,
         ComparingService,
         RegistersService,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { projectParams } from './common.js';
+import { idSchema, projectParams } from './common.js';
 import { endpoint } from './endpoint.js';
 
 /** Things and dependencies that one question is asked of. */
@@ -50,5 +50,34 @@ export const proposeStructure = endpoint({
     isTelling: z.boolean(),
     shared: z.array(z.number()),
     seconds: z.number(),
+  }),
+});
+
+export const makeGroups = endpoint({
+  method: 'POST',
+  path: '/projects/:project/structure/make',
+  summary:
+    'Makes an item of each group and links what is in the group with it, such as a component that its functions are allocated to: one change, one undo. With `dryRun` nothing is stored',
+  params: projectParams,
+  body: z.object({
+    kind: z.string().max(100),
+    linkKind: z.string().max(120),
+    /** The new item stands at the `from` end of each link. */
+    reversed: z.boolean(),
+    /** Where they go, if not to the home of their kind. */
+    collection: idSchema.optional(),
+    groups: z
+      .array(z.object({ title: z.string().trim().min(1).max(500), items: z.array(idSchema).min(1).max(MOST_THINGS) }))
+      .min(1)
+      .max(500),
+    dryRun: z.boolean().default(false),
+  }),
+  reply: z.object({
+    seq: z.number(),
+    /** One for each group, in their order; none of a dry run. */
+    items: z.array(z.object({ id: idSchema, reference: z.string() })),
+    links: z.number(),
+    /** Items that may not be linked so: they are left out. */
+    refused: z.array(z.object({ item: idSchema, says: z.string() })),
   }),
 });

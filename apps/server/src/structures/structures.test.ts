@@ -1,7 +1,7 @@
-import { orderStructure, proposeStructure } from '@coomb/contract';
+import { createItem, getItem, getProject, listChanges, makeGroups, orderStructure, proposeStructure, undo } from '@coomb/contract';
 import { seeded } from '@coomb/core/testing';
 import { describe, expect, it } from 'vitest';
-import { makeProject, useServer } from '../testing/test-server.js';
+import { addItem, makeProject, useServer } from '../testing/test-server.js';
 import { writeCover } from './cover-solver.js';
 
 /** Dependencies among things that stand in a line, some of which point the wrong way. */
@@ -79,5 +79,40 @@ describe('structures', () => {
     expect(writeCover(Float64Array.from([2, 1, 3]), [Int32Array.from([0, 2]), Int32Array.from([2])])).toBe(
       ['Minimize', ' obj: 2 e0 + 3 e2', 'Subject To', ' c0: e0 + e2 >= 1', ' c1: e2 >= 1', 'Binary', ' e0 e2', 'End'].join('\n'),
     );
+  });
+
+  it('become items with links to what is in each group, in one change; what may not be linked so is told', async () => {
+    const { client } = server;
+    const { project, design, requirements } = await makeProject(client);
+    const functions = [];
+    for (const title of ['Sense level', 'Sense flow', 'Move gate'])
+      functions.push(await client.call(createItem, { params: { project }, body: { collection: design, kind: 'function', title } }));
+    const other = await addItem(client, project, requirements, 'Level');
+    const [a, b, c] = functions.map(({ id }) => id) as [string, string, string];
+    const wish = { kind: 'component', linkKind: 'allocated', reversed: false, collection: design };
+    const groups = [
+      { title: 'Sensing', items: [a, b, other.id] },
+      { title: 'Drive', items: [c, c] },
+    ];
+    const make = (more: object = {}) => client.call(makeGroups, { params: { project }, body: { ...wish, groups, ...more } as never });
+    expect(await make({ dryRun: true })).toMatchObject({
+      items: [],
+      links: 3,
+      refused: [{ item: other.id, says: expect.stringContaining('does not join REQ-001') }],
+    });
+    const before = (await client.call(getProject, { params: { project } })).collections.find(({ id }) => id === design)!.items;
+    const made = await make();
+    expect(made.links).toBe(3);
+    expect(new Set(made.items.map(({ reference }) => reference)).size).toBe(2);
+    const sheets = await Promise.all(made.items.map(({ id }) => client.call(getItem, { params: { project, item: id } })));
+    expect(sheets.map(({ title, upstream, downstream }) => [title, [...upstream, ...downstream].map((link) => link.other.title).toSorted()])).toEqual([
+      ['Sensing', ['Sense flow', 'Sense level']],
+      ['Drive', ['Move gate']],
+    ]);
+    expect((await client.call(listChanges, { params: { project }, query: {} }))[0]!.action).toBe('Make 2 items of groups, with 3 links');
+    await client.call(undo, { params: { project } });
+    expect((await client.call(getProject, { params: { project } })).collections.find(({ id }) => id === design)!.items).toBe(before);
+    await expect(make({ groups: [{ title: 'X', items: [other.id] }] })).rejects.toMatchObject({ code: 'link-not-allowed' });
+    await expect(make({ linkKind: 'nothing' })).rejects.toMatchObject({ code: 'input-invalid' });
   });
 });

@@ -4,6 +4,7 @@ import { Aperture, X } from 'lucide-react';
 import { useMemo } from 'react';
 import { lookThrough, nextLens } from '../shared/lens/through';
 import { useLens } from '../shared/lens/use-lens';
+import { lookAsOf } from '../shared/moment/moment';
 import { useSavedViews } from '../shared/saved-views/queries';
 import { Choice } from '../shared/ui/choice';
 import { useKeys } from '../shared/ui/use-keys';
@@ -28,6 +29,9 @@ export function LensChoice({ project, here }: { project: string; here: View | un
   }, [lenses, lens?.lens, mode, project]);
   useKeys(keys);
   const name = lens && (lenses.find(({ id }) => id === lens.lens)?.name ?? lens.seen?.name ?? 'a lens');
+  const kept = lenses.find(({ id }) => id === lens?.lens);
+  const body = kept?.body;
+  const moment = Number(body?.moment ?? 0);
   const isHere = here?.looksThrough === true;
   return (
     <Flex align="center" minW="0" flexShrink={1} {...(lens && { bg: 'bg.muted', borderRadius: 'l2' })}>
@@ -56,6 +60,13 @@ export function LensChoice({ project, here }: { project: string; here: View | un
               ]}
               onChange={(next) => lookThrough(project, { lens: lens.lens, mode: next as 'only' })}
             />
+          )}
+          {Boolean(body?.note) && <Box>{String(body?.note)}</Box>}
+          {kept && <Box color="fg.muted">{body?.owner ? `Of ${String(body.owner)}, kept by ${kept.person}` : `Of ${kept.person}`}</Box>}
+          {moment > 0 && (
+            <Button size="2xs" variant="outline" onClick={() => lookAsOf(project, { seq: moment, says: `change ${moment}` })}>
+              Look as of change {moment}, which belongs to it
+            </Button>
           )}
           {lens?.error && <Box color="brick.fg">{lens.error.message}</Box>}
           {lens?.seen && (

@@ -236,7 +236,14 @@ describe('the line at the top', () => {
 
 describe('the lens beside the name of the project', () => {
   usePage();
-  const lens = { id: idOf(71), sort: 'lens', name: 'Urgent', body: { lens: '{}', note: '' }, person: 'Ada Brook', at: '2026-11-28T10:00:00.000Z' };
+  const lens = {
+    id: idOf(71),
+    sort: 'lens',
+    name: 'Urgent',
+    body: { lens: '{}', note: 'For the review', owner: 'Bo Reed', moment: 5 },
+    person: 'Ada Brook',
+    at: '2026-11-28T10:00:00.000Z',
+  };
   const here = (looksThrough: boolean): View => ({
     stage: 'shape',
     name: 'Here',
@@ -259,10 +266,19 @@ describe('the lens beside the name of the project', () => {
     await userEvent.click(await screen.findByRole('button', { name: 'Urgent' }));
     expect(await screen.findByText('23 items, 5 links between them; 1 link leads out of it.')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'through Urgent' })).toBeTruthy();
+    expect([screen.queryByText('For the review') !== null, screen.queryByText('Of Bo Reed, kept by Ada Brook') !== null]).toEqual([true, true]);
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'What it does not show' }), 'these are lit, the rest is faint');
     expect(sessionStorage.getItem(`coomb.through.${aProject.id}`)).toBe(JSON.stringify({ lens: lens.id, mode: 'lit' }));
     await userEvent.click(screen.getAllByRole('button', { name: 'Look at everything' })[0]!);
     expect(await screen.findByRole('button', { name: 'everything' })).toBeTruthy();
+  });
+
+  it('has a moment of its own that is looked at, where one belongs to it', async () => {
+    open();
+    await userEvent.click(await screen.findByRole('button', { name: 'everything' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Urgent' }));
+    await userEvent.click(await screen.findByRole('button', { name: /Look as of change 5/ }));
+    expect(JSON.parse(sessionStorage.getItem(`coomb.moment.${aProject.id}`)!)).toMatchObject({ seq: 5 });
   });
 
   it('that is kept no more shows everything, and says so', async () => {

@@ -15,6 +15,7 @@ const schema = z.object({
   seed: z.coerce.number().int().min(1).max(1_000_000).default(1),
   show: z.enum(['linked', 'all']).default('linked'),
   size: z.enum(['names', 'whole']).default('names'),
+  weights: z.string().max(1000).default(''),
   kept: z.string().max(100).default(''),
   /** What was found and is to be shown again: groups of ids, as JSON. */
   result: z.string().max(400_000).default(''),

@@ -3,10 +3,12 @@ import { readLensText } from '@coomb/contract';
 import type { RegisterWhat } from '@coomb/core';
 import { useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
+import { useMoments } from '../../shared/live/use-moments';
 import { lookThrough } from '../../shared/lens/through';
 import { useKeepView, useSavedViews } from '../../shared/saved-views/queries';
 import { Choice } from '../../shared/ui/choice';
 import { AskDialog } from '../../shared/ui/ask-dialog';
+import { usePersons } from '../../shared/ui/person-mark';
 
 /** Keeps kinds and conditions of a register as a lens, and looks through it. */
 export function KeepLens({ what }: { what: RegisterWhat }) {
@@ -14,6 +16,10 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const [note, setNote] = useState('');
+  const [owner, setOwner] = useState('');
+  const [moment, setMoment] = useState('0');
+  const moments = useMoments(project).options;
+  const persons = usePersons().data ?? [];
   const [others, setOthers] = useState<'shown' | 'hidden'>('shown');
   const keep = useKeepView(project);
   const saved = useSavedViews(project).data ?? [];
@@ -27,6 +33,8 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
         body: {
           lens: JSON.stringify({ kinds: what.kinds, others, conditions: what.conditions, match: what.match, pinned: before?.pinned, leftOut: before?.leftOut }),
           note,
+          owner,
+          moment: Number(moment),
         },
       },
       {
@@ -76,6 +84,27 @@ export function KeepLens({ what }: { what: RegisterWhat }) {
             </Field.Label>
             <Input size="sm" value={note} maxLength={1000} onChange={(event) => setNote(event.target.value)} />
           </Field.Root>
+          <Field.Root>
+            <Field.Label fontSize="13px" fontWeight="400" color="fg.muted">
+              Whose it is (whoever keeps it, where nobody is said)
+            </Field.Label>
+            <Input size="sm" list="lens-owners" value={owner} maxLength={120} onChange={(event) => setOwner(event.target.value)} />
+            <datalist id="lens-owners">
+              {persons.map(({ id, name: person }) => (
+                <option key={id} value={person} />
+              ))}
+            </datalist>
+          </Field.Root>
+          <Choice
+            label="Moment that belongs to it"
+            value={moment}
+            width="100%"
+            options={[
+              { value: '0', label: 'looked through at any moment' },
+              ...moments.map(({ value, label }) => ({ value, label: `for the moment of ${label}` })),
+            ]}
+            onChange={setMoment}
+          />
         </AskDialog>
       )}
     </>

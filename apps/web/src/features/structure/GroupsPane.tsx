@@ -3,6 +3,7 @@ import { alignGroups, counted, describeGroups, figure, numberGroups, readStructu
 import { useMemo, useState } from 'react';
 import { Choice } from '../../shared/ui/choice';
 import { Figures } from './Figures';
+import { type MadeGroup, MakeGroups } from './MakeGroups';
 import type { Structure } from './things';
 
 interface Props {
@@ -21,10 +22,12 @@ interface Props {
   onShow: (thing: number) => void;
   onKeep: (name: string) => void;
   onLenses: () => void;
+  /** Items that are folded into some things. */
+  itemsOf: (list: readonly number[]) => MadeGroup['items'];
 }
 
 /** Groups that are proposed: what they make of the figures, what would move from where, and what becomes of it by hand. */
-export function GroupsPane({ structure, group, shared, better, thing, byHand, onMove, onReset, onShow, onKeep, onLenses }: Props) {
+export function GroupsPane({ structure, group, shared, better, thing, byHand, onMove, onReset, onShow, onKeep, onLenses, itemsOf }: Props) {
   const { things, edges, ties, today, todayNames } = structure;
   const [name, setName] = useState('');
   const numbered = useMemo(() => numberGroups(group), [group]);
@@ -114,6 +117,11 @@ export function GroupsPane({ structure, group, shared, better, thing, byHand, on
           </Button>
         </form>
       </Flex>
+      <Box mt="1.5">
+        <MakeGroups
+          groups={() => members.map((list, at) => ({ title: nameOf(at), items: itemsOf(list) })).filter(({ items }, at) => items.length > 0 && !isApart(at))}
+        />
+      </Box>
       {members
         .map((list, at) => ({ list, at }))
         .toSorted((a, b) => b.list.length - a.list.length)

@@ -17,6 +17,7 @@ import { glyphsOf } from '../matrix/glyphs';
 import { MarksBar } from '../matrix/MarksBar';
 import { isItemLine } from '../matrix/matrix-sides';
 import { SideForm } from '../matrix/SideForm';
+import { Weights } from './Weights';
 import { structureAddress } from './address';
 import { Figures } from './Figures';
 import { GroupsPane } from './GroupsPane';
@@ -92,12 +93,12 @@ export function StructurePage() {
     else return false;
     return true;
   };
-  const idsOf = (list: readonly number[]) =>
+  const itemsOf = (list: readonly number[]) =>
     list.flatMap((thing) =>
       structure
         .rowsOf(thing)
         .filter((row) => !data.heading[row])
-        .map((row) => data.id[row]!),
+        .map((row) => ({ id: data.id[row]!, kind: data.kinds[data.kind[row]!]! })),
     );
   const groupsOfThings = () => {
     const members = new Map<number, number[]>();
@@ -118,7 +119,16 @@ export function StructurePage() {
     const lists = groupsOfThings().filter((list) => list.length > 1);
     for (const [place, list] of lists.entries()) {
       const first = things[list[0]!]!;
-      const lens = { kinds: [], others: 'hidden', conditions: [], match: 'all', pinned: idsOf(list).slice(0, 5000), leftOut: [] };
+      const lens = {
+        kinds: [],
+        others: 'hidden',
+        conditions: [],
+        match: 'all',
+        pinned: itemsOf(list)
+          .slice(0, 5000)
+          .map(({ id }) => id),
+        leftOut: [],
+      };
       await keep.mutateAsync({
         sort: 'lens',
         name: `Group ${place + 1}: ${first.title}`.slice(0, 80),
@@ -172,7 +182,7 @@ export function StructurePage() {
           marks={joined.marks}
           glyphs={glyphs}
           kinds={{ rows: kinds, columns: kinds }}
-          onChange={(next) => set({ marks: writeMarks(next), kept: '' })}
+          onChange={(next) => set({ marks: writeMarks(next), weights: '', kept: '' })}
         >
           <Choice
             label="Which things"
@@ -183,6 +193,7 @@ export function StructurePage() {
             ]}
             onChange={(value) => set({ show: value as 'all', kept: '' })}
           />
+          <Weights phrases={phrases} weights={asked.weights} onChange={(weights) => set({ weights, kept: '' })} />
           <Choice
             label="How large"
             value={asked.size}
@@ -299,6 +310,7 @@ export function StructurePage() {
                     onShow={(thing) => setCursor({ row: placeOf(thing), column: at.column })}
                     onKeep={keepGroups}
                     onLenses={() => void keepLenses().catch(notifyError)}
+                    itemsOf={itemsOf}
                   />
                 </>
               ) : (

@@ -1,7 +1,9 @@
-import { orderStructure, proposeStructure } from '@coomb/contract';
-import type { Dependencies } from '@coomb/core';
+import { type BodyOf, makeGroups, orderStructure, proposeStructure } from '@coomb/contract';
+import { counted, type Dependencies } from '@coomb/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
+import { useChange } from '../../shared/live/use-change';
+import { notify } from '../../shared/ui/notices';
 
 const bodyOf = ({ nodes, from, to, weight }: Dependencies) => ({ nodes, from: [...from], to: [...to], weight: [...weight] });
 const common = { staleTime: Number.POSITIVE_INFINITY, retry: false, refetchOnWindowFocus: false } as const;
@@ -28,3 +30,15 @@ export function useProposal(project: string, edges: Dependencies | undefined, se
   });
   return { ...query, cancel: () => void client.cancelQueries({ queryKey }) };
 }
+
+export const useMakeGroups = (project: string) =>
+  useChange(project, async (body: BodyOf<typeof makeGroups>) => {
+    const told = await call(makeGroups, { params: { project }, body });
+    notify(
+      `${told.items
+        .map(({ reference }) => reference)
+        .slice(0, 3)
+        .join(', ')}${told.items.length > 3 ? ' …' : ''} made, with ${counted(told.links, 'link')}. Undo takes all of it back.`,
+    );
+    return told;
+  });

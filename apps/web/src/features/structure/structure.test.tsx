@@ -1,4 +1,4 @@
-import { getOutline, getOutlineSince, getProject, keepView, listSavedViews, orderStructure, proposeStructure, readMatrix } from '@coomb/contract';
+import { getOutline, getOutlineSince, getProject, keepView, listSavedViews, makeGroups, orderStructure, proposeStructure, readMatrix } from '@coomb/contract';
 import { packEntries } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -121,6 +121,34 @@ describe('the structure', () => {
     expect([body.by, JSON.parse(body.result)]).toEqual(['groups', { groups: [['id1'], ['id2'], ['id4']] }]);
     await userEvent.click(screen.getByRole('button', { name: 'Take 1 move back' }));
     expect(figures().get('Groups')).toBe('2 → 2');
+  });
+
+  it('turns proposed groups into items that what is in them is linked with', async () => {
+    answer(makeGroups, ({ body }) => ({
+      seq: 9,
+      links: 2,
+      refused: [],
+      items: (body as { groups: object[] }).groups.map((_, at) => ({ id: idOf(50 + at), reference: `CMP-${at}` })),
+    }));
+    await open('&by=groups');
+    await userEvent.click(await screen.findByRole('button', { name: 'As items…' }));
+    const name = await screen.findByLabelText('Name of group 1');
+    await userEvent.clear(name);
+    await userEvent.type(name, 'Sensing');
+    expect(((await screen.findByLabelText('Name of group 2')) as HTMLInputElement).disabled).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Make them' }));
+    await waitFor(() => expect(sentTo(/structure\/make$/)).toHaveLength(1));
+    expect(sentTo(/structure\/make$/)[0]).toMatchObject({ groups: [{ title: 'Sensing', items: [expect.any(String), expect.any(String)] }] });
+    expect(await screen.findByText(/CMP-0 made, with 2 links/)).toBeTruthy();
+  });
+
+  it('weighs dependencies of each kind as is said', async () => {
+    await open();
+    await userEvent.click(await screen.findByRole('button', { name: 'counted' }));
+    fireEvent.change(await screen.findByLabelText('Weight of: depends on'), { target: { value: '3' } });
+    await waitFor(() => expect(presentAddress()).toContain('weights=0%3A3'));
+    await userEvent.click(screen.getByRole('button', { name: 'Each pair once' }));
+    await waitFor(() => expect(presentAddress()).toContain('weights=once'));
   });
 
   it('says so where nothing depends on anything, and shows it all the same', async () => {

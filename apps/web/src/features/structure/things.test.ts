@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
 import { buildMatrixSides } from '../matrix/matrix-sides';
 import { groupsKept, readKept } from './kept';
-import { blocksOf, buildStructure, feedbackIn, orderByGroups } from './things';
+import { readWeights, writeWeights } from './address';
+import { blocksOf, buildStructure, feedbackIn, orderByGroups, type Weigh } from './things';
 
 const outline = outlineOf([
   { reference: 'Weir', heading: true },
@@ -14,7 +15,7 @@ const outline = outlineOf([
 ]);
 const scope = { collections: [outline.collections[0]!], kinds: [], below: [] };
 /** Dependencies by outline rows, with their marks. */
-const structureOf = (edges: [number, number, number?][], folded: string[] = [], linkedOnly = false) => {
+const structureOf = (edges: [number, number, number?][], folded: string[] = [], linkedOnly = false, weigh?: Weigh) => {
   const entries = {
     row: Int32Array.from(edges, ([from]) => 100 + from),
     column: Int32Array.from(edges, ([, to]) => 100 + to),
@@ -24,7 +25,7 @@ const structureOf = (edges: [number, number, number?][], folded: string[] = [], 
     columnUse: new Int32Array(edges.length).fill(-1),
   };
   const sides = buildMatrixSides(outline, { rows: scope, columns: scope, entries, usagePaths: [], show: 'all' });
-  return buildStructure(outline, sides, (id) => folded.includes(id), linkedOnly);
+  return buildStructure(outline, sides, (id) => folded.includes(id), linkedOnly, weigh);
 };
 const edgesOf = ({ things, edges }: ReturnType<typeof structureOf>) =>
   Array.from(edges.from, (from, at) => `${things[from]!.title} ${edges.weight[at]} ${things[edges.to[at]!]!.title}`);
@@ -47,6 +48,30 @@ describe('buildStructure', () => {
       { from: 1, to: 2, mark: 1, suspect: false },
     ]);
     expect(structure.between(1, 0)).toEqual([]);
+  });
+
+  it('weighs dependencies by their kind, or each pair once; what weighs nothing is none', () => {
+    const edges: [number, number, number?][] = [
+      [1, 2],
+      [1, 2, 1],
+      [4, 1, 1],
+      [4, 2],
+    ];
+    const weights = readWeights('1:2.5,7:3,nonsense');
+    const weighed = (of: Weigh['of'], once = false, folded: string[] = []) => edgesOf(structureOf(edges, folded, false, { of, once }));
+    expect(weighed((mark) => weights.get(mark) ?? 1)).toEqual(['GATE 3.5 DRIVE', 'SLUICE 2.5 GATE', 'SLUICE 1 DRIVE']);
+    expect(weighed((mark) => 1 - mark)).toEqual(['GATE 1 DRIVE', 'SLUICE 1 DRIVE']);
+    expect(weighed(() => 1, true, ['id0', 'id3'])).toEqual(['Lock 1 Weir']);
+    expect(weighed(() => 1, false, ['id0', 'id3'])).toEqual(['Lock 2 Weir']);
+    expect(
+      writeWeights(
+        new Map([
+          [2, 1],
+          [1, 2.5],
+          [0, 3],
+        ]),
+      ),
+    ).toBe('0:3,1:2.5');
   });
 
   it('folds packages, with what lies within them and between', () => {

@@ -36,8 +36,20 @@ export interface Structure {
   todayNames: string[];
 }
 
+/** How much an entry of each mark weighs; or one for each pair of things, however many entries join them. */
+export interface Weigh {
+  of: (mark: number) => number;
+  once: boolean;
+}
+
 /** Things and dependencies of a scope, at a fold; those without any dependency are left out where that is asked. Both sides of the matrix are the same scope. */
-export function buildStructure(outline: OutlineReply, sides: MatrixSides, isFolded: (id: string) => boolean, linkedOnly: boolean): Structure {
+export function buildStructure(
+  outline: OutlineReply,
+  sides: MatrixSides,
+  isFolded: (id: string) => boolean,
+  linkedOnly: boolean,
+  weigh: Weigh = { of: () => 1, once: false },
+): Structure {
   const { row: side, cells } = sides;
   const lines = [...side.rows.keys()].filter((line) => isFolded(outline.id[side.rows[line]!]!));
   const axis = foldAxis(side, new Set(lines));
@@ -61,18 +73,23 @@ export function buildStructure(outline: OutlineReply, sides: MatrixSides, isFold
   });
   const [from, to, weight]: [number[], number[], number[]] = [[], [], []];
   const weightOf = new Map<number, number>();
+  const thingOfLine = new Int32Array(side.rows.length).fill(-1);
+  axis.lines.forEach((line, at) => thingOfLine.fill(thingOf[at]!, line, endOfLine(axis, at)));
   axis.lines.forEach((_, at) => {
     const one = thingOf[at]!;
     if (one < 0) return;
-    const line = folded.row(at);
-    line.columns.forEach((column, place) => {
-      const other = thingOf[column]!;
-      if (other < 0 || other === one) return;
+    const weights = new Map<number, number>();
+    for (const entry of cells.entriesOf(axis.lines[at]!, endOfLine(axis, at))) {
+      const other = thingOfLine[cells.entries.column[entry]!]!;
+      const own = weigh.of(cells.entries.mark[entry]!);
+      if (other >= 0 && other !== one && own > 0) weights.set(other, weigh.once ? 1 : (weights.get(other) ?? 0) + own);
+    }
+    for (const [other, sum] of [...weights].sort(([a], [b]) => a - b)) {
       from.push(one);
       to.push(other);
-      weight.push(line.counts[place]!);
-      weightOf.set(one * things.length + other, line.counts[place]!);
-    });
+      weight.push(sum);
+      weightOf.set(one * things.length + other, sum);
+    }
   });
   const names = new Map<string, number>();
   const group = things.map(({ parent, row }) => {

@@ -7,10 +7,15 @@ import { listOf, readMarks } from '../matrix/address';
 import { buildMatrixSides } from '../matrix/matrix-sides';
 import { useMatrix } from '../matrix/queries';
 import { useFold } from '../matrix/use-fold';
-import type { StructureAddress } from './address';
+import { readWeights, type StructureAddress } from './address';
 import { groupsKept, readKept } from './kept';
 import { useOrder, useProposal } from './queries';
-import { buildStructure } from './things';
+import { buildStructure, type Weigh } from './things';
+
+function weighOf(text: string): Weigh {
+  const weights = readWeights(text);
+  return { of: (mark) => weights.get(mark) ?? 1, once: text === 'once' };
+}
 
 /** The things and dependencies that an address asks for, and their order or groups where these are asked for too. */
 export function useStructure(outline: OutlineReply | undefined, asked: StructureAddress) {
@@ -32,8 +37,8 @@ export function useStructure(outline: OutlineReply | undefined, asked: Structure
   const one = useMemo(() => sides && [sides.row], [sides]);
   const fold = useFold(outline, one, asked.level);
   const structure = useMemo(
-    () => (outline && sides ? buildStructure(outline, sides, (id) => fold.folded.has(id), asked.show === 'linked') : undefined),
-    [outline, sides, fold.folded, asked.show],
+    () => (outline && sides ? buildStructure(outline, sides, (id) => fold.folded.has(id), asked.show === 'linked', weighOf(asked.weights)) : undefined),
+    [outline, sides, fold.folded, asked.show, asked.weights],
   );
   const isAskable = structure !== undefined && structure.things.length > 0 && structure.things.length <= MOST_THINGS;
   const kept = useMemo(() => readKept(views?.find(({ id }) => id === asked.kept)), [views, asked.kept]);
