@@ -18,6 +18,8 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
 import { Words } from '../../shared/ui/words';
+import { ComparedDrawings } from './ComparedDrawings';
+import { ComparedFigures } from './ComparedFigures';
 import { type Asked, saveCompared, useCompared } from './queries';
 
 const address = z.object({
@@ -26,6 +28,8 @@ const address = z.object({
   did: z.enum(['', 'came', 'went', 'changed', 'moved']).default(''),
   person: z.string().default(''),
   group: z.enum(['section', 'person', 'change', 'did']).default('section'),
+  /** What is compared: items and links, drawings one over the other, or figures. */
+  what: z.enum(['', 'drawings', 'figures']).default(''),
 });
 const dids = ['came', 'went', 'changed', 'moved'] as const;
 const sayAt = (at: string) => format(new Date(at), 'd MMM yyyy, HH:mm');
@@ -53,6 +57,7 @@ export function ComparingPage() {
   const options = moments.some(({ value }) => value === String(since)) ? moments : [{ value: String(since), label: `change ${since}` }, ...moments];
   return (
     <Page
+      fill={asked.what === 'drawings'}
       lead={first ? `from ${sayAt(first.from.at)} to ${moment ? moment.says : 'now'}, change ${first.from.seq} to ${first.to.seq}` : undefined}
       actions={
         <>
@@ -60,27 +65,42 @@ export function ComparingPage() {
             <Choice label="Compare with" value={String(since)} options={options} width="22rem" onChange={(value) => set({ since: Number(value) })} />
           </Box>
           <Choice
-            label="Grouped by"
-            value={asked.group}
+            label="What is compared"
+            value={asked.what}
             options={[
-              { value: 'section', label: 'by section' },
-              { value: 'person', label: 'by person' },
-              { value: 'change', label: 'by change' },
-              { value: 'did', label: 'by what became of it' },
+              { value: '', label: 'items and links' },
+              { value: 'drawings', label: 'drawings' },
+              { value: 'figures', label: 'figures' },
             ]}
-            onChange={(value) => set({ group: value as 'section' })}
+            onChange={(value) => set({ what: value as '' })}
           />
-          {(['docx', 'xlsx', 'csv'] as const).map((as) => (
-            <Button key={as} size="xs" variant="outline" disabled={!first || first.total === 0} onClick={() => void save(as)}>
-              {as === 'docx' && <Download size={13} />} .{as}
-            </Button>
-          ))}
+          {asked.what === '' && (
+            <Choice
+              label="Grouped by"
+              value={asked.group}
+              options={[
+                { value: 'section', label: 'by section' },
+                { value: 'person', label: 'by person' },
+                { value: 'change', label: 'by change' },
+                { value: 'did', label: 'by what became of it' },
+              ]}
+              onChange={(value) => set({ group: value as 'section' })}
+            />
+          )}
+          {asked.what === '' &&
+            (['docx', 'xlsx', 'csv'] as const).map((as) => (
+              <Button key={as} size="xs" variant="outline" disabled={!first || first.total === 0} onClick={() => void save(as)}>
+                {as === 'docx' && <Download size={13} />} .{as}
+              </Button>
+            ))}
         </>
       }
     >
-      {compared.error && <ErrorNote error={compared.error} retry={() => void compared.refetch()} />}
-      {!first && !compared.error && <Loading what="the comparison" />}
-      {first && (
+      {asked.what === 'figures' && changes && <ComparedFigures since={since} />}
+      {asked.what === 'drawings' && changes && <ComparedDrawings since={since} />}
+      {asked.what === '' && compared.error && <ErrorNote error={compared.error} retry={() => void compared.refetch()} />}
+      {asked.what === '' && !first && !compared.error && <Loading what="the comparison" />}
+      {asked.what === '' && first && (
         <>
           <Flex gap="4" wrap="wrap" fontSize="13px" mb="3" align="center">
             {(['item', 'link'] as const).map((entity) => (

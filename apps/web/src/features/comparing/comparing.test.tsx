@@ -1,9 +1,12 @@
-import { compareMoments, type ComparedRow, getProject, listBaselines, listChanges } from '@coomb/contract';
+import { compareMoments, getDrawing, getProject, getReadiness, listBaselines, listChanges, listDrawings, type ComparedRow } from '@coomb/contract';
+import { drawingSorts } from '@coomb/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { aBrief, answer, aProject, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { aBrief, answer, aProject, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { figuresOf } from './ComparedFigures';
 import { ComparingPage } from './ComparingPage';
+import { useComparedDrawings } from './queries';
 
 const at = '2026-11-28T10:00:00.000Z';
 const row = (number: number, did: ComparedRow['did'], more: Partial<ComparedRow> = {}): ComparedRow => ({
@@ -105,4 +108,87 @@ describe('two moments compared', () => {
     show(<ComparingPage />, { at: `/p/${aProject.id}?since=30` });
     expect(await screen.findByText(/is later than change 20/)).toBeTruthy();
   });
+
+  it('compares figures: those that are different, with what they were, leading to their trend', async () => {
+    const readiness = (notMet: number, failing: number) => ({
+      ...{ seq: 20, results: [], links: [], scheme: [], testsPerRequirement: [], requirementsPerTest: [], collections: [] },
+      rules: [
+        {
+          rule: 'tested',
+          label: 'Tested',
+          sentence: 'Every one is.',
+          counts: { met: 4, suspect: 0, waived: 0, notMet, notApplicable: 0 },
+          applicable: 4 + notMet,
+        },
+      ],
+      states: [{ id: 'state:failing', label: 'Failing', count: failing, state: 'failing' as const }],
+    });
+    answer(getReadiness, ({ url }) => (url.searchParams.get('asOf') === '12' ? readiness(9, 2) : readiness(3, 2)));
+    show(<ComparingPage />, { at: `/p/${aProject.id}?since=12&what=figures` });
+    const table = await screen.findByRole('table', { name: 'Figures that are different' });
+    expect(
+      within(table)
+        .getAllByRole('row')
+        .slice(1)
+        .map((line) => line.textContent),
+    ).toEqual(['Tested: not met93−6']);
+    expect(within(table).getByRole('link').getAttribute('href')).toBe(`/p/${aProject.id}/check/figure/rule:tested:notMet?trend=yes`);
+    expect(screen.getByText('4 more figures are what they were.')).toBeTruthy();
+    expect(figuresOf({ ...readiness(1, 1), states: [] }, readiness(1, 1)).at(-1)).toEqual({
+      id: 'state:failing',
+      label: 'Failing',
+      before: undefined,
+      after: 1,
+    });
+  });
+
+  it('compares drawings: only those that differ are shown, one over the other', async () => {
+    const shape = (id: string, name: string) => ({
+      id,
+      element: id,
+      item: null,
+      figure: 'box',
+      name,
+      x: 0,
+      y: 0,
+      width: 80,
+      height: 40,
+      inside: -1,
+      keyword: '',
+      parts: [],
+    });
+    const drawing = (id: string, name: string, shapes: object[]) => ({
+      id,
+      name,
+      item: null,
+      collection: idOf(1),
+      sort: drawingSorts[0],
+      shapes,
+      routes: [],
+      revision: 1,
+      boxes: { shown: [], layers: [], places: {} },
+      made: null,
+    });
+    const brief = (id: string, name: string) => ({ id, name, item: null, collection: idOf(1), sort: drawingSorts[0], shapes: 1, routes: 0, made: false });
+    answer(listDrawings, [brief(idOf(1), 'Sites'), brief(idOf(2), 'Gates')] as never);
+    answer(getDrawing, (({ url }: { url: URL }) => {
+      const isThen = url.searchParams.get('asOf') === '12';
+      return url.pathname.endsWith(idOf(1))
+        ? drawing(idOf(1), 'Sites', [shape('a', 'Weir')])
+        : drawing(idOf(2), 'Gates', [shape('b', isThen ? 'Old gate' : 'Gate')]);
+    }) as never);
+    expect(await findCompared(12)).toEqual([['Gates', ['changed']]]);
+  });
 });
+
+async function findCompared(since: number) {
+  const found: unknown[] = [];
+  function Probe() {
+    const { data, error } = useComparedDrawings(aProject.id, since);
+    if (data) found.splice(0, found.length, ...data.map(({ name, changes }) => [name, changes.map(({ sort }) => sort)]));
+    return <p>{data ? 'compared' : error ? String(error) : 'waiting'}</p>;
+  }
+  show(<Probe />, { at: `/p/${aProject.id}` });
+  await screen.findByText('compared');
+  return found;
+}

@@ -14,7 +14,7 @@ import { useImport } from '../queries';
 import { type Choices, countOpen, takenOf } from './choices';
 import { type Pairs, type RecipeWish, useComparison } from './compare-queries';
 import { countDifferences, differsIn, readPartWish, writePartWish } from './differences';
-import { DrawingDifferences } from './DrawingDifferences';
+import { DrawingDifferences } from '../../../shared/drawing/DrawingDifferences';
 import { EntryDetail } from './EntryDetail';
 import { sortWords } from './sort-words';
 import { EntryList } from './EntryList';

@@ -2,9 +2,9 @@ import { Box, Button, Flex, Slider } from '@chakra-ui/react';
 import type { ComparedDrawing } from '@coomb/contract';
 import { blendDrawn, type DrawingChange, figure } from '@coomb/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { DrawingCanvas, type DrawingControl } from '../../../shared/drawing/DrawingCanvas';
-import { Choice } from '../../../shared/ui/choice';
-import { OneLine } from '../../../shared/ui/one-line';
+import { DrawingCanvas, type DrawingControl } from './DrawingCanvas';
+import { Choice } from '../ui/choice';
+import { OneLine } from '../ui/one-line';
 
 const WORDS: Record<DrawingChange['sort'], { word: string; colour: string }> = {
   came: { word: 'came', colour: 'moss.fg' },
@@ -16,13 +16,27 @@ const NOTHING: { shapes: never[]; routes: never[] } = { shapes: [], routes: [] }
 const BLINK_MS = 700;
 
 /** A drawing and its newer version, one over the other: slide or blink between them, and step through what differs. */
-export function DrawingDifferences({ drawings }: { drawings: readonly ComparedDrawing[] }) {
+export function DrawingDifferences({
+  drawings,
+  sides = ['as it stands', 'newer version'],
+}: {
+  drawings: readonly ComparedDrawing[];
+  sides?: readonly [string, string];
+}) {
   const [id, setId] = useState(drawings[0]!.id);
   const drawing = drawings.find((one) => one.id === id) ?? drawings[0]!;
-  return <Differences key={drawing.id} drawing={drawing} drawings={drawings} onChoose={setId} />;
+  return <Differences key={drawing.id} drawing={drawing} drawings={drawings} sides={sides} onChoose={setId} />;
 }
 
-function Differences({ drawing, drawings, onChoose }: { drawing: ComparedDrawing; drawings: readonly ComparedDrawing[]; onChoose: (id: string) => void }) {
+interface Props {
+  drawing: ComparedDrawing;
+  drawings: readonly ComparedDrawing[];
+  /** What the earlier one and the later one are called. */
+  sides: readonly [string, string];
+  onChoose: (id: string) => void;
+}
+
+function Differences({ drawing, drawings, sides, onChoose }: Props) {
   const { changes } = drawing;
   const [at, setAt] = useState(1);
   const [blinking, setBlinking] = useState(false);
@@ -125,7 +139,7 @@ function Differences({ drawing, drawings, onChoose }: { drawing: ComparedDrawing
             Next
           </Button>
           <Box ml="4" color={at < 0.5 ? 'fg' : 'fg.muted'} fontWeight={at < 0.5 ? '600' : '400'}>
-            as it stands
+            {sides[0]}
           </Box>
           <Slider.Root
             w="180px"
@@ -147,7 +161,7 @@ function Differences({ drawing, drawings, onChoose }: { drawing: ComparedDrawing
             </Slider.Control>
           </Slider.Root>
           <Box color={at >= 0.5 ? 'fg' : 'fg.muted'} fontWeight={at >= 0.5 ? '600' : '400'}>
-            newer version
+            {sides[1]}
           </Box>
           <Button size="2xs" variant={blinking ? 'solid' : 'outline'} aria-pressed={blinking} onClick={() => setBlinking(!blinking)}>
             Blink
