@@ -74,6 +74,40 @@ describe('looking at a project', () => {
     await until(async () => (await ada.driver.findElements(By.css('#cell-1-3 [role="alert"]'))).length === 0, 'the refusal is gone');
   });
 
+  it('groups, sums up and hides by the menus of the heads, opened by mouse and by key, and looks elsewhere with the same definition', async () => {
+    const menu = (name: string) => ada.find(`//*[@role="menuitem"][starts-with(normalize-space(), ${JSON.stringify(name)})]`, `what can be done: ${name}`);
+    await ada.open(`${page}/shape/register?kind=requirement`);
+    await ada.see('Wish 1');
+    await ada.press('Do with Priority');
+    await (await menu('Group by it')).click();
+    await until(async () => (await ada.driver.findElements(By.css('.row.is-group'))).length > 0, 'rows stand in groups');
+    await (await cell(1, 1)).click();
+    await ada.hold(Key.ALT, Key.ARROW_DOWN);
+    await menu('Sum up');
+    await ada.type(Key.END, Key.ARROW_RIGHT);
+    await (await menu('different')).click();
+    await ada.see(`${rows} different`);
+    await ada.press('Do with Priority');
+    await (await menu('Hide it')).click();
+    await until(async () => (await ada.driver.findElements(By.css('[data-menu="field-priority"]'))).length === 0, 'the column is hidden');
+    expect((await ada.driver.findElements(By.css('.row.is-group'))).length).toBeGreaterThan(0);
+    await ada.press('Where: everywhere');
+    await (await ada.find('//label[normalize-space()="Wishes"]', 'the collection')).click();
+    await ada.see('in Wishes');
+    await ada.press('Kept places');
+    await ada.fill('Name to keep this view under', 'The wishes');
+    await ada.type(Key.ENTER);
+    await ada.see('Kept for everybody');
+    await ada.open(`${page}/shape/register?kind=testCase`);
+    await ada.press('Where: everywhere');
+    await ada.press('Kept places (1)');
+    await ada.press('The wishes');
+    await ada.see('No item passes');
+    await ada.open(`${page}/shape/register?kind=requirement`);
+    await ada.see('Wish 1');
+    await (await cell(0, 3)).click();
+  });
+
   it('keeps a condition as a lens, and looks through it in one view after the other', async () => {
     await ada.press('Condition');
     await ada.choose('What of it', 'Priority');

@@ -43,9 +43,11 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
   const way = ways.get(chosen) ?? first?.[1];
   const [titles, setTitles] = useState(() => groups.map(({ title }) => title));
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set(groups.flatMap(({ items }, at) => (items.length < 2 ? [at] : []))));
-  const taken = groups.flatMap((group, at) => (left.has(at) ? [] : [{ ...group, title: titles[at]!.trim() }]));
   const may = (of: string) =>
     way !== undefined && findAllowedLinks(scheme, of, kind).some((one) => one.linkKind.id === way.linkKind.id && one.reversed === way.reversed);
+  // A group of which nothing can be linked so would be an item of nothing.
+  const isLeft = (at: number) => left.has(at) || !groups[at]!.items.some((item) => may(item.kind));
+  const taken = groups.flatMap((group, at) => (isLeft(at) ? [] : [{ ...group, title: titles[at]!.trim() }]));
   const all = taken.flatMap(({ items }) => items);
   const linked = all.filter((item) => may(item.kind));
   const label = scheme.kinds.find(({ id }) => id === kind);
@@ -101,7 +103,7 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
       <Box maxH="300px" overflowY="auto">
         {groups.map(({ items }, at) => (
           <Flex key={at} align="center" gap="2" py="0.5">
-            <Checkbox.Root size="sm" checked={!left.has(at)} onCheckedChange={() => flip(at)} aria-label={`Take group ${at + 1}`}>
+            <Checkbox.Root size="sm" checked={!isLeft(at)} onCheckedChange={() => flip(at)} aria-label={`Take group ${at + 1}`}>
               <Checkbox.HiddenInput aria-label={`Take group ${at + 1}`} />
               <Checkbox.Control />
             </Checkbox.Root>
@@ -109,7 +111,7 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
               size="2xs"
               aria-label={`Name of group ${at + 1}`}
               value={titles[at]}
-              disabled={left.has(at)}
+              disabled={isLeft(at)}
               maxLength={500}
               onChange={(event) => setTitles(titles.map((title, place) => (place === at ? event.target.value : title)))}
             />
