@@ -1,13 +1,14 @@
 import { carries } from '../../shared/marks/drag-items';
 import { RichText } from '../../shared/ui/rich-text';
 import { Box, Flex, IconButton } from '@chakra-ui/react';
-import type { Item, OutlineReply } from '@coomb/contract';
+import type { ComparedRow, Item, OutlineReply } from '@coomb/contract';
 import { getKind, verificationStates } from '@coomb/core';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Check, ListCollapse, PanelRight, Pencil, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { useItemAddress } from '../../shared/ui/reference';
+import { Words } from '../../shared/ui/words';
 import { StateMark } from '../../shared/ui/states';
 import { FieldText } from '../item-sheet/FieldEditor';
 import { ItemEditor, type Settled, type Split } from '../item-sheet/ItemEditor';
@@ -44,12 +45,18 @@ interface Props {
   chosen: boolean;
   editing: boolean;
   actions: RowActions;
+  /** What became of it since the moment that it is compared with. */
+  mark?: ComparedRow | undefined;
 }
 
 const headingSizes = ['24px', '19px', '17px'];
 
 /** One item as read: reference and state in the left margin, text in the middle, links and fields in the right margin. */
-export const ReadingRow = memo(function ReadingRow({ outline, row, number, item, depth, active, chosen, editing, actions }: Props) {
+export const ReadingRow = memo(function ReadingRow({ outline, row, number, item, depth, active, chosen, editing, actions, mark }: Props) {
+  // What came is all new, and reads as it does; what says the same in another form too.
+  const changed = mark?.did === 'came' ? [] : (mark?.parts ?? []).filter(({ words }) => words.some(({ type }) => type !== 'same'));
+  const wordsOf = (part: string) => changed.find((one) => one.part === part)?.words;
+  const [titleWords, textWords] = [wordsOf('Title'), wordsOf('Text')];
   const project = useProject();
   const itemAddress = useItemAddress();
   const isHeading = outline.heading[row] === 1;
@@ -98,6 +105,11 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, number, item,
             <Check size={14} aria-label="chosen" />
           </Box>
         )}
+        {mark && (
+          <Box fontSize="12px" fontWeight="600" color={mark.did === 'came' ? 'moss.fg' : mark.did === 'moved' ? 'heather.fg' : 'fg.warning'}>
+            {mark.did}
+          </Box>
+        )}
         {number && (
           <Box fontFamily="serif" fontSize="15px" color="fg.muted" title="Number of the step">
             {number}
@@ -138,7 +150,7 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, number, item,
           />
         ) : (
           <>
-            {!(item && isOpeningWords(outline.title[row]!, item.html)) && (
+            {(titleWords || !(item && isOpeningWords(outline.title[row]!, item.html))) && (
               <Box
                 dir="auto"
                 overflowWrap="anywhere"
@@ -147,15 +159,27 @@ export const ReadingRow = memo(function ReadingRow({ outline, row, number, item,
                 fontSize={isHeading ? headingSizes[Math.min(depth, 2)] : '15.5px'}
                 lineHeight="1.3"
               >
-                {outline.title[row]}
+                {titleWords ? <Words words={titleWords} /> : outline.title[row]}
               </Box>
             )}
-            {item?.html && <RichText className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" html={item.html} />}
+            {textWords && (
+              <Box fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5">
+                <Words words={textWords} whole />
+              </Box>
+            )}
+            {item?.html && !textWords && <RichText className="rich" fontFamily="serif" fontSize="15.5px" lineHeight="1.55" mt="0.5" html={item.html} />}
             {!item && <Box h="24px" bg="bg.muted" w="70%" mt="1" />}
           </>
         )}
       </Box>
       <Box w={{ base: '100%', md: '150px' }} flexShrink={0} fontSize="12px" color="fg.muted" pt="0.5">
+        {changed
+          .filter(({ part }) => part !== 'Title' && part !== 'Text')
+          .map(({ part, words }) => (
+            <Box key={part} lineHeight="1.3">
+              {part} <Words words={words} />
+            </Box>
+          ))}
         {!isHeading && (
           <>
             <Box>

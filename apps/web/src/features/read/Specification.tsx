@@ -22,11 +22,12 @@ import type { Written } from '../item-sheet/written';
 import { chooseRange, toggleChosen } from './choosing';
 import { findMove, findNext, findPlaceAfter, type MoveWish } from './find-move';
 import { NewItem } from './NewItem';
-import { useTexts } from './queries';
+import { MarksSince } from './MarksSince';
+import { useReadingMarks, useTexts } from './queries';
 import { ReadingRow, type RowActions } from './ReadingRow';
 
-/** `at`: reference to show; `write`: a new item is being written after that one, or at the end. */
-const address = z.object({ at: z.string().optional(), write: z.string().optional() });
+/** `at`: reference to show; `write`: a new item is being written after that one, or at the end; `since`: the change since which differences are marked. */
+const address = z.object({ at: z.string().optional(), write: z.string().optional(), since: z.coerce.number().int().min(0).default(0).catch(0) });
 
 interface Props {
   collection: Collection;
@@ -45,7 +46,8 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
-  const [{ at, write }, setAddress] = useAddress(address);
+  const [{ at, write, since }, setAddress] = useAddress(address);
+  const marks = useReadingMarks(project.id, since);
   const frame = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState<string>();
   const [editing, setEditing] = useState<string>();
@@ -227,6 +229,7 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
                   chosen={chosen.has(id)}
                   editing={id === editing}
                   actions={actions}
+                  mark={marks?.byId?.get(id)}
                 />
               </Box>
             );
@@ -278,6 +281,7 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
               </Box>
             </Box>
             <Box ml="auto" />
+            <MarksSince project={project.id} since={since} marks={marks} onChange={(next) => setAddress({ since: next })} />
             <SaveAs project={project.id} collection={collection.id} count={whole.rows.length} />
           </>
         )}

@@ -1,9 +1,20 @@
-import { createItem, editItem, getProject, type Item, moveItem, readCollection, withdrawItems } from '@coomb/contract';
+import {
+  compareMoments,
+  createItem,
+  editItem,
+  getProject,
+  type Item,
+  listBaselines,
+  listChanges,
+  moveItem,
+  readCollection,
+  withdrawItems,
+} from '@coomb/contract';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { outlineOf } from '../../testing/outline';
-import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
+import { aBrief, answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
 import { Specification } from './Specification';
 
 const [collection] = aProject.collections;
@@ -73,6 +84,46 @@ describe('reading and editing in place', () => {
     await open();
     await userEvent.click(screen.getByRole('link', { name: 'SYS-003' }));
     expect(presentAddress()).toContain('item=SYS-003');
+  });
+
+  it('marks what is different since a moment: words in title and text, what came, fields at the margin, and tells what went', async () => {
+    const word = (type: 'same' | 'added' | 'removed', text: string) => ({ type, text });
+    const compared = (row: number, did: 'came' | 'changed', parts: { part: string; words: ReturnType<typeof word>[] }[]) => ({
+      ...{ entity: 'item' as const, did, item: aBrief(1, outline.title[row]!, { id: outline.id[row]! }), phrase: null, other: null, parts },
+      ...{ group: '', seq: 9, person: 'Ada', at: '2026-11-28T10:00:00.000Z' },
+    });
+    const counts = { came: 1, went: 2, changed: 1, moved: 0 };
+    answer(compareMoments, {
+      ...{
+        from: { seq: 4, at: '2026-10-28T10:00:00.000Z' },
+        to: { seq: 9, at: '2026-11-28T10:00:00.000Z' },
+        items: counts,
+        links: counts,
+        persons: [],
+        total: 2,
+        groups: [],
+      },
+      rows: [
+        compared(1, 'changed', [
+          { part: 'Text', words: [word('same', 'Text of '), word('removed', 'old'), word('added', 'new')] },
+          { part: 'Priority', words: [word('removed', 'Low'), word('added', 'High')] },
+        ]),
+        compared(2, 'came', [{ part: 'Text', words: [word('added', 'All of it')] }]),
+      ],
+    });
+    answer(listBaselines, [{ id: idOf(40), name: 'Last month', note: '', seq: 4, person: 'Ada', at: '2026-10-28T00:00:00.000Z' }]);
+    answer(listChanges, [{ id: idOf(41), seq: 9, action: 'Reword', person: 'Ada', at: '2026-11-28T00:00:00.000Z', changes: 1, undone: false }]);
+    await open();
+    await userEvent.selectOptions(await screen.findByLabelText('Mark what is different since'), 'since Last month (change 4)');
+    const changed = await screen.findByRole('article', { name: /SYS-002/ });
+    await waitFor(() => expect(changed.querySelectorAll('ins')).toHaveLength(2));
+    expect([...changed.querySelectorAll('del, ins')].map(({ textContent }) => textContent)).toEqual(['old', 'new', 'Low', 'High']);
+    expect(changed.textContent).toContain('changed');
+    const came = screen.getByRole('article', { name: /SYS-003/ });
+    expect([came.querySelector('ins'), came.textContent!.includes('came'), came.textContent!.includes('Text of SYS-003')]).toEqual([null, true, true]);
+    expect(screen.getByRole('link', { name: '2 went' }).getAttribute('href')).toContain('changes/between?since=4');
+    await userEvent.selectOptions(screen.getByLabelText('Mark what is different since'), 'no marks');
+    await waitFor(() => expect(changed.querySelector('ins')).toBeNull());
   });
 
   it('writes a new item after the marked one, by key; it is stored once it has been written', async () => {
