@@ -164,6 +164,7 @@ describe('features of the web application', () => {
     'all-links': ['acting', 'linking'],
     bench: ['linking'],
     boundary: ['linking'],
+    comparing: ['acting'],
     composition: ['linking'],
     contents: ['read'],
     drawings: ['linking'],

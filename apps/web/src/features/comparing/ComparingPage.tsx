@@ -18,6 +18,7 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { Reference } from '../../shared/ui/reference';
 import { Words } from '../../shared/ui/words';
+import { AsRegister } from '../acting/AsRegister';
 import { ComparedDrawings } from './ComparedDrawings';
 import { ComparedFigures } from './ComparedFigures';
 import { type Asked, saveCompared, useCompared } from './queries';
@@ -53,6 +54,16 @@ export function ComparingPage() {
   };
   const compared = useCompared(project.id, wish);
   const first = compared.data?.pages[0];
+  // What went is in no register any more.
+  const listed = [
+    ...new Map(
+      compared.hasNextPage
+        ? []
+        : (compared.data?.pages ?? []).flatMap(({ rows }) =>
+            rows.flatMap(({ did, item }) => (did === 'went' || item.heading ? [] : [[item.id, item] as const])),
+          ),
+    ).values(),
+  ];
   const save = (as: 'docx' | 'xlsx' | 'csv') => wish && saveCompared(project.id, as, wish).then(({ name, blob }) => saveFile(name, blob), notifyError);
   const options = moments.some(({ value }) => value === String(since)) ? moments : [{ value: String(since), label: `change ${since}` }, ...moments];
   return (
@@ -137,6 +148,7 @@ export function ComparingPage() {
                 onChange={(person) => set({ person })}
               />
             )}
+            <AsRegister items={listed} />
             {lens && !lens.error && <Box color="fg.muted">Only what is seen through the lens that is on.</Box>}
           </Flex>
           {first.total === 0 && <EmptyState title="Nothing is different">Both moments say the same, as far as is asked here.</EmptyState>}

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { RegisterRow } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { TAKES, useTaken } from '../../shared/marks/drag-items';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
 import { type Area, areaOf, type Spot, steps } from './selection';
@@ -49,6 +50,8 @@ interface Props {
   onResize: (column: GridColumn, width: number) => void;
   onCopy: (area: Area) => string | undefined;
   onPaste: (text: string) => void;
+  /** An item was dropped on a cell of links. */
+  onTaken: (reference: string, spot: Spot) => void;
 }
 
 const HEAD = 30;
@@ -61,6 +64,9 @@ export function Grid(props: Props) {
   const { label, columns, frozen, count, rowHeight, rowAt, numberAt, head, cell, at, anchor, onGo, onKey, onEdit, onSight, onResize, onCopy, onPaste } = props;
   const frame = useRef<HTMLDivElement>(null);
   useRestingFocus(frame);
+  useTaken(frame, (reference, { dataset }: Element & { dataset?: DOMStringMap }) => {
+    if (dataset) props.onTaken(reference, { row: Number(dataset.row), column: Number(dataset.column) });
+  });
   const { width } = useSize(frame);
   const lefts = useMemo(() => {
     const found: number[] = [];
@@ -276,6 +282,7 @@ const Row = memo(function Row({
         aria-readonly={one.field === null || undefined}
         data-row={index}
         data-column={column}
+        {...(one.field?.startsWith('links:') && { [TAKES]: '' })}
         className={isAt ? 'cell is-at' : isChosen ? 'cell is-chosen' : 'cell'}
         style={{ left: NUMBER + lefts[column]!, width: one.width }}
       >
@@ -319,6 +326,7 @@ function Tallies({
 }
 
 const styles = {
+  '& .cell[data-drop]': { outline: '2px dashed', outlineColor: 'moss.solid', outlineOffset: '-2px' },
   '& .tally': {
     ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px', fontSize: '12.5px', color: 'fg', fontVariantNumeric: 'tabular-nums' },
     ...{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', textAlign: 'right' },

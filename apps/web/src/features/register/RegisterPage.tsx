@@ -259,6 +259,13 @@ export function RegisterPage() {
               onSight={(first, last) => onSight(placeOf(rows, first), placeOf(rows, last))}
               onResize={({ id }, width) => setWidths((before) => ({ ...before, [id]: width }))}
               onCopy={copy}
+              onTaken={(reference, spot) => {
+                const [row, field] = [itemAt(spot.row), columns[spot.column]?.field];
+                if (!row || !field || row.isContext) return;
+                const known = textOf(valueAt(row, spot.column));
+                go(spot);
+                write([{ row, field, text: known ? `${known}, ${reference}` : reference }]);
+              }}
               onPaste={(text) => void paste(text).catch(notifyError)}
               head={({ id, name }, place) => (
                 <>

@@ -1,8 +1,9 @@
 import { createItem, listSavedViews, type RegisterAsked } from '@coomb/contract';
-import { screen, waitFor } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { aBrief, answer, aProject, idOf, presentAddress, sentTo, usePage } from '../../testing/page';
+import { useDropAnywhere } from '../../shared/marks/drag-items';
 import { pageOfRegister } from './print-register';
 import { answerRegister, openRegister } from './testing/register-scene';
 
@@ -104,6 +105,29 @@ describe('rows of a register', () => {
     await waitFor(() => expect((screen.getByLabelText('Its title') as HTMLInputElement).value).toBe(''));
     await userEvent.type(screen.getByLabelText('Its title'), 'Lock gauge{Enter}');
     await waitFor(() => expect(sentTo(/items$/)[1]).toMatchObject({ title: 'Lock gauge', after: idOf(90) }));
+  });
+
+  it('are linked with what is dropped on a cell of links, beside what stands there; elsewhere in the row that cell takes nothing', async () => {
+    await openRegister();
+    const drop = (element: Element) => {
+      const dataTransfer = { types: ['application/x-coomb-reference'], getData: () => 'TC-007', dropEffect: '' };
+      fireEvent.dragOver(element, { dataTransfer });
+      fireEvent.drop(element, { dataTransfer });
+    };
+    const taken: string[] = [];
+    function Taker() {
+      useDropAnywhere((dragged, target) => taken.push(`${dragged} on ${target}`));
+      return null;
+    }
+    render(<Taker />);
+    drop(document.getElementById('cell-0-4')!.querySelector('.reference')!);
+    await waitFor(() => expect(sentTo(/cells$/)).toHaveLength(1));
+    expect(sentTo(/cells$/)[0]).toMatchObject({
+      cells: [{ item: aBrief(1, 'x').id, column: { sort: 'links', linkKind: 'verifies', end: 'to' }, text: 'TC-001, TC-002, TC-007' }],
+    });
+    expect(taken).toEqual([]);
+    drop(document.getElementById('cell-0-1')!);
+    expect(taken).toEqual(['TC-007 on SYS-001']);
   });
 
   it('are printed with their groups, texts escaped', () => {

@@ -4,6 +4,9 @@ import { useEffect, useRef } from 'react';
 /** What is dragged, by its reference, in a form of our own: other programs get the reference as text. */
 const TYPE = 'application/x-coomb-reference';
 const LIT = 'data-drop';
+/** Marks an element that takes what is dropped on it by itself, such as a cell of links: it hears of it by this event. */
+export const TAKES = 'data-takes';
+const TAKEN = 'coomb-taken';
 
 /** What lies under a point of what draws its items itself; nothing where none does. */
 type Finder = (x: number, y: number) => string | undefined;
@@ -34,8 +37,10 @@ export function useDropFinder(element: () => Element | null, find: Finder): void
 }
 
 /** The item at an element that was hit at a point: what its element says, else what the row that it stands in is about. */
-function findTarget(hit: Element | null, x: number, y: number): { reference: string; element: Element } | undefined {
+function findTarget(hit: Element | null, x: number, y: number): { reference: string; element: Element; takes?: true } | undefined {
   if (!hit?.closest) return undefined;
+  const taker = hit.closest(`[${TAKES}]`);
+  if (taker) return { reference: '', element: taker, takes: true };
   for (const [element, find] of finders) {
     if (!element.contains(hit)) continue;
     const reference = find(x, y);
@@ -48,6 +53,20 @@ function findTarget(hit: Element | null, x: number, y: number): { reference: str
   return row && inside ? { reference: inside.getAttribute('data-reference')!, element: row } : undefined;
 }
 
+/** Hears of items that are dropped on what takes them, within an element. */
+export function useTaken(element: React.RefObject<Element | null>, onTaken: (dragged: string, taker: Element) => void): void {
+  const now = useRef(onTaken);
+  now.current = onTaken;
+  useEffect(() => {
+    const own = element.current;
+    const hear = (event: Event) => now.current((event as CustomEvent<string>).detail, event.target as Element);
+    own?.addEventListener(TAKEN, hear);
+    return () => own?.removeEventListener(TAKEN, hear);
+  }, [element]);
+}
+
+const give = (taker: Element, dragged: string) => taker.dispatchEvent(new CustomEvent(TAKEN, { detail: dragged, bubbles: true }));
+
 let takers: ((dragged: string, target: string) => void)[] = [];
 
 /** For views that drag in a way of their own: lets go of an item at a point outside them. Says whether an item lay there. */
@@ -56,7 +75,8 @@ export function dropAt(dragged: string, x: number, y: number): boolean {
   for (const hit of document.elementsFromPoint(x, y)) {
     const target = findTarget(hit, x, y);
     if (!target || target.reference === dragged) continue;
-    takers.at(-1)?.(dragged, target.reference);
+    if (target.takes) give(target.element, dragged);
+    else takers.at(-1)?.(dragged, target.reference);
     return true;
   }
   return false;
@@ -91,7 +111,9 @@ export function useDropAnywhere(onDrop: (dragged: string, target: string) => voi
       light(undefined);
       event.preventDefault();
       event.stopPropagation();
-      if (target && dragged && target.reference !== dragged) now.current(dragged, target.reference);
+      if (!target || !dragged || target.reference === dragged) return;
+      if (target.takes) give(target.element, dragged);
+      else now.current(dragged, target.reference);
     };
     const end = () => light(undefined);
     window.addEventListener('dragover', over, true);
