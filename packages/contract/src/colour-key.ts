@@ -5,6 +5,15 @@ import { endpoint } from './endpoint.js';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/i, 'A colour is such as #1a2b3c');
 
+/** How something is drawn by a colour key. */
+export const coatSchema = z.object({
+  fill: colour,
+  line: colour.optional(),
+  width: z.number().min(0.5).max(8).optional(),
+  dash: z.enum(dashes).optional(),
+  glyph: z.enum(glyphNames).optional(),
+});
+
 /** Colours for what items say in one of their values. */
 export const colourKeySchema = z.object({
   about: z.enum(['items', 'links']).optional(),
@@ -15,11 +24,7 @@ export const colourKeySchema = z.object({
       z.object({
         value: z.string().max(500),
         label: z.string().max(200).optional(),
-        fill: colour,
-        line: colour.optional(),
-        width: z.number().min(0.5).max(8).optional(),
-        dash: z.enum(dashes).optional(),
-        glyph: z.enum(glyphNames).optional(),
+        ...coatSchema.shape,
       }),
     )
     .max(60),
@@ -40,13 +45,7 @@ export const readColours = endpoint({
     entries: z.array(
       z.object({
         ...{ value: z.string(), label: z.string(), count: z.number() },
-        ...{
-          fill: z.string(),
-          line: z.string().optional(),
-          width: z.number().optional(),
-          dash: z.enum(dashes).optional(),
-          glyph: z.enum(glyphNames).optional(),
-        },
+        ...coatSchema.shape,
       }),
     ),
     unkeyed: z.array(z.object({ value: z.string(), count: z.number() })),

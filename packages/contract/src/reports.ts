@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { coatSchema } from './colour-key.js';
 import { idSchema, projectParams, timeSchema } from './common.js';
 import { endpoint } from './endpoint.js';
 
@@ -25,6 +26,8 @@ export const reportBody = z.object({
     .object({ collections: z.array(z.object({ id: idSchema, name: z.string() })), sections: z.array(z.object({ id: idSchema, title: z.string() })) })
     .nullable()
     .default(null),
+  /** The colour key that it was published with: what each entry looks like, and the references of its items. */
+  colours: z.object({ name: z.string(), entries: z.array(coatSchema.extend({ label: z.string() })), items: z.array(z.array(z.string())) }).optional(),
   /** Its parts, in order. What each says is in a form of its own, which the version numbers; older forms are brought to the present one on reading. */
   blocks: z.array(z.object({ type: z.string(), version: z.number().int().min(1), data: z.unknown() })),
 });
@@ -51,6 +54,8 @@ export const createReport = endpoint({
     sections: z.array(idSchema).min(1).max(2000).optional(),
     /** Collections whose trace matrix goes in, as far as they are reported on: none unless asked, for each requirement is a line of it. */
     matrices: z.array(idSchema).max(500).default([]),
+    /** A kept colour key of items: references have its colours in the web page, as they are now. */
+    key: idSchema.optional(),
   }),
   reply: reportSummary,
 });

@@ -8,7 +8,7 @@ import type { ReportScope } from './report-scope.js';
 /** Freezes the state of a project into a report. `last` is the report before, `touched` what changed since. */
 export function buildReportBody(
   state: ProjectState,
-  wish: { title: string; note: string; at: string; person: string },
+  wish: Pick<ReportBody, 'title' | 'note' | 'at' | 'person' | 'colours'>,
   scope: ReportScope,
   last: { number: number; body: ReportBody } | undefined,
   touched: readonly Change[],

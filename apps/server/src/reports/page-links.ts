@@ -1,18 +1,25 @@
 import type { ReportBody } from '@coomb/contract';
-import { escapeHtml } from '@coomb/core';
+import { type Coat, escapeHtml, glyphs, inkOn } from '@coomb/core';
 
 /** How a page leads to the live project. */
 export interface PageLinks {
-  /** A reference, leading to its item. */
+  /** A reference, leading to its item; as the colour key that the report was published with has it. */
   item: (reference: string) => string;
   /** A number, leading to what it counts: where a report is about parts, only if one collection is the part; else the live figure would count others too. */
   figure: (id: string, count: number) => string;
 }
 
 /** `base` is the whole address of the live project. */
-export function linksTo({ parts }: ReportBody, base: string): PageLinks {
+export function linksTo({ parts, colours }: ReportBody, base: string): PageLinks {
+  const entryOf = new Map(colours?.items.flatMap((references, entry) => references.map((reference) => [reference, colours.entries[entry]!] as const)));
   return {
-    item: (reference) => `<a href="${base}?item=${encodeURIComponent(reference)}">${escapeHtml(reference)}</a>`,
+    item: (reference) => {
+      const coat = entryOf.get(reference);
+      const address = `${base}?item=${encodeURIComponent(reference)}`;
+      return coat
+        ? `<a class="key" style="${styleOf(coat)}" href="${address}">${glyphOf(coat)}${escapeHtml(reference)}</a>`
+        : `<a href="${address}">${escapeHtml(reference)}</a>`;
+    },
     figure: (id, count) => {
       if (parts && (parts.collections.length !== 1 || parts.sections.length > 0)) return String(count);
       const query = parts ? `?collection=${parts.collections[0]!.id}` : '';
@@ -20,3 +27,24 @@ export function linksTo({ parts }: ReportBody, base: string): PageLinks {
     },
   };
 }
+
+/** What the colours of a report stand for; empty where it has none. */
+export function legendOf({ colours }: ReportBody): string {
+  if (!colours) return '';
+  const entries = colours.entries.map(
+    (coat, at) => `<span class="key" style="${styleOf(coat)}">${glyphOf(coat)}${escapeHtml(coat.label)}</span> ${colours.items[at]?.length ?? 0}`,
+  );
+  return `<p>Coloured by ${escapeHtml(colours.name)}: ${entries.join(' · ')}</p>`;
+}
+
+/** Colours were checked on the way in; what a stored report says otherwise stays out of the page. */
+const isColour = (text: string | undefined): text is string => text !== undefined && /^#[0-9a-f]{6}$/i.test(text);
+
+function styleOf({ fill, line, width, dash }: Coat): string {
+  const ground = isColour(fill) ? `background:${fill};color:${inkOn(fill)};` : '';
+  if (!line && !width && !dash) return ground;
+  return `${ground}outline:${Number(width ?? 1.5)}px ${dash === 'dashed' || dash === 'dotted' ? dash : 'solid'} ${isColour(line) ? line : 'currentColor'}`;
+}
+
+const glyphOf = ({ glyph }: Coat): string =>
+  glyph && glyph in glyphs ? `<svg class="sign" viewBox="0 0 10 10" aria-hidden="true"><path fill="currentColor" d="${glyphs[glyph]}"/></svg>` : '';

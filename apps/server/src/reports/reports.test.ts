@@ -1,4 +1,4 @@
-import { buildUrl, createReport, editItem, getReport, getReportDocument, getReportPage, listReports } from '@coomb/contract';
+import { buildUrl, createReport, editItem, getReport, getReportDocument, getReportPage, keepView, listReports } from '@coomb/contract';
 import { openArchive, readDocx } from '@coomb/formats';
 import { dataOf } from './blocks/index.js';
 import { changes } from './blocks/changes.js';
@@ -149,5 +149,24 @@ describe('reports', () => {
     const page = (await client.bytes(getReportPage, { project, report: id })).toString();
     expect(page).toContain('None: every rule is met or waived');
     expect((await client.bytes(getReportDocument, { project, report: id })).length).toBeGreaterThan(1000);
+  });
+
+  it('have the colours of a key of items, as they were when it was published, with what they stand for', async () => {
+    const { client } = server;
+    const { project, requirements } = await makeProject(client);
+    await addItem(client, project, requirements, 'Level');
+    const keep = (key: object) =>
+      client.call(keepView, { params: { project }, body: { sort: 'colourKey', name: 'Kinds & more', body: { key: JSON.stringify(key) } } });
+    const entries = [{ value: 'Requirement', fill: '#0072b2', line: '#112233', dash: 'dashed', width: 2, glyph: 'dot' }];
+    const { id } = await keep({ shown: { sort: 'kind' }, entries });
+    const publish = (key: string) => client.call(createReport, { params: { project }, body: { title: 'Status', key, matrices: [requirements] } as never });
+    const report = await publish(id);
+    const page = async () => (await fetch(`${server.address}/api/projects/${project}/reports/${report.id}/page`)).text();
+    const html = await page();
+    expect(html).toContain('Coloured by Kinds &amp; more: <span class="key" style="background:#0072b2;color:#ffffff;outline:2px dashed #112233">');
+    expect(html).toMatch(/<a class="key" style="background:#0072b2[^>]*><svg class="sign"[\s\S]*?REQ-001<\/a>/);
+    await keep({ shown: { sort: 'kind' }, entries: [{ value: 'Requirement', fill: '#d55e00' }] });
+    expect(await page()).toBe(html);
+    await expect(publish((await keep({ about: 'links', shown: { sort: 'linkKind' }, entries: [] })).id)).rejects.toMatchObject({ code: 'input-invalid' });
   });
 });

@@ -1,5 +1,5 @@
 import { counted } from '@coomb/core';
-import { Box, Button, Flex, Input, Textarea } from '@chakra-ui/react';
+import { Box, Button, Checkbox, Flex, Input, Textarea } from '@chakra-ui/react';
 import { getReportDocument } from '@coomb/contract';
 import { format } from 'date-fns';
 import { useState } from 'react';
@@ -13,6 +13,7 @@ import { usePublish, useReports } from './queries';
 import { asParts, type PartChoice } from './report-parts';
 import { OneLine } from '../../shared/ui/one-line';
 import { addressOf } from '../../shared/api/client';
+import { useColours } from '../../shared/colour-key/fills';
 
 export function ReportsPage() {
   const project = useProject();
@@ -25,9 +26,12 @@ export function ReportsPage() {
   const collections = project.collections.filter((one) => !one.withdrawn);
   const parts = asParts(collections, choices);
   const isEmpty = parts.collections?.length === 0;
+  const colours = useColours(project.id);
+  const key = colours?.data?.about === 'items' ? colours : undefined;
+  const [isColoured, setColoured] = useState(true);
   const publishNow = () =>
     publish.mutate(
-      { title, note, ...parts },
+      { title, note, ...parts, ...(key && isColoured && { key: key.key }) },
       {
         onSuccess: ({ id }) => {
           dropNote();
@@ -56,6 +60,13 @@ export function ReportsPage() {
           bg="bg"
         />
         <PartsChoice project={project} choices={choices} onChange={setChoices} />
+        {key && (
+          <Checkbox.Root size="sm" mt="2" checked={isColoured} onCheckedChange={({ checked }) => setColoured(checked === true)}>
+            <Checkbox.HiddenInput />
+            <Checkbox.Control />
+            <Checkbox.Label fontWeight="400">References coloured by “{key.data?.name}”, with what it stands for</Checkbox.Label>
+          </Checkbox.Root>
+        )}
         {isEmpty && (
           <Box color="fg.muted" mt="2">
             Choose at least one collection.

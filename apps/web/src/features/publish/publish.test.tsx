@@ -1,5 +1,5 @@
-import { createReport, getOutline, getProject, listReports } from '@coomb/contract';
-import { screen, waitFor } from '@testing-library/react';
+import { createReport, getOutline, getProject, listReports, readColours } from '@coomb/contract';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { answer, aProject, calls, idOf, presentAddress, Refusal, show, usePage } from '../../testing/page';
@@ -50,6 +50,28 @@ describe('the list of reports', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
     await waitFor(() => expect(presentAddress()).toBe(`/p/${aProject.id}/publish/${report.id}`));
     expect(calls.find(({ call }) => call.startsWith('POST'))!.body).toEqual({ title: 'Status in November', note: 'For the board.' });
+  });
+
+  it('has the colours of the key that is on, unless that is not wanted', async () => {
+    sessionStorage.setItem(`coomb.colours.${aProject.id}`, idOf(60));
+    answer(readColours, {
+      ...{ seq: 7, name: 'Priority', about: 'items', of: 'Priority', unkeyed: [], items: [[]], links: { from: [], to: [], kind: [], entry: [] } },
+      entries: [{ value: 'High', label: 'High', fill: '#0072b2', count: 0 }],
+    });
+    answer(listReports, []);
+    answer(createReport, { ...report, stale: false } as never);
+    show(<ReportsPage />);
+    await screen.findByRole('checkbox', { name: /coloured by “Priority”/ });
+    await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
+    const sent = () => calls.filter(({ call }) => call.startsWith('POST')).map(({ body }) => body);
+    await waitFor(() => expect(sent()).toMatchObject([{ key: idOf(60) }]));
+    cleanup();
+    show(<ReportsPage />);
+    await userEvent.click(await screen.findByRole('checkbox', { name: /coloured by “Priority”/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Publish now' }));
+    await waitFor(() => expect(sent()).toHaveLength(2));
+    expect(sent()[1]).not.toHaveProperty('key');
+    sessionStorage.clear();
   });
 
   it('is about the collections and sections that are chosen, with the matrices asked for', async () => {
