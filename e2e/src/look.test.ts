@@ -187,6 +187,35 @@ describe('looking at a project', () => {
     expect(text.split('\n').filter((line) => line.includes('Wish one'))).not.toEqual([]);
   });
 
+  it('marks the same in the text that is read, and takes the marks away again', async () => {
+    const [collection] = (await call<{ collections: string[] }>('/outline')).collections;
+    await ada.open(`${page}/shape/${collection}?since=1`);
+    await ada.see('changed');
+    const marks = () =>
+      ada.driver.executeScript<string[]>(
+        'return [...document.querySelectorAll("[role=article] del, [role=article] ins")].map((one) => one.textContent.trim())',
+      );
+    await until(async () => (await marks()).includes('one'), 'the new word is marked');
+    expect(await marks()).toEqual(expect.arrayContaining(['1', 'one', 'Low', 'High']));
+    await ada.choose('Mark what is different since', 'no marks');
+    await until(async () => (await marks()).length === 0, 'no word is marked');
+    await ada.see('Wish one');
+  });
+
+  it('compares figures of two moments, and counts readiness through the lens', async () => {
+    await ada.open(`${page}/changes/between?since=1&what=figures`);
+    await ada.see('No figure is different');
+    await ada.open(`${page}/check`);
+    await ada.see('Every requirement is verified');
+    const open = async () => ada.driver.executeScript<string>('return document.querySelector("main")?.innerText ?? document.body.innerText');
+    expect(await open()).toContain(`of ${rows}`);
+    await ada.type('\\');
+    await ada.see('through Urgent wishes');
+    await ada.see('Figures of what is seen through “Urgent wishes” only');
+    await until(async () => (await open()).includes('of 3') && !(await open()).includes(`of ${rows}`), 'only what is seen is counted');
+    await ada.press('Look at everything');
+  });
+
   it('did all that without a complaint of the browser', async () => {
     expect(await ada.complaints()).toEqual([]);
   });

@@ -134,6 +134,30 @@ describe('a trace matrix', () => {
     await ada.driver.wait(async () => (await heads()).length === 3, 20_000, 'only what is linked is left');
   });
 
+  it('is compared with how it was when its first links were made', async () => {
+    const changes = await call<{ seq: number; action: string }[]>('/changes');
+    const since = changes.findLast(({ action }) => action === 'Make 4 links')!.seq;
+    const now = (await readLinks(call)).filter((link) => link.includes(' verifies REQ'));
+    const then = made.filter((link) => link.includes(' verifies REQ'));
+    const [came, went] = [now.filter((link) => !then.includes(link)), then.filter((link) => !now.includes(link))];
+    expect(came.length).toBeGreaterThan(0);
+    await ada.open(`${page}/link/matrix?rows=${find.collectionOf('REQ-001')}&columns=${find.collectionOf('TC-001')}&since=${since}`);
+    await ada.see(`${came.length} came, ${went.length} went since change ${since}`);
+    await (await cells()).click();
+    await ada.hold(Key.CONTROL, Key.HOME);
+    const [test, , requirement] = came[0]!.split(' ') as [string, string, string];
+    const field = await ada.driver.findElement(By.css('input[aria-label="Find a column"]'));
+    await field.sendKeys(test);
+    await ada.driver.wait(async () => (await stands()).includes(`× ${test}:`), 20_000, 'the column is found');
+    const rowField = await ada.driver.findElement(By.css('input[aria-label="Find a row"]'));
+    await rowField.sendKeys(requirement);
+    await ada.driver.wait(async () => (await stands()).startsWith(`${requirement} × ${test}: came`), 20_000, 'the cell says that its link came');
+    await ada.choose('What of the comparison', 'what came or went only');
+    await ada.see(`${came.length} came`);
+    await ada.choose('Compare with', 'not compared');
+    await ada.seeNothingOf('since change');
+  });
+
   it('did all that without a complaint of the browser', async () => {
     expect(await ada.complaints()).toEqual([]);
   });

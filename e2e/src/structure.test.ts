@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
-import { type MadeProject, makeProject } from './support/project.js';
+import { type MadeProject, makeProject, readLinks } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
 
 /** Groups of things each of which depends on the one or two before it. */
@@ -94,6 +94,34 @@ describe('the structure of dependencies', () => {
     await ada.driver.wait(async () => (await call<{ name: string }[]>('/views')).some(({ name }) => name === 'Three houses'), 20_000, 'it is kept');
     await ada.press('As lenses');
     await ada.see('3 lenses kept');
+  });
+
+  it('becomes items that what is in each group is linked with, and is taken back as one', async () => {
+    const before = (await readLinks(call)).length;
+    await ada.press('As items…');
+    await ada.see(`${GROUPS} items will be made, with ${GROUPS * SIZE} links`);
+    await ada.fill('Name of group 1', 'The first house');
+    await ada.press('Make them');
+    await ada.see(`made, with ${GROUPS * SIZE} links`);
+    const { title } = await call<{ title: string[] }>('/outline');
+    expect(title.filter((one) => one === 'The first house')).toHaveLength(1);
+    expect(await readLinks(call)).toHaveLength(before + GROUPS * SIZE);
+    await ada.hold(Key.CONTROL, 'z');
+    await ada.driver.wait(async () => (await readLinks(call)).length === before, 20_000, 'all of it is taken back');
+    expect((await call<{ title: string[] }>('/outline')).title).not.toContain('The first house');
+  });
+
+  it('weighs what depends on what, or each pair once', async () => {
+    await ada.open(`${page}/shape/structure`);
+    await ada.see(`${GROUPS * SIZE} things`);
+    await ada.press('counted');
+    const field = await ada.driver.findElement(By.css('input[aria-label="Weight of: depends on"]'));
+    await field.sendKeys(Key.HOME, Key.chord(Key.SHIFT, Key.END), '4');
+    await ada.driver.wait(async () => (await ada.driver.getCurrentUrl()).includes('weights='), 20_000, 'the weight is in the address');
+    await ada.press('Each pair once');
+    await ada.see('each pair once');
+    await ada.press('Count each');
+    await ada.see('counted');
   });
 
   it('shows a kept proposal again', async () => {
