@@ -2,17 +2,21 @@ import { Box, Flex } from '@chakra-ui/react';
 import { comparedMarks, figure } from '@coomb/core';
 import type { ReactNode } from 'react';
 import { comparedGlyphs } from './glyphs';
-import { GlyphMark } from './MarksBar';
+import { useRoom } from '../../shared/ui/use-room';
+import { barStyle, GlyphMark } from './MarksBar';
 
 /** What the marks of a comparison stand for, and how many of each there are. */
 export function ComparedBar({ counts, children }: { counts: readonly number[]; children: ReactNode }) {
+  const { low } = useRoom();
   return (
     <Flex
       align="center"
       gap="1.5"
       px={{ base: '3', md: '6' }}
-      pb="2"
-      wrap="wrap"
+      pb={low ? '1' : '2'}
+      wrap={low ? 'nowrap' : 'wrap'}
+      overflowX={low ? 'auto' : undefined}
+      css={barStyle(low)}
       fontSize="13px"
       color="fg.muted"
       flexShrink={0}

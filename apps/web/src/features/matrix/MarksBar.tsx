@@ -7,6 +7,9 @@ import { useProject } from '../../shared/live/project-queries';
 import { useRoom } from '../../shared/ui/use-room';
 import type { Glyph } from './glyphs';
 
+/** In a low window a bar is one line that is moved sideways; a line for moving it would cost a row of what is shown. */
+export const barStyle = (low: boolean) => ({ '& > *': { flexShrink: low ? 0 : undefined }, scrollbarWidth: low ? ('none' as const) : undefined });
+
 interface Props {
   /** Every kind of link is marked. */
   isEvery: boolean;
@@ -37,7 +40,7 @@ export function MarksBar({ isEvery, marks, glyphs, kinds, onChange, children }: 
       pb={room.low ? '1' : '2'}
       wrap={room.low ? 'nowrap' : 'wrap'}
       overflowX={room.low ? 'auto' : undefined}
-      css={{ '& > *': { flexShrink: room.low ? 0 : undefined } }}
+      css={barStyle(room.low)}
       fontSize="13px"
       color="fg.muted"
       flexShrink={0}

@@ -41,13 +41,13 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
   const isNarrow = asked.kinds.length > 0 || asked.below !== '' || (asked.by ?? '') !== '';
   const whole = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
   const says = isNarrow ? `${whole} …` : whole;
-  const shown = `${name}: ${says}`;
+  const shown = `${name} ${says}`;
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
       <Popover.Trigger asChild>
         <Button size="xs" variant="outline" maxW="15rem" title={shown} aria-label={shown}>
           <Box as="span" color="fg.muted">
-            {`${name}: `}
+            {`${name} `}
           </Box>
           <Box as="span" truncate title={says}>
             {says}
