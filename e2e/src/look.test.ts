@@ -91,7 +91,7 @@ describe('looking at a project', () => {
     await (await menu('Hide it')).click();
     await until(async () => (await ada.driver.findElements(By.css('[data-menu="field-priority"]'))).length === 0, 'the column is hidden');
     expect((await ada.driver.findElements(By.css('.row.is-group'))).length).toBeGreaterThan(0);
-    await ada.press('Where: everywhere');
+    await ada.press('Where everywhere');
     await (await ada.find('//label[normalize-space()="Wishes"]', 'the collection')).click();
     await ada.see('in Wishes');
     await ada.press('Kept places');
@@ -99,7 +99,7 @@ describe('looking at a project', () => {
     await ada.type(Key.ENTER);
     await ada.see('Kept for everybody');
     await ada.open(`${page}/shape/register?kind=testCase`);
-    await ada.press('Where: everywhere');
+    await ada.press('Where everywhere');
     await ada.press('Kept places (1)');
     await ada.press('The wishes');
     await ada.see('No item passes');

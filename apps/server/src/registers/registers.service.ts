@@ -108,7 +108,9 @@ export class RegistersService {
 
   private async build(state: ProjectState, ground: RegisterGround, { what, where }: RegisterAsked): Promise<Register> {
     const seen = where.lens === undefined ? undefined : await this.lenses.seen(state, where.lens);
-    const key = JSON.stringify([state.seq, state.day, what, where]);
+    // A lens is as it is kept now, whatever moment is looked at.
+    const lens = where.lens === undefined ? 0 : await this.lenses.revisionOf(state, where.lens);
+    const key = JSON.stringify([state.seq, state.day, what, where, lens]);
     const known = this.kept.get(state) ?? new Map<string, Register>();
     this.kept.set(state, known);
     let register = known.get(key);

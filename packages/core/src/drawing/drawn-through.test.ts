@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { routeStrength, shapeStrengths } from './drawn-through.js';
+import { buildScene, findNeighbour } from './drawing-scene.js';
+import { routeStrength, shapeStrengths, withoutUnseen } from './drawn-through.js';
 
 /** A site that holds a gate with a port, a lock, and a note. */
 const shapes = [{ inside: -1 }, { inside: 0 }, { inside: 1 }, { inside: -1 }, { inside: -1 }];
@@ -27,5 +28,24 @@ describe('a drawing through a lens', () => {
     expect([routeStrength({ from: 0, to: 1 }, strengths), routeStrength({ from: 0, to: 2 }, strengths), routeStrength({ from: 0, to: -1 }, strengths)]).toEqual(
       [0.4, 0, 1],
     );
+  });
+
+  it('says nothing of what is not drawn, in its place', () => {
+    const named = ['Weir', 'Gate'].map((name) => ({ name, element: name, keyword: '«block»', parts: [] }));
+    expect(withoutUnseen(named, [1, 0])).toEqual([named[0], { name: '', element: '', keyword: undefined, parts: undefined }]);
+    const spots = ['a', 'b', 'c'].map((name, at) => ({
+      id: name,
+      element: name,
+      item: null,
+      figure: 'box' as const,
+      name,
+      x: at * 100,
+      y: 0,
+      width: 50,
+      height: 50,
+      inside: -1,
+    }));
+    const scene = buildScene({ shapes: withoutUnseen(spots, [1, 0, 1]), routes: [] });
+    expect(findNeighbour(scene, 0, 'right')).toBe(2);
   });
 });

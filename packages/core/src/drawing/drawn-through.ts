@@ -28,6 +28,14 @@ export function shapeStrengths(
   return strengths;
 }
 
+/** The shapes with nothing said of those that are not drawn: words are neither found nor gone to where there is no shape. Places stay. */
+export function withoutUnseen<Shape extends Pick<DrawnShape, 'name' | 'element' | 'keyword' | 'parts'>>(
+  shapes: readonly Shape[],
+  strengths: ArrayLike<number>,
+): Shape[] {
+  return shapes.map((shape, index) => (strengths[index] === 0 ? { ...shape, name: '', element: '', keyword: undefined, parts: undefined } : shape));
+}
+
 /** A route is as strong as the weaker of its ends. */
 export function routeStrength({ from, to }: Pick<DrawnRoute, 'from' | 'to'>, strengths: ArrayLike<number>): number {
   return Math.min(strengths[from] ?? 1, strengths[to] ?? 1);

@@ -106,7 +106,6 @@ const classOf = (active: boolean, heading: boolean) => `line${heading ? ' is-hea
 /** Row names; parents fold and unfold, names open their item. */
 export function RowHeads({ width, height, ...props }: HeadsProps & { width: number; height: number }) {
   const strengthOf = useStrength();
-  const fills = useFills();
   return (
     <Box
       w={`${width}px`}
@@ -145,14 +144,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
                 onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
                 {...(!heading && carries(reference))}
               >
-                {use ? (
-                  <span className="use">in </span>
-                ) : (
-                  !heading && (
-                    <span className="reference">{fills?.has(reference) ? <Filled coat={fills.get(reference)!}>{reference}</Filled> : reference} </span>
-                  )
-                )}
-                <bdi>{title}</bdi>
+                <LineName {...{ reference, title, heading, isUse: use !== undefined }} />
               </button>
               {use && linked === 0 && <span className="use">not linked here</span>}
               {share && <span className="note">{sayShare(share)}</span>}
@@ -170,7 +162,6 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
   const strengthOf = useStrength();
-  const fills = useFills();
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
       <div className="lines" style={{ transform: `translateX(${-props.scroll}px)` }}>
@@ -198,14 +189,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
                 onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
                 {...(!heading && carries(reference))}
               >
-                {use ? (
-                  <span className="use">in </span>
-                ) : (
-                  !heading && (
-                    <span className="reference">{fills?.has(reference) ? <Filled coat={fills.get(reference)!}>{reference}</Filled> : reference} </span>
-                  )
-                )}
-                <bdi>{title}</bdi>
+                <LineName {...{ reference, title, heading, isUse: use !== undefined }} />
                 {share ? ` (${share.linked}/${share.items})` : ''}
               </button>
               <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
@@ -214,6 +198,17 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
         })}
       </div>
     </Box>
+  );
+}
+
+/** What a line is called: a use within what it is a use of, an item with its reference, a heading or a group by its title. */
+function LineName({ reference, title, heading, isUse }: { reference: string; title: string; heading: boolean; isUse: boolean }) {
+  const coat = useFills()?.get(reference);
+  return (
+    <>
+      {isUse ? <span className="use">in </span> : !heading && <span className="reference">{coat ? <Filled coat={coat}>{reference}</Filled> : reference} </span>}
+      <bdi>{title}</bdi>
+    </>
   );
 }
 

@@ -228,20 +228,24 @@ export function MatrixPage() {
           </MarksBar>
         )}
         <Box flex="1" minH="0">
-          <LitItems outline={data} rows={outline.lit}>
-            <Matrix
-              key={key}
-              outline={data}
-              sides={sides}
-              marks={joined.marks}
-              isEvery={marks.length === 0}
-              glyphs={glyphs}
-              words={words}
-              folded={folded}
-              onFold={flip}
-              onSwap={swap}
-            />
-          </LitItems>
+          {compared && asked.differences === 'only' && sides.shown === 0 ? (
+            <EmptyState title="Nothing came or went">Between these items every link is what it was.</EmptyState>
+          ) : (
+            <LitItems outline={data} rows={outline.lit}>
+              <Matrix
+                key={key}
+                outline={data}
+                sides={sides}
+                marks={joined.marks}
+                isEvery={marks.length === 0}
+                glyphs={glyphs}
+                words={words}
+                folded={folded}
+                onFold={flip}
+                onSwap={swap}
+              />
+            </LitItems>
+          )}
         </Box>
       </Box>
     </Page>

@@ -1,11 +1,11 @@
-import { Box, Button, Popover, Portal } from '@chakra-ui/react';
+import { Popover, Portal } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { shows } from '@coomb/core';
-import { ChevronDown } from 'lucide-react';
 import { useMemo } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { sectionsOf } from '../../shared/live/sections-of';
 import { Choice } from '../../shared/ui/choice';
+import { ScopeButton } from '../../shared/ui/scope-button';
 import { Ticks } from '../../shared/ui/ticks';
 
 export interface SideAsked {
@@ -41,20 +41,9 @@ export function SideForm({ name, outline, asked, onChange }: Props) {
   const isNarrow = asked.kinds.length > 0 || asked.below !== '' || (asked.by ?? '') !== '';
   const whole = named.length === 1 ? named[0]!.name : named.length === 0 ? 'everything' : `${named.length} collections`;
   const says = isNarrow ? `${whole} …` : whole;
-  const shown = `${name} ${says}`;
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
-      <Popover.Trigger asChild>
-        <Button size="xs" variant="outline" maxW="15rem" title={shown} aria-label={shown}>
-          <Box as="span" color="fg.muted">
-            {`${name} `}
-          </Box>
-          <Box as="span" truncate title={says}>
-            {says}
-          </Box>
-          <ChevronDown size={12} />
-        </Button>
-      </Popover.Trigger>
+      <ScopeButton name={name} says={says} />
       <Portal>
         <Popover.Positioner>
           <Popover.Content w="320px" borderWidth="1px" aria-label={`${name} of the matrix`}>

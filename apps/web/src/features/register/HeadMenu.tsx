@@ -27,7 +27,7 @@ export function HeadMenu({ what, column, name, place, frozen, onChange }: Props)
   const tallies = talliesOf(type).flatMap((as): Tally[] => (as === 'share' ? values.slice(0, MOST_SHARES).map((of) => ({ as, of })) : [{ as }]));
   const setTally = (tally: Tally | undefined) =>
     onChange({
-      columns: what.columns.map(({ tally: _, ...rest }) => (rest.id !== id ? { ...rest, ...(_ && { tally: _ }) } : { ...rest, ...(tally && { tally }) })),
+      columns: what.columns.map((one) => (one.id === id ? { ...one, tally } : one)),
     });
   const isGrouped = what.group.includes(id);
   const run = {

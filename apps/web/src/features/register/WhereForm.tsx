@@ -1,6 +1,5 @@
 import { Box, Button, Field, Input, Popover, Portal } from '@chakra-ui/react';
 import type { RegisterWhere } from '@coomb/core';
-import { ChevronDown } from 'lucide-react';
 import { useMemo } from 'react';
 import { useLocation } from 'react-router';
 import { useOutline, useProject } from '../../shared/live/project-queries';
@@ -8,6 +7,7 @@ import { sectionsOf } from '../../shared/live/sections-of';
 import { KeptViews } from '../../shared/saved-views/KeptViews';
 import { useSavedViews } from '../../shared/saved-views/queries';
 import { Choice } from '../../shared/ui/choice';
+import { ScopeButton } from '../../shared/ui/scope-button';
 import { Ticks } from '../../shared/ui/ticks';
 import { writeWhere } from './definition';
 
@@ -49,17 +49,7 @@ export function WhereForm({ where, through, onChange }: Props) {
   };
   return (
     <Popover.Root lazyMount unmountOnExit positioning={{ placement: 'bottom-start' }}>
-      <Popover.Trigger asChild>
-        <Button size="xs" variant="outline" maxW="16rem" title={`Where: ${says}`} aria-label={`Where: ${says}`}>
-          <Box as="span" color="fg.muted">
-            Where:{' '}
-          </Box>
-          <Box as="span" truncate title={says}>
-            {says}
-          </Box>
-          <ChevronDown size={12} />
-        </Button>
-      </Popover.Trigger>
+      <ScopeButton name="Where" says={says} />
       <Portal>
         <Popover.Positioner>
           <Popover.Content w="330px" borderWidth="1px" aria-label="Where the register looks">

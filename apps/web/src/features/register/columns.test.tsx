@@ -61,7 +61,7 @@ describe('where a register looks', () => {
 
   it('is chosen apart from what it shows: collections, a system; and a row may be each use', async () => {
     await openRegister();
-    await userEvent.click(screen.getByRole('button', { name: 'Where: everywhere' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Where everywhere' }));
     const [first] = aProject.collections;
     await userEvent.click(await screen.findByRole('checkbox', { name: first!.name }));
     await waitFor(() => expect(JSON.parse(place()!)).toMatchObject({ collections: [first!.id] }));

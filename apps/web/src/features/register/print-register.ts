@@ -1,6 +1,6 @@
 import type { RegisterRow } from '@coomb/contract';
 import { escapeText, printPage } from '../../shared/print-page';
-import type { GridColumn } from './Grid';
+import type { GridColumn } from './GridRow';
 import { textOf } from './use-cells';
 
 interface Wish {

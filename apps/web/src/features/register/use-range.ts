@@ -2,7 +2,7 @@ import type { Brief, RegisterRow, RegisterValue } from '@coomb/contract';
 import { counted, figure } from '@coomb/core';
 import type { GroupedRows } from '../../shared/ui/grouped-rows';
 import { notify, notifyError } from '../../shared/ui/notices';
-import type { GridColumn } from './Grid';
+import type { GridColumn } from './GridRow';
 import { type Area, readClipboard, type Spot, writeClipboard } from './selection';
 import { textOf, type Write } from './use-cells';
 
@@ -100,10 +100,12 @@ export function useRange({ area, rows, itemAt, columns, valueAt, write, read, on
   const chosenRows = Array.from({ length: area.bottom - area.top + 1 }, (_, by) => area.top + by).filter(
     (row) => row < rows.count && 'link' in rows.rowAt(row),
   );
-  /** Items of the rows of the range. */
+  /** Items of the rows of the range, each once. */
   const readChosen = async (): Promise<Brief[]> => {
     if (chosenRows.length === 0 || !within(chosenRows.length)) return [];
-    return (await readRows(area.top, Math.min(area.bottom, rows.count - 1))).flatMap((row) => (row && !row.isContext ? [row.item] : []));
+    const all = await readRows(area.top, Math.min(area.bottom, rows.count - 1));
+    // An item that is used in several places is several rows.
+    return [...new Map(all.flatMap((row) => (row && !row.isContext ? [[row.item.id, row.item] as const] : []))).values()];
   };
   return { chosenRows, readChosen, copy, paste, fill };
 }

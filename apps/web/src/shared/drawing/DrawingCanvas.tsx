@@ -9,6 +9,7 @@ import {
   findRouteAt,
   findShapeAt,
   type Paper,
+  withoutUnseen,
   writeDrawing,
 } from '@coomb/core';
 import { type Ref, useEffect, useImperativeHandle, useMemo, useRef, useState } from 'react';
@@ -98,6 +99,7 @@ export function DrawingCanvas({
   const { width, height } = useSize(frame);
   const mode = useColourMode();
   const scene = useMemo(() => buildScene({ shapes: [...shapes], routes: [...routes] }), [shapes, routes]);
+  const said = useMemo(() => (strengths ? { ...scene, shapes: withoutUnseen(scene.shapes, strengths) } : scene), [scene, strengths]);
   const [hovered, setHovered] = useState(-1);
   const [resting, setResting] = useState<ViewPort>();
   const selecting = useAlt();
@@ -272,7 +274,7 @@ export function DrawingCanvas({
         y: view.y + (direction === 'up' ? -by : direction === 'down' ? by : 0),
       });
     } else if (direction) {
-      const next = selected < 0 ? findShapeNear(scene, painter.current!.view, width, height) : findNeighbour(scene, selected, direction);
+      const next = selected < 0 ? findShapeNear(said, painter.current!.view, width, height) : findNeighbour(said, selected, direction);
       if (next >= 0) {
         onSelect(next);
         reveal(next);
@@ -323,7 +325,7 @@ export function DrawingCanvas({
       }}
     >
       <canvas ref={canvas} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }} />
-      {resting && resting.scale >= 0.6 && <TextLayer scene={scene} view={resting} width={width} height={height} selectable={selecting} />}
+      {resting && resting.scale >= 0.6 && <TextLayer scene={said} view={resting} width={width} height={height} selectable={selecting} />}
       <Box
         position="absolute"
         right="10px"

@@ -1,9 +1,8 @@
-import { Box, Button, Flex, Input } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import type { Drawing, DrawingBrief, OutlineReply } from '@coomb/contract';
-import { type AllowedLink, counted, figure, findAllowedLinks, type LinkBoxes, phraseAt } from '@coomb/core';
-import { ChevronLeft, ChevronRight, Maximize, Minus, Plus, Printer } from 'lucide-react';
+import { type AllowedLink, counted, figure, findAllowedLinks, phraseAt } from '@coomb/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress, useQuick } from '../../../shared/address';
 import { DrawingCanvas, type DrawingControl } from '../../../shared/drawing/DrawingCanvas';
@@ -22,16 +21,16 @@ import { settledKind } from '../../linking/remembered-kinds';
 import { useLinksOfCollection, useMakeLink, useUnlink, useUsages } from '../../linking/queries';
 import { DragLine, useLinkDrag } from '../../linking/link-drag';
 import { BoxChoice } from './BoxChoice';
+import { DrawingPlace, DrawingTools } from './DrawingTools';
 import { sortWords } from './drawing-words';
 import { findDrawnLinks } from './drawn-links';
-import { buildLinkBoxes } from './link-boxes';
-import { useSetBoxes } from './queries';
+import { followHand } from './follow-hand';
 import { HoverNote } from './HoverNote';
 import { LinkedList } from '../../linking/LinkedList';
 import { holdsIn, tellApart } from '../../linking/use-lines';
 import { UseBar } from '../../linking/UseBar';
-import { savePng, saveSvg, printSvg } from './save-drawing';
 import { ShapeOutline } from './ShapeOutline';
+import { useBoxes } from './use-boxes';
 import { useDrawnLook } from './use-drawn-look';
 
 const address = z.object({
@@ -126,7 +125,8 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     found.delete(selected);
     return found;
   }, [drawn, linkedRows, hoveredRow, marked, selected, drawing.shapes, making?.fresh]);
-  const drawnLook = useDrawnLook(drawing, drawn.rowOf, outline);
+  const boxes = useBoxes(drawing, drawn, outline, making?.isDraft !== true);
+  const drawnLook = useDrawnLook(drawing, drawn.rowOf, outline, boxes.ownerOf);
   const { strengths } = drawnLook;
   const marks = useMemo(() => {
     const isThere = (shape: number) => strengths?.[shape] !== 0;
@@ -193,7 +193,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     if (row >= 0) void navigate(itemAddress(outline.reference[row]!));
     else notify('This shape is no item: its sort stays in the file. The recipe of the model can make items of it.', 'info');
   };
-  const found = useMemo(() => findShapes(drawing, wanted), [drawing, wanted]);
+  const found = useMemo(() => findShapes(drawing, wanted).filter((shape) => strengths?.[shape] !== 0), [drawing, wanted, strengths]);
   const step = (list: readonly number[]) => {
     if (list.length === 0) return;
     const next = list.find((shape) => shape > selected) ?? list[0]!;
@@ -201,29 +201,6 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     control.current?.reveal(next);
   };
   const count = drawing.shapes.length;
-  const [boxDraft, setBoxes] = useState<LinkBoxes>();
-  const boxWish: LinkBoxes = boxDraft ?? drawing.boxes ?? NO_BOXES;
-  const keepBoxes = useSetBoxes(project.id);
-  const boxes = useMemo(() => buildLinkBoxes(drawing, drawn, outline, scheme, boxWish), [drawing, drawn, outline, scheme, boxWish]);
-  const shapes = useMemo(() => (boxes.shapes.length === 0 ? drawing.shapes : [...drawing.shapes, ...boxes.shapes]), [drawing.shapes, boxes]);
-  const routes = useMemo(() => (boxes.shapes.length === 0 ? drawing.routes : [...drawing.routes, ...boxes.routes]), [drawing.routes, boxes]);
-  const boxesNow = useRef(boxes);
-  boxesNow.current = boxes;
-  const moveBox = (box: number, by: { x: number; y: number }) => {
-    const owner = drawing.shapes[boxesNow.current.ownerOf[box] ?? -1];
-    const at = boxesNow.current.shapes[box];
-    if (!owner || !at) return;
-    setBoxes((before = boxWish) => {
-      const place = before.places[owner.id] ?? { x: at.x, y: at.y };
-      return { ...before, places: { ...before.places, [owner.id]: { x: place.x + by.x, y: place.y + by.y } } };
-    });
-  };
-  const toggleBox = () => {
-    const shape = drawing.shapes[selected];
-    if (!shape) return notify('Choose a shape first.', 'info');
-    const own = boxWish.shown === 'all' ? drawing.shapes.flatMap(({ id, item }) => (item ? [id] : [])) : boxWish.shown;
-    setBoxes({ ...boxWish, shown: own.includes(shape.id) ? own.filter((id) => id !== shape.id) : [...own, shape.id] });
-  };
   const name = drawing.name || 'Unnamed drawing';
   const describe = useCallback(
     (shape: number) => {
@@ -242,36 +219,8 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
       actions={
         <>
           {making?.actions}
-          <BoxChoice
-            wish={boxWish}
-            onChange={setBoxes}
-            onKeep={
-              boxDraft && drawing.revision !== undefined && !making?.isDraft
-                ? () =>
-                    keepBoxes.mutate({ drawing: drawing.id, revision: drawing.revision!, boxes: copyBoxes(boxDraft) }, { onSuccess: () => setBoxes(undefined) })
-                : undefined
-            }
-          />
-          <Flex gap="0" align="center" display={at < 0 ? 'none' : 'flex'}>
-            <Button size="2xs" variant="ghost" disabled={at <= 0} onClick={() => go(-1)} aria-label="Drawing before" title="Drawing before  [">
-              <ChevronLeft size={14} />
-            </Button>
-            <Box asChild textDecoration="underline" fontSize="13px" color="fg.muted">
-              <Link to={`/p/${project.id}/shape/drawings`}>
-                {at + 1} of {all.length}
-              </Link>
-            </Box>
-            <Button
-              size="2xs"
-              variant="ghost"
-              disabled={at < 0 || at + 1 >= all.length}
-              onClick={() => go(1)}
-              aria-label="Drawing after"
-              title="Drawing after  ]"
-            >
-              <ChevronRight size={14} />
-            </Button>
-          </Flex>
+          <BoxChoice wish={boxes.wish} onChange={boxes.set} onKeep={boxes.keep} />
+          <DrawingPlace project={project.id} at={at} count={all.length} onGo={go} />
           <Input
             ref={finder}
             size="2xs"
@@ -290,28 +239,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
               {found.length === 0 ? 'nothing' : `${found.indexOf(selected) + 1 || '–'} of ${found.length}`}
             </Box>
           )}
-          <Flex gap="0">
-            <Button size="2xs" variant="ghost" onClick={() => control.current?.zoom(0.8)} aria-label="Smaller" title="Smaller  −">
-              <Minus size={14} />
-            </Button>
-            <Button size="2xs" variant="ghost" onClick={() => control.current?.zoom(1.25)} aria-label="Larger" title="Larger  +">
-              <Plus size={14} />
-            </Button>
-            <Button size="2xs" variant="ghost" onClick={() => control.current?.fit()} aria-label="Show all" title="Show all  0">
-              <Maximize size={13} />
-            </Button>
-          </Flex>
-          <Flex gap="0">
-            <Button size="2xs" variant="ghost" onClick={() => saveSvg(name, control.current!.toSvg(name))}>
-              SVG
-            </Button>
-            <Button size="2xs" variant="ghost" onClick={() => void savePng(name, control.current!.toSvg(name))}>
-              PNG
-            </Button>
-            <Button size="2xs" variant="ghost" onClick={() => printSvg(control.current!.toSvg(name))} aria-label="Print" title="Print the drawing">
-              <Printer size={13} />
-            </Button>
-          </Flex>
+          <DrawingTools name={name} control={control} />
         </>
       }
     >
@@ -340,8 +268,8 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                     <DrawingCanvas
                       control={control}
                       steady={making !== undefined}
-                      shapes={shapes}
-                      routes={routes}
+                      shapes={boxes.shapes}
+                      routes={boxes.routes}
                       label={name}
                       marks={marks}
                       {...drawnLook}
@@ -350,7 +278,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                       onOpen={(shape) => open(shape >= count ? boxes.ownerOf[shape - count]! : shape)}
                       onDrag={(shape, event, taken) => {
                         const scale = control.current?.scale() ?? 1;
-                        if (shape >= count) return followHand(event, taken, scale, (by) => moveBox(shape - count, by));
+                        if (shape >= count) return followHand(event, taken, scale, (by) => boxes.move(shape - count, by));
                         if (making?.placing) return followHand(event, taken, scale, (by) => making.onMove(shape, by));
                         drag.fromShape(shape, event);
                       }}
@@ -359,13 +287,13 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                       describe={describe}
                       keys={{
                         f: () => finder.current?.focus(),
-                        l: () => step([...drawn.counts.keys()].toSorted((a, b) => a - b)),
+                        l: () => step([...marks.counts.keys()].toSorted((a, b) => a - b)),
                         o: () => selected >= 0 && open(selected),
                         '[': () => go(-1),
                         ']': () => go(1),
                         ...making?.keys,
-                        b: () => setBoxes({ ...boxWish, shown: boxWish.shown === 'all' ? [] : 'all' }),
-                        t: () => toggleBox(),
+                        b: () => boxes.set({ ...boxes.wish, shown: boxes.wish.shown === 'all' ? [] : 'all' }),
+                        t: () => boxes.toggle(selected),
                         Enter: () => propose(chosenRow, marked ?? -1),
                         u: () =>
                           uses.length > 0
@@ -382,7 +310,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
                         onChoose={(at) => setInUse({ shape: selected, at })}
                       />
                     )}
-                    <ShapeOutline drawing={drawing} describe={describe} />
+                    <ShapeOutline drawing={drawing} describe={describe} strengths={strengths} />
                     {hover && !drag.line && <HoverNote at={hover} drawing={drawing} outline={outline} drawn={drawn} />}
                   </Box>
                 ),
@@ -442,10 +370,6 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
   );
 }
 
-const NO_BOXES: LinkBoxes = { shown: [], layers: [], places: {} };
-
-const copyBoxes = ({ shown, layers, places }: LinkBoxes) => ({ shown: shown === 'all' ? shown : [...shown], layers: [...layers], places: { ...places } });
-
 /** How far a key moves what is placed by hand. */
 const NUDGES: Record<string, { x: number; y: number }> = {
   ArrowLeft: { x: -10, y: 0 },
@@ -453,26 +377,6 @@ const NUDGES: Record<string, { x: number; y: number }> = {
   ArrowUp: { x: 0, y: -10 },
   ArrowDown: { x: 0, y: 10 },
 };
-
-/** Tells how far the hand has moved, in the drawing's own unit, until it lets go. */
-function followHand(event: PointerEvent, taken: { x: number; y: number }, scale: number, tell: (by: { x: number; y: number }) => void): void {
-  let at = taken;
-  const move = (next: PointerEvent) => {
-    const by = { x: (next.clientX - at.x) / scale, y: (next.clientY - at.y) / scale };
-    if (by.x === 0 && by.y === 0) return;
-    at = { x: next.clientX, y: next.clientY };
-    tell(by);
-  };
-  move(event);
-  const end = () => {
-    window.removeEventListener('pointermove', move);
-    window.removeEventListener('pointerup', end);
-    window.removeEventListener('pointercancel', end);
-  };
-  window.addEventListener('pointermove', move);
-  window.addEventListener('pointerup', end);
-  window.addEventListener('pointercancel', end);
-}
 
 /** Shapes whose words hold all that is looked for. */
 function findShapes(drawing: Pick<Drawing, 'shapes'>, wanted: string): number[] {

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { Drawing } from '@coomb/contract';
+import { routeStrength } from '@coomb/core';
 import { memo, useDeferredValue } from 'react';
 
 const MOST = 2000;
@@ -11,8 +12,11 @@ const NOTHING: Words = { shapes: [], routes: [] };
 export const ShapeOutline = memo(function ShapeOutline({
   drawing,
   describe,
+  strengths,
 }: {
   drawing: Words;
+  /** How strongly shapes are drawn through a lens: what is not drawn is not said. */
+  strengths?: ArrayLike<number> | undefined;
   /** The same as long as it says the same: thousands of lines are not written again for every move of the hand. */
   describe: (shape: number) => string;
 }) {
@@ -33,7 +37,7 @@ export const ShapeOutline = memo(function ShapeOutline({
       <h2>The drawing in words</h2>
       <ul aria-label="Shapes">
         {shapes.slice(0, MOST).map((shape, index) =>
-          shape.name ? (
+          shape.name && strengths?.[index] !== 0 ? (
             <li key={shape.id}>
               {describe(index)}
               {shape.inside >= 0 && shapes[shape.inside]?.name ? `, inside ${shapes[shape.inside]!.name}` : ''}
@@ -42,11 +46,13 @@ export const ShapeOutline = memo(function ShapeOutline({
         )}
       </ul>
       <ul aria-label="Lines">
-        {routes.slice(0, MOST).map((route) => (
-          <li key={route.id}>
-            {shapes[route.from]?.name || 'something'} {route.label || 'leads to'} {shapes[route.to]?.name || 'something'}
-          </li>
-        ))}
+        {routes.slice(0, MOST).map((route) =>
+          strengths && routeStrength(route, strengths) === 0 ? null : (
+            <li key={route.id}>
+              {shapes[route.from]?.name || 'something'} {route.label || 'leads to'} {shapes[route.to]?.name || 'something'}
+            </li>
+          ),
+        )}
       </ul>
     </Box>
   );

@@ -39,4 +39,14 @@ describe('a drawing in words', () => {
     rerender(element());
     expect(asked).toBe(before);
   });
+
+  it('says nothing of what a lens leaves out, nor of lines that lead there', () => {
+    render(
+      <ChakraProvider value={system}>
+        <ShapeOutline drawing={drawing} describe={(index) => drawing.shapes[index]!.name} strengths={[1, 0, 1]} />
+      </ChakraProvider>,
+    );
+    expect(screen.getByRole('list', { name: 'Shapes' }).textContent).toBe('Weir');
+    expect(screen.getByRole('list', { name: 'Lines' }).textContent).toBe('Weir leads to something');
+  });
 });

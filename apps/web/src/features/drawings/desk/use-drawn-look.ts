@@ -9,8 +9,11 @@ interface Drawn {
   routes: readonly Pick<DrawnRoute, 'from' | 'to'>[];
 }
 
-/** How a drawing looks: coated by the colour key that is on, each shape as strong as the lens that is on shows its item. `rowOf` has outline rows by shape. */
-export function useDrawnLook({ shapes, routes }: Drawn, rowOf: readonly number[], outline: OutlineReply) {
+/**
+ * How a drawing looks: coated by the colour key that is on, each shape as strong as the lens that is on shows its item. `rowOf` has outline rows
+ * by shape; `ownerOf` the shapes that boxes beside them belong to, which follow the drawing's own.
+ */
+export function useDrawnLook({ shapes, routes }: Drawn, rowOf: readonly number[], outline: OutlineReply, ownerOf: readonly number[]) {
   const fills = useFills();
   const coats = useLinkCoats();
   const lens = useLens();
@@ -30,7 +33,8 @@ export function useDrawnLook({ shapes, routes }: Drawn, rowOf: readonly number[]
   const strengths = useMemo(() => {
     if (!nodes) return undefined;
     const isSeen = (index: number) => ((rowOf[index] ?? -1) < 0 ? undefined : nodes.has(outline.node[rowOf[index]!]!));
-    return shapeStrengths(shapes, isSeen, mode);
-  }, [nodes, mode, shapes, rowOf, outline]);
+    const own = shapeStrengths(shapes, isSeen, mode);
+    return ownerOf.length === 0 ? own : Float32Array.from([...own, ...ownerOf.map((shape) => own[shape] ?? 1)]);
+  }, [nodes, mode, shapes, rowOf, outline, ownerOf]);
   return { coatOf, coatOfRoute, strengths };
 }
