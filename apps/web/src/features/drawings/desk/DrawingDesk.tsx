@@ -215,7 +215,7 @@ export function DrawingDesk({ drawing, outline, all, making }: Props) {
     <Page
       fill
       title={name}
-      lead={`${sortWords[drawing.sort]}, ${figure(drawing.shapes.length)} shapes`}
+      lead={`${sortWords[drawing.sort]}, ${strengths ? `${figure(drawing.shapes.filter((_, shape) => strengths[shape] === 1).length)} of ` : ''}${figure(drawing.shapes.length)} shapes${strengths ? ' are seen through the lens' : ''}`}
       actions={
         <>
           {making?.actions}
