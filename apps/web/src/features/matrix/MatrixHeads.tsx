@@ -144,7 +144,7 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
                 onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
                 {...(!heading && carries(reference))}
               >
-                <LineName {...{ reference, title, heading, isUse: use !== undefined }} />
+                <LineName {...{ reference, title, heading, isUse: use }} />
               </button>
               {use && linked === 0 && <span className="use">not linked here</span>}
               {share && <span className="note">{sayShare(share)}</span>}
@@ -189,7 +189,7 @@ export function ColumnHeads({ width, ...props }: HeadsProps & { width: number })
                 onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
                 {...(!heading && carries(reference))}
               >
-                <LineName {...{ reference, title, heading, isUse: use !== undefined }} />
+                <LineName {...{ reference, title, heading, isUse: use }} />
                 {share ? ` (${share.linked}/${share.items})` : ''}
               </button>
               <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />

@@ -163,6 +163,18 @@ describe('the matrix', () => {
     await waitFor(() => expect(screen.queryByRole('group', { name: 'Compared' })).toBeNull());
   });
 
+  it('names its lines: items by reference and title, what groups them by title alone', async () => {
+    await open();
+    const names = (side: string) =>
+      [...within(screen.getByRole('group', { name: side })).getAllByRole('button')]
+        .filter(({ className }) => className === 'name')
+        .map(({ textContent }) => textContent);
+    expect([names('Rows'), names('Columns')]).toEqual([
+      ['Levels', 'REQ-1 REQ-1', 'REQ-2 REQ-2'],
+      ['TC-1 TC-1', 'TC-2 TC-2'],
+    ]);
+  });
+
   it('keeps its folds when its sides are swapped', async () => {
     const grid = await open();
     await userEvent.click(screen.getByRole('button', { name: 'Fold Levels' }));
