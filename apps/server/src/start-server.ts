@@ -61,6 +61,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       logger: ['error', 'warn'],
       bodyParser: false,
       abortOnError: false,
+      // Who connects while the parts of the server end, and says nothing, would hold it up for minutes.
+      forceCloseConnections: true,
     });
     configure(app, options.web, { host, names });
     // A browser that asks again after a long write must find its connection still open.

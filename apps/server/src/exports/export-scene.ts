@@ -37,10 +37,11 @@ export function openScene(state: ProjectState, wanted: Wanted): { head: SceneHea
 
 /** The items asked for with all that stand above them, in reading order. Refuses items that are not there. */
 function chooseNodes(state: ProjectState, wanted: readonly string[]): number[] {
+  const { nodes, rowOf } = state.outline();
   const chosen = new Set<number>();
   for (const id of wanted) {
     const node = state.nodeOf.get(id);
-    if (node === undefined || state.items[node]!.withdrawn)
+    if (node === undefined || rowOf[node]! < 0)
       throw new CoombError(
         'not-found',
         `${node === undefined ? 'One of the chosen items' : state.items[node]!.reference} is not there any more. Choose again.`,
@@ -51,7 +52,7 @@ function chooseNodes(state: ProjectState, wanted: readonly string[]): number[] {
       at = up === null ? undefined : state.nodeOf.get(up);
     }
   }
-  return Array.from(state.outline().nodes).filter((node) => chosen.has(node));
+  return Array.from(nodes).filter((node) => chosen.has(node));
 }
 
 function commonKind(state: ProjectState, nodes: readonly number[]): string {

@@ -13,7 +13,7 @@ export class ExportsController {
 
   @Route(exportCollection)
   async export(@Call(exportCollection) { params, query }: Input<typeof exportCollection>, @Res() response: Response) {
-    await send(response, await this.exports.export(params.project, { collection: params.collection, ...query }, params.format));
+    await send(response, await this.exports.export(params.project, { collection: params.collection, ...query }, params.format, whileWaiting(response)));
   }
 
   @Route(getExportRecipe)
@@ -23,7 +23,7 @@ export class ExportsController {
 
   @Route(exportItems)
   async exportItems(@Call(exportItems) { params, body }: Input<typeof exportItems>, @Res() response: Response) {
-    await send(response, await this.exports.export(params.project, body, params.format));
+    await send(response, await this.exports.export(params.project, body, params.format, whileWaiting(response)));
   }
 
   @Route(getItemsRecipe)
@@ -39,7 +39,6 @@ export class ExportsController {
 
 /** As far as it is written, and the rest as it comes. Half a file breaks the connection, so that nobody takes it for a whole one. */
 async function send(response: Response, file: GrowingFile): Promise<void> {
-  response.once('close', file.join());
   const name = await file.name();
   response.status(200);
   response.setHeader('Content-Type', 'application/octet-stream');

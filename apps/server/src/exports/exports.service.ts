@@ -27,7 +27,7 @@ const SHARED_FOR_MS = 5000;
 @Injectable()
 export class ExportsService {
   /** Files that are being written, or just were: who asks for the same of the same change gets the same. */
-  private readonly sharing = new Map<string, Promise<GrowingFile>>();
+  private readonly sharing = new Map<string, GrowingFile>();
 
   constructor(
     @Inject(ExportsRepo) private readonly repo: ExportsRepo,
@@ -37,39 +37,41 @@ export class ExportsService {
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
-  /** A file that is being written, or just was. Refuses a collection or items that are not there. */
-  async export(projectId: string, wanted: Wanted, format: ExportFormat): Promise<GrowingFile> {
+  /** A file that is being written, or just was, for somebody who may go away. Refuses a collection or items that are not there. */
+  async export(projectId: string, wanted: Wanted, format: ExportFormat, leaving: AbortSignal): Promise<GrowingFile> {
     const { seq } = await this.states.get(projectId);
+    leaving.throwIfAborted();
+    // From here to `join` nothing waits: a file that others give up is shared with nobody any more.
     const key = JSON.stringify([projectId, seq, format, wanted]);
-    let sharing = this.sharing.get(key);
-    if (!sharing) {
-      sharing = this.begin(projectId, wanted, format, () => this.sharing.delete(key));
-      this.sharing.set(key, sharing);
-    }
-    return sharing;
+    const file = this.sharing.get(key) ?? this.begin(projectId, wanted, format, key);
+    file.join(leaving);
+    return file;
   }
 
-  /** `forget` is called some time after the file is whole, and at once when it fails. */
-  private async begin(projectId: string, wanted: Wanted, format: ExportFormat, forget: () => void): Promise<GrowingFile> {
-    try {
-      const { task, supply } = await this.open(projectId, wanted, format);
-      const leaving = new AbortController();
-      const file = new GrowingFile(() => leaving.abort());
-      this.writer.run({ ...task, wants: 'file' }, supply, { file, signal: leaving.signal }).then(
-        () => {
-          file.end();
-          setTimeout(forget, SHARED_FOR_MS).unref();
-        },
-        (error) => {
-          forget();
-          file.fail(error);
-        },
-      );
-      return file;
-    } catch (error) {
+  /** It is shared until some time after it is whole, or until it fails or nobody is left who wants it. */
+  private begin(projectId: string, wanted: Wanted, format: ExportFormat, key: string): GrowingFile {
+    const forget = () => {
+      if (this.sharing.get(key) === file) this.sharing.delete(key);
+    };
+    const leaving = new AbortController();
+    const file = new GrowingFile(() => {
       forget();
-      throw error;
-    }
+      leaving.abort();
+    });
+    this.sharing.set(key, file);
+    const write = async () => {
+      try {
+        const { task, supply } = await this.open(projectId, wanted, format);
+        await this.writer.run({ ...task, wants: 'file' }, supply, { file, signal: leaving.signal });
+        file.end();
+        setTimeout(forget, SHARED_FOR_MS).unref();
+      } catch (error) {
+        forget();
+        file.fail(error as Error);
+      }
+    };
+    void write();
+    return file;
   }
 
   async getRecipe(projectId: string, wanted: Wanted, format: ExportFormat, signal?: AbortSignal): Promise<ReplyOf<typeof getExportRecipe>> {

@@ -9,15 +9,16 @@ export class GrowingFile {
   /** `abandoned` is called when the last of those who asked for it went away before it was whole. */
   constructor(private readonly abandoned: () => void = () => {}) {}
 
-  /** Somebody wants it; what is given back says that they went away, however often it is called. */
-  join(): () => void {
+  /** Somebody wants it, until they go away. */
+  join(leaving: AbortSignal): void {
     this.readers++;
-    let isHere = true;
-    return () => {
-      if (!isHere) return;
-      isHere = false;
-      if (--this.readers === 0 && this.state === 'growing') this.abandoned();
-    };
+    leaving.addEventListener(
+      'abort',
+      () => {
+        if (--this.readers === 0 && this.state === 'growing') this.abandoned();
+      },
+      { once: true },
+    );
   }
 
   begin(name: string): void {

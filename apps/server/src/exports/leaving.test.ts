@@ -3,34 +3,35 @@ import { buildUrl, exportCollection, tryExport } from '@coomb/contract';
 import { defaultScheme } from '@coomb/core';
 import { describe, expect, it } from 'vitest';
 import { addItem, makeProject, useServer } from '../testing/test-server.js';
+import { ExportsService } from './exports.service.js';
 import { FileWriter } from './file-writer.js';
 import { GrowingFile } from './growing-file.js';
 import type { Slice } from './read-scene.js';
 
-describe('a save that is left', () => {
-  /** Slices without end, and whether somebody still takes them. */
-  function endless() {
-    const seen = { given: 0, left: false };
-    async function* slices(): AsyncGenerator<Slice> {
-      try {
-        for (;;) {
-          seen.given++;
-          yield { parts: [], rows: '[]' };
-          await setTimeout(5);
-        }
-      } finally {
-        seen.left = true;
+/** Slices without end, and whether somebody still takes them. */
+function endless() {
+  const seen = { given: 0, left: false };
+  async function* slices(): AsyncGenerator<Slice> {
+    try {
+      for (;;) {
+        seen.given++;
+        yield { parts: [], rows: '[]' };
+        await setTimeout(5);
       }
+    } finally {
+      seen.left = true;
     }
-    return { seen, supply: { slices, findFiles: async () => [] } };
   }
-  const task = {
-    format: 'csv' as const,
-    head: { name: 'Gates', kind: 'requirement', scheme: defaultScheme, columns: [] } as never,
-    now: new Date(0),
-    partner: undefined,
-  };
+  return { seen, supply: { slices, findFiles: async () => [] } };
+}
+const task = {
+  format: 'csv' as const,
+  head: { name: 'Gates', kind: 'requirement', scheme: defaultScheme, columns: [] } as never,
+  now: new Date(0),
+  partner: undefined,
+};
 
+describe('a save that is left', () => {
   it('ends the thread that writes it and what reads for it', async () => {
     const writer = new FileWriter();
     const leaving = new AbortController();
@@ -47,16 +48,18 @@ describe('a save that is left', () => {
   it('goes on while anybody who asked for the same is there', () => {
     let abandoned = 0;
     const file = new GrowingFile(() => abandoned++);
-    const [one, other] = [file.join(), file.join()];
-    one();
-    one();
+    const [one, other] = [new AbortController(), new AbortController()];
+    file.join(one.signal);
+    file.join(other.signal);
+    one.abort();
     expect(abandoned).toBe(0);
-    other();
+    other.abort();
     expect(abandoned).toBe(1);
     const whole = new GrowingFile(() => abandoned++);
-    const leave = whole.join();
+    const last = new AbortController();
+    whole.join(last.signal);
     whole.end();
-    leave();
+    last.abort();
     expect(abandoned).toBe(1);
   });
 });
@@ -82,7 +85,32 @@ describe('people who leave', () => {
       leaving.abort();
       await Promise.allSettled(left);
     }
-    const response = await fetch(address);
-    expect([response.status, (await response.arrayBuffer()).byteLength > 1000]).toEqual([200, true]);
+    await expectFile(await fetch(address));
   });
+
+  it('leave a file that is begun anew for who asks for it next, though its turn had not come', async () => {
+    const { project, requirements } = await makeProject(server.client, 'Lower pond');
+    await addItem(server.client, project, requirements, 'Gate');
+    const before = new AbortController();
+    const { seen, supply } = endless();
+    const running = server.part(FileWriter).run({ ...task, wants: 'file' }, supply, { signal: before.signal });
+    running.catch(() => {});
+    await expect.poll(() => seen.given, { timeout: 20_000 }).toBeGreaterThan(1);
+    const ask = (signal: AbortSignal) => server.part(ExportsService).export(project, { collection: requirements }, 'xlsx', signal);
+    const [leaving, staying] = [new AbortController(), new AbortController().signal];
+    const left = await ask(leaving.signal);
+    leaving.abort();
+    const kept = await ask(staying);
+    expect(await ask(staying)).toBe(kept);
+    await expect(left.name()).rejects.toMatchObject({ name: 'AbortError' });
+    await expect(ask(leaving.signal)).rejects.toMatchObject({ name: 'AbortError' });
+    const next = fetch(`${server.address}${buildUrl(exportCollection.path, { project, collection: requirements, format: 'xlsx' })}`);
+    before.abort();
+    await expectFile(await next);
+    expect(await kept.name()).toMatch(/xlsx$/);
+  });
+
+  async function expectFile(response: Response) {
+    expect([response.status, (await response.arrayBuffer()).byteLength > 1000]).toEqual([200, true]);
+  }
 });

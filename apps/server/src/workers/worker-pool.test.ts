@@ -35,4 +35,29 @@ describe('WorkerPool', () => {
     expect((await good).order).toEqual([1, 0]);
     await pool.close();
   });
+
+  it('lets go at once who leaves while they wait, and goes on with who stayed', async () => {
+    const pool = new WorkerPool<object, { order: number[] }>('structures/structure.worker.js', 1);
+    const [running, leaving] = [new AbortController(), new AbortController()];
+    const first = pool.run(long, { signal: running.signal });
+    first.catch(() => {});
+    const left = pool.run(short, { signal: leaving.signal });
+    const stayed = pool.run(short);
+    leaving.abort();
+    // The first still runs.
+    await expect(left).rejects.toMatchObject({ name: 'AbortError' });
+    running.abort();
+    expect((await stayed).order).toEqual([1, 0]);
+    await expect(pool.run(short, { signal: AbortSignal.abort() })).rejects.toMatchObject({ name: 'AbortError' });
+    expect((await pool.run(short)).order).toEqual([1, 0]);
+    await pool.close();
+  });
+
+  it('refuses what runs, waits or comes when it is closed', async () => {
+    const pool = new WorkerPool<object, { order: number[] }>('structures/structure.worker.js', 1);
+    const all = [pool.run(long), pool.run(short), pool.run(short)].map((run) => run.catch((error) => error));
+    await pool.close();
+    expect((await Promise.all(all)).map(({ code }) => code)).toEqual(['unavailable', 'unavailable', 'unavailable']);
+    await expect(pool.run(short)).rejects.toMatchObject({ code: 'unavailable' });
+  });
 });
