@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { findWorkerFile } from '../workers/worker-file.js';
 import type { DatabaseWorkerData, Failure, Reply, Request } from './database.worker.js';
+import { readEngineCode } from './engine-code.js';
 import type { Transport } from './database-client.js';
 import { type Answer, DatabaseDiedError, type Statement } from './engine.js';
 
@@ -31,10 +32,13 @@ export class DatabaseThread implements Transport {
   }
 
   /** Starts the thread on a database folder. Throws DatabaseDiedError when the database cannot be opened. */
-  static async start(data: Omit<DatabaseWorkerData, 'lastWords'>, onDied: (error: DatabaseDiedError) => void): Promise<DatabaseThread> {
+  static async start(data: Omit<DatabaseWorkerData, 'lastWords' | 'code'>, onDied: (error: DatabaseDiedError) => void): Promise<DatabaseThread> {
     // The flags of whoever started this process are not the worker's: it runs compiled files only.
     const lastWords = new SharedArrayBuffer(2048);
-    const worker = new Worker(findWorkerFile('database/database.worker.js'), { workerData: { ...data, lastWords }, execArgv: [] });
+    const worker = new Worker(findWorkerFile('database/database.worker.js'), {
+      workerData: { ...data, lastWords, code: await readEngineCode() } satisfies DatabaseWorkerData,
+      execArgv: [],
+    });
     let isStarted = false;
     const thread = new DatabaseThread(worker, lastWords, (error) => isStarted && onDied(error));
     try {

@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { copyTree } from './copy-tree.js';
 import { DatabaseDiedError, Engine, type Statement } from './engine.js';
+import type { EngineCode } from './engine-code.js';
 import { failingDisk } from './failing-disk.js';
 
 export interface DatabaseWorkerData {
@@ -9,6 +10,7 @@ export interface DatabaseWorkerData {
   diskBytes?: number | undefined;
   /** Takes the last words of a database that gave up: it ends its thread at once, and no message would get out. */
   lastWords: SharedArrayBuffer;
+  code: EngineCode | undefined;
 }
 
 export type Request =
@@ -27,7 +29,7 @@ export interface Failure {
 export type Reply = { id: number; value: unknown } | { id: number; failure: Failure };
 
 /** The database in a thread of its own: long work in it holds up nobody, and when it hangs it can be ended. */
-const { dataDir, diskBytes, lastWords } = workerData as DatabaseWorkerData;
+const { dataDir, diskBytes, lastWords, code } = workerData as DatabaseWorkerData;
 const port = parentPort!;
 
 const fail = (error: unknown): Failure => {
@@ -45,7 +47,7 @@ function leave(message: string): void {
 async function serve(): Promise<void> {
   let engine: Engine;
   try {
-    engine = await Engine.open(dataDir, { onDied: leave, ...(diskBytes !== undefined && { prepare: failingDisk(diskBytes) }) });
+    engine = await Engine.open(dataDir, { onDied: leave, code, ...(diskBytes !== undefined && { prepare: failingDisk(diskBytes) }) });
   } catch (error) {
     return port.postMessage({ id: 0, failure: fail(error) } satisfies Reply);
   }

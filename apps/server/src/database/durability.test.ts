@@ -8,7 +8,7 @@ import { templateFolder } from '../testing/make-template.js';
 import { DatabaseClient } from './database-client.js';
 import { Engine } from './engine.js';
 
-const CUTS = Number(process.env.COOMB_CUTS ?? 50);
+const CUTS = Number(process.env.COOMB_CUTS ?? 24);
 
 /**
  * Power is cut at random moments of a life of changes, checkpoints and crashes of the session. What the disk then holds is rebuilt by the

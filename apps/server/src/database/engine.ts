@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { PGlite, types } from '@electric-sql/pglite';
 import { amcheck } from '@electric-sql/pglite/contrib/amcheck';
 import { DurableFs, type RuntimeModule } from './durable-fs.js';
+import { type EngineCode, readEngineCode } from './engine-code.js';
 
 /** One statement for the database. Rows come as objects, or as arrays of values. */
 export interface Statement {
@@ -54,6 +55,8 @@ export interface EngineOptions {
    * Unsaid, the process ends.
    */
   onDied?: (message: string) => void;
+  /** What `readEngineCode` gave another thread; unsaid, it is read here. */
+  code?: EngineCode | undefined;
 }
 
 /** PostgreSQL on a folder of its own, in the thread that calls. One statement at a time. */
@@ -61,7 +64,7 @@ export class Engine {
   private constructor(private readonly pg: PGlite) {}
 
   /** Opens a database folder, or makes one. Throws DatabaseDiedError with the database's own words when it cannot. */
-  static async open(dataDir: string, { prepare = () => {}, onDied = endProcess }: EngineOptions = {}): Promise<Engine> {
+  static async open(dataDir: string, { prepare = () => {}, onDied = endProcess, code }: EngineOptions = {}): Promise<Engine> {
     dropEmptyPidFile(dataDir);
     const said: string[] = [];
     const hear = (text: string) => {
@@ -70,7 +73,9 @@ export class Engine {
       return true;
     };
     try {
+      const pgliteWasmModule = code ?? (await readEngineCode());
       const pg = await PGlite.create({
+        ...(pgliteWasmModule && { pgliteWasmModule }),
         fs: new DurableFs(dataDir, prepare),
         startParams,
         extensions: { amcheck },
