@@ -107,6 +107,7 @@ import { MatricesService } from './matrices/matrices.service.js';
 import { ComparingController } from './comparing/comparing.controller.js';
 import { ComparingService } from './comparing/comparing.service.js';
 import { StructuresController } from './structures/structures.controller.js';
+import { LinkNumbersService } from './structures/link-numbers.service.js';
 import { MadeGroupsService } from './structures/made-groups.service.js';
 import { StructuresService } from './structures/structures.service.js';
 import { RegistersController } from './registers/registers.controller.js';
@@ -237,6 +238,7 @@ export class AppModule {
         ItemFactsKeeper,
         RegisterGrounds,
         MatricesService,
+        LinkNumbersService,
         MadeGroupsService,
         StructuresService,
         ComparingService,

@@ -3,7 +3,7 @@ import { buildReference, counted, findLinkKind, getKind, isAllowed } from '@coom
 import { Inject, Injectable } from '@nestjs/common';
 import { LedgerService } from '../changes/ledger.service.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
-import { ItemsService } from '../items/items.service.js';
+import { assertOffered, ItemsService } from '../items/items.service.js';
 import type { Change, ItemValue } from '../ledger/change.js';
 import { buildLink } from '../link-rows/build-link.js';
 import { getNode } from '../project-state/get-node.js';
@@ -28,6 +28,7 @@ export class MadeGroupsService {
     const { seq } = await this.ledger.change(projectId, async (state) => {
       const link = findLinkKind(state.scheme, linkKind);
       if (!link) throw new CoombError('input-invalid', `There is no link kind "${linkKind}".`);
+      assertOffered(state.scheme, kind);
       const label = getKind(state.scheme, kind).label.toLowerCase();
       const context = { state, person, now: this.clock.now().toISOString(), newId: this.clock.newId };
       const changes: Change[] = [];

@@ -1,8 +1,21 @@
-import { createItem, getItem, getProject, listChanges, makeGroups, orderStructure, proposeStructure, undo } from '@coomb/contract';
+import {
+  changeScheme,
+  createItem,
+  editLink,
+  getItem,
+  getProject,
+  listChanges,
+  makeGroups,
+  orderStructure,
+  proposeStructure,
+  readLinkNumbers,
+  undo,
+  withdrawItems,
+} from '@coomb/contract';
 import { seeded } from '@coomb/core/testing';
 import { describe, expect, it } from 'vitest';
-import { addItem, makeProject, useServer } from '../testing/test-server.js';
-import { writeCover } from './cover-solver.js';
+import { addItem, addLink, makeProject, useServer } from '../testing/test-server.js';
+import { coverSolver, loadSolver, writeCover } from './cover-solver.js';
 
 /** Dependencies among things that stand in a line, some of which point the wrong way. */
 function dependencies(seed: number, nodes: number, count: number, feedback: number) {
@@ -81,6 +94,46 @@ describe('structures', () => {
     );
   });
 
+  it('are covered whole, in parts, or told that all covers are too dear', async () => {
+    const solve = coverSolver(await loadSolver());
+    // Any two of three edges cover three cycles of two each; so do halves of all.
+    const [weight, cuts] = [
+      Float64Array.from([1, 1, 1]),
+      [
+        [0, 1],
+        [1, 2],
+        [2, 0],
+      ].map((cut) => Int32Array.from(cut)),
+    ];
+    expect(solve(weight, cuts, { seconds: 5 })).toMatchObject({ bound: 2, share: [1, 1] });
+    expect(solve(weight, cuts, { seconds: 5, inParts: true })).toEqual({ chosen: [0, 1, 2], share: [0.5, 0.5, 0.5], bound: 1.5 });
+    expect(solve(weight, cuts, { seconds: 5, atMost: 1 })).toEqual({ chosen: [], share: [], bound: Number.POSITIVE_INFINITY });
+    expect(solve(weight, [], { seconds: 5 })).toEqual({ chosen: [], share: [], bound: 0 });
+  });
+
+  it('are weighed by numbers that links say in a field, for as long as both ends are there', async () => {
+    const { client } = server;
+    const { project, requirements, tests } = await makeProject(client);
+    const level = await addItem(client, project, requirements, 'Level');
+    const test = await addItem(client, project, tests, 'Opens');
+    const link = await addLink(client, project, 'verifies', test, level);
+    const body = { label: 'Load', type: 'number' as const, kinds: [], linkKinds: ['verifies'] };
+    await client.call(changeScheme, {
+      params: { project },
+      body: { edits: [{ sort: 'field', key: 'load', rank: 50, retired: false, revision: null, body }] } as never,
+    });
+    const read = (field = 'load') => client.call(readLinkNumbers, { params: { project, field } });
+    const before = await read();
+    expect(before).toMatchObject({ from: [], to: [], kind: [], number: [] });
+    await client.call(editLink, { params: { project, link }, body: { revision: 1, fields: { load: 2.5 } } });
+    const now = await read();
+    expect(now.number).toEqual([2.5]);
+    expect([now.from.length, now.to.length, now.kind.length]).toEqual([1, 1, 1]);
+    await client.call(withdrawItems, { params: { project }, body: { items: [test.id] } });
+    expect((await read()).number).toEqual([]);
+    await expect(read('priority')).rejects.toMatchObject({ code: 'not-found' });
+  });
+
   it('become items with links to what is in each group, in one change; what may not be linked so is told', async () => {
     const { client } = server;
     const { project, design, requirements } = await makeProject(client);
@@ -114,5 +167,6 @@ describe('structures', () => {
     expect((await client.call(getProject, { params: { project } })).collections.find(({ id }) => id === design)!.items).toBe(before);
     await expect(make({ groups: [{ title: 'X', items: [other.id] }] })).rejects.toMatchObject({ code: 'link-not-allowed' });
     await expect(make({ linkKind: 'nothing' })).rejects.toMatchObject({ code: 'input-invalid' });
+    await expect(make({ kind: 'nothing' })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('There is no kind "nothing"') });
   });
 });

@@ -26,6 +26,10 @@ export interface LineCells {
 
 /** Entries in the order of their row, then of their column, so that any fold of the two axes reads them as ranges. */
 export class MatrixCells {
+  /** Columns of the entries in order, and their marks with a high bit where they are suspect: what is read in a row lies in a row. */
+  private readonly column: Int32Array;
+  private readonly look: Uint8Array;
+
   private constructor(
     /** Place of the first entry of each row item; one more at the end. */
     private readonly start: Int32Array,
@@ -33,7 +37,15 @@ export class MatrixCells {
     private readonly order: Int32Array,
     readonly entries: MatrixEntries,
     private readonly inColumn: Int32Array,
-  ) {}
+  ) {
+    this.column = new Int32Array(order.length);
+    this.look = new Uint8Array(order.length);
+    for (let at = 0; at < order.length; at++) {
+      const entry = order[at]!;
+      this.column[at] = entries.column[entry]!;
+      this.look[at] = entries.mark[entry]! | (entries.suspect[entry]! << 7);
+    }
+  }
 
   /** Linear time. Items of both axes are counted from 0; entries outside them are refused with a RangeError. */
   static build(rows: number, columns: number, entries: MatrixEntries): MatrixCells {
@@ -58,7 +70,11 @@ export class MatrixCells {
 
   /** Entries at each item of an axis. */
   countRow(row: number): number {
-    return this.start[row + 1]! - this.start[row]!;
+    return this.countRows(row, row + 1);
+  }
+
+  countRows(row: number, end: number): number {
+    return this.start[end]! - this.start[row]!;
   }
 
   countColumn(column: number): number {
@@ -68,6 +84,11 @@ export class MatrixCells {
   /** Entries of some row items, in order: from `row` up to, not with, `end`. */
   entriesOf(row: number, end = row + 1): Int32Array {
     return this.order.subarray(this.start[row]!, this.start[end]!);
+  }
+
+  /** Tells each entry of some row items, from `row` up to, not with, `end`: its column, its mark and whether it is suspect. */
+  visit(row: number, end: number, tell: (column: number, mark: number, suspect: number) => void): void {
+    for (let at = this.start[row]!, last = this.start[end]!; at < last; at++) tell(this.column[at]!, this.look[at]! & 127, this.look[at]! >> 7);
   }
 
   /** Cells under a fold of both axes, which stand in outline order. A line is read when it is asked for, and kept. */
@@ -118,7 +139,7 @@ export class FoldedCells {
   }
 
   rowTotal(line: number): number {
-    return this.cells.entriesOf(this.rows.lines[line]!, endOfLine(this.rows, line)).length;
+    return this.cells.countRows(this.rows.lines[line]!, endOfLine(this.rows, line));
   }
 
   columnTotal(line: number): number {
@@ -130,15 +151,14 @@ export class FoldedCells {
   private read(line: number): LineCells {
     const { counts, marks, suspects } = this;
     const { lineOf } = this.columns;
-    const { column, mark, suspect } = this.cells.entries;
     const touched: number[] = [];
-    for (const entry of this.cells.entriesOf(this.rows.lines[line]!, endOfLine(this.rows, line))) {
-      const at = lineOf[column[entry]!]!;
+    this.cells.visit(this.rows.lines[line]!, endOfLine(this.rows, line), (column, mark, suspect) => {
+      const at = lineOf[column]!;
       if (counts[at] === 0) touched.push(at);
       counts[at]!++;
-      marks[at]! |= 1 << mark[entry]!;
-      suspects[at]! += suspect[entry]!;
-    }
+      marks[at]! |= 1 << mark;
+      suspects[at]! += suspect;
+    });
     const columns = Int32Array.from(touched).sort();
     const found: LineCells = {
       columns,

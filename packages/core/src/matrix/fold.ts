@@ -17,21 +17,24 @@ export interface FoldedAxis {
 export function foldAxis(axis: Axis, folded: ReadonlySet<number>): FoldedAxis {
   const count = axis.parent.length;
   const lineOf = new Int32Array(count);
-  const lines: number[] = [];
+  const lines = new Int32Array(count);
+  let shown = 0;
   const hiddenBy = new Int32Array(count).fill(-1);
+  const isFolded = new Uint8Array(count);
+  for (const one of folded) isFolded[one] = 1;
   for (let i = 0; i < count; i++) {
     const parent = axis.parent[i]!;
     if (parent >= i) throw new RangeError(`Item ${i} stands before its parent ${parent}: an axis must be in outline order`);
-    const hider = parent < 0 ? -1 : hiddenBy[parent]! >= 0 ? hiddenBy[parent]! : folded.has(parent) ? parent : -1;
+    const hider = parent < 0 ? -1 : hiddenBy[parent]! >= 0 ? hiddenBy[parent]! : isFolded[parent] ? parent : -1;
     hiddenBy[i] = hider;
     if (hider < 0) {
-      lineOf[i] = lines.length;
-      lines.push(i);
+      lineOf[i] = shown;
+      lines[shown++] = i;
     } else lineOf[i] = lineOf[hider]!;
   }
-  const size = new Int32Array(lines.length);
+  const size = new Int32Array(shown);
   for (let i = 0; i < count; i++) size[lineOf[i]!]!++;
-  return { lines: Int32Array.from(lines), lineOf, size };
+  return { lines: lines.slice(0, shown), lineOf, size };
 }
 
 /** Items for which `keep` holds, with their ancestors, so that the outline stays readable. Returns old indexes in order. */

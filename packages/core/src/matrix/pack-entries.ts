@@ -8,14 +8,19 @@ export interface PackedEntries {
   columnUse: Int32Array;
 }
 
-/** A part of an entry, beside its row, column and mark: whether it is suspect, and whether usages follow. */
+/** What the first byte of an entry says, beside its mark: whether it is suspect, whether usages follow, and whether it begins another row. */
 const SUSPECT = 1;
 const IN_USE = 2;
+const ROW = 4;
+const MARK = 3;
 
-/** Entries as bytes: numbers in as few bytes as they need, rows as steps from the one before. Some five bytes for an entry. */
+/**
+ * Entries as bytes, row by row as the rows come, each from the least column to the greatest: numbers in as few bytes as they need, as steps from the
+ * one before. Some three bytes for an entry. Marks are below 32.
+ */
 export function packEntries(entries: PackedEntries): Uint8Array {
   const count = entries.row.length;
-  let bytes = new Uint8Array(count * 8 + 16);
+  let bytes = new Uint8Array(count * 5 + 32);
   let at = 0;
   const put = (value: number) => {
     let left = value >>> 0;
@@ -26,24 +31,45 @@ export function packEntries(entries: PackedEntries): Uint8Array {
     bytes[at++] = left;
   };
   put(count);
-  let before = 0;
-  for (let i = 0; i < count; i++) {
-    if (at + 30 > bytes.length) {
+  let [row, column] = [0, 0];
+  for (const i of inColumnOrder(entries)) {
+    if (at + 32 > bytes.length) {
       const larger = new Uint8Array(bytes.length * 2);
       larger.set(bytes);
       bytes = larger;
     }
-    const step = entries.row[i]! - before;
-    before = entries.row[i]!;
-    put((step << 1) ^ (step >> 31));
-    put(entries.column[i]!);
+    const step = entries.row[i]! - row;
     const isInUse = entries.rowUse[i]! >= 0 || entries.columnUse[i]! >= 0;
-    put((entries.mark[i]! << 2) | (entries.suspect[i] ? SUSPECT : 0) | (isInUse ? IN_USE : 0));
+    put((entries.mark[i]! << MARK) | (entries.suspect[i] ? SUSPECT : 0) | (isInUse ? IN_USE : 0) | (step === 0 ? 0 : ROW));
+    if (step !== 0) {
+      put((step << 1) ^ (step >> 31));
+      [row, column] = [entries.row[i]!, 0];
+    }
+    put(entries.column[i]! - column);
+    column = entries.column[i]!;
     if (!isInUse) continue;
     put(entries.rowUse[i]! + 1);
     put(entries.columnUse[i]! + 1);
   }
   return bytes.slice(0, at);
+}
+
+/** More entries than a row has. */
+const PLACES = 2 ** 21;
+
+/** Places of entries, those of a row that stand together sorted by their column; entries of one cell stay as they are. */
+function inColumnOrder({ row, column }: PackedEntries): Int32Array {
+  const order = new Int32Array(row.length);
+  const keys = new Float64Array(row.length);
+  for (let start = 0; start < order.length; ) {
+    let end = start;
+    // Columns and places in one number each: numbers are sorted much faster than by a function.
+    for (; end < order.length && row[end] === row[start]; end++) keys[end] = column[end]! * PLACES + (end - start);
+    if (end - start > 1) keys.subarray(start, end).sort();
+    for (let at = start; at < end; at++) order[at] = start + (keys[at]! % PLACES);
+    start = end;
+  }
+  return order;
 }
 
 export function unpackEntries(bytes: Uint8Array): PackedEntries {
@@ -65,16 +91,20 @@ export function unpackEntries(bytes: Uint8Array): PackedEntries {
     rowUse: new Int32Array(count).fill(-1),
     columnUse: new Int32Array(count).fill(-1),
   };
-  let row = 0;
+  let [row, column] = [0, 0];
   for (let i = 0; i < count; i++) {
-    const step = take();
-    row += (step >>> 1) ^ -(step & 1);
+    const look = take();
+    if (look & ROW) {
+      const step = take();
+      row += (step >>> 1) ^ -(step & 1);
+      column = 0;
+    }
+    column += take();
     entries.row[i] = row;
-    entries.column[i] = take();
-    const more = take();
-    entries.mark[i] = more >>> 2;
-    entries.suspect[i] = more & SUSPECT;
-    if (!(more & IN_USE)) continue;
+    entries.column[i] = column;
+    entries.mark[i] = look >>> MARK;
+    entries.suspect[i] = look & SUSPECT;
+    if (!(look & IN_USE)) continue;
     entries.rowUse[i] = take() - 1;
     entries.columnUse[i] = take() - 1;
   }

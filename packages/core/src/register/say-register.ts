@@ -56,12 +56,17 @@ export function sayCondition(scheme: Scheme, { way, of, shown, test, values }: C
 }
 
 /** Pixels that a column is given until somebody gives it others. */
-export function columnWidth({ way, shown, as, width }: Pick<Column, 'way' | 'shown' | 'as' | 'width'>, type: string | null | undefined): number {
+export function columnWidth(
+  { way, shown, as, width, tally }: Pick<Column, 'way' | 'shown' | 'as' | 'width' | 'tally'>,
+  type: string | null | undefined,
+): number {
   if (width !== undefined) return width;
   if (shown.sort === 'reference' && way.length === 0) return 92;
   if (shown.sort === 'title' && way.length === 0) return 300;
   if (shown.sort === 'text') return 380;
   if (shown.sort === 'usage') return 260;
   if (as === 'count' || type === 'number') return 96;
-  return type === 'moment' ? 104 : way.length > 0 ? 170 : 132;
+  // A day, and a word before it where it is one of many.
+  if (type === 'moment') return tally ? 136 : 104;
+  return way.length > 0 ? 170 : 132;
 }

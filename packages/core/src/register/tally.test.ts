@@ -50,5 +50,7 @@ describe('what a column says of many rows', () => {
     expect(sayTallied({ as: 'mean' }, 1234.5)).toBe('mean 1,234.5');
     expect(sayTallied({ as: 'given' }, 12)).toBe('12 given');
     expect(sayTallied({ as: 'total' }, null)).toBe('');
+    expect(sayTallied({ as: 'most' }, '2026-11-28T12:00:00.000Z')).toBe('most 28 Nov 2026');
+    expect(sayTallied({ as: 'least' }, '2026-11-28')).toBe('least 2026-11-28');
   });
 });

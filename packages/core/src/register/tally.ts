@@ -1,3 +1,4 @@
+import { format } from 'date-fns';
 import { type ColumnReader, type ColumnValue, compareValues, sayValue } from './read-column.js';
 import type { Tally } from './register.js';
 import type { ValueType } from './shows/show.js';
@@ -53,9 +54,9 @@ export const sayTally = ({ as, of }: Tally): string => (as === 'share' ? `share 
 
 export function sayTallied(tally: Tally, value: number | string | null): string {
   if (value === null) return '';
-  // A moment is said by its day.
-  const said =
-    typeof value === 'number' ? new Intl.NumberFormat('en-GB', { maximumFractionDigits: 3 }).format(value) : value.replace(/^(\d{4}-\d\d-\d\d)T.*$/, '$1');
+  // A moment is said by its day, as cells say it.
+  const sayText = (text: string) => (/^\d{4}-\d\d-\d\dT/.test(text) ? format(new Date(text), 'd MMM yyyy') : text);
+  const said = typeof value === 'number' ? new Intl.NumberFormat('en-GB', { maximumFractionDigits: 3 }).format(value) : sayText(value);
   if (tally.as === 'share') return `${said} % ${tally.of}`;
   return ['given', 'missing', 'different', 'total'].includes(tally.as) ? `${said} ${words[tally.as]}` : `${words[tally.as]} ${said}`;
 }

@@ -1,15 +1,29 @@
+import { seeded } from '../numbers/seeded.js';
 import type { Dependencies } from './dependencies.js';
+import { Cuts, coverQuickly, cyclesThrough, leastTaken, type Rows } from './cycle-cuts.js';
 import { OrderSearch } from './order-search.js';
 import { buildDirectedRows, findStrongComponents } from './strong-components.js';
 
 /** A cover: edges of which at least one is taken from each cut, as cheaply as can be, and what they cost. */
 export interface Cover {
   chosen: number[];
+  /** How much of each chosen edge is taken: 1 but where parts may be taken. */
+  share: number[];
+  /** The least that any cover costs; infinite where all cost more than they may. */
   bound: number;
 }
 
-/** Finds the cheapest edges such that each cut holds one. Gives nothing where it found none that it can prove within its time, in seconds. */
-export type CoverSolver = (weight: Float64Array, cuts: readonly Int32Array[], seconds: number) => Cover | undefined;
+export interface CoverLimits {
+  /** How long it may take, in seconds. */
+  seconds: number;
+  /** Whether parts of edges may be taken that come to one for each cut: quickly found, and never dearer than whole ones. */
+  inParts?: boolean;
+  /** Covers that cost more than this are of no use. */
+  atMost?: number;
+}
+
+/** Finds the cheapest edges such that each cut holds one. Gives nothing where it found none that it can prove within its time. */
+export type CoverSolver = (weight: Float64Array, cuts: readonly Int32Array[], limits: CoverLimits) => Cover | undefined;
 
 export interface FeedbackOrder {
   /** Things in their order: what is depended on stands before what depends on it, but for the feedback. */
@@ -106,6 +120,9 @@ function sortComponents(members: readonly (readonly number[])[], of: Int32Array,
   return sorted;
 }
 
+/** Covers that are tried in a row without a better order. */
+const PATIENCE = 50;
+
 interface CycleOptions {
   seed: number;
   until: number;
@@ -114,44 +131,134 @@ interface CycleOptions {
 }
 
 function orderCycle(part: Dependencies, { seed, until, solve, now }: CycleOptions) {
-  const { nodes, from, to, weight } = part;
   const heuristic = new OrderSearch(part, seed);
   heuristic.improve();
-  heuristic.shake(solve ? Math.min(until, now() + (until - now()) / 3) : until, now);
-  let best = heuristic.order();
-  let feedback = feedbackOf(part, best);
-  let total = sumOf(weight, feedback);
-  let bound = 1;
-  if (solve) {
-    const rows = buildDirectedRows(nodes, from, to);
-    const none = new Uint8Array(from.length);
-    /** Takes a cover away, keeps the order that is left where it is better, and adds the cycles that the cover missed; says whether it missed any. */
-    const tryCover = (cuts: Cuts, chosen: readonly number[]): boolean => {
-      const gone = new Uint8Array(from.length);
-      for (const edge of chosen) gone[edge] = 1;
-      const { left, order } = orderWithout(part, gone, heuristic);
-      const back = feedbackOf(part, order);
-      const cost = sumOf(weight, back);
-      if (cost < total) [best, feedback, total] = [order, back, cost];
-      let isMissed = false;
-      for (const edge of left) for (const cycle of cyclesThrough(part, rows, edge, gone)) isMissed = cuts.add(cycle) || isMissed;
-      return isMissed;
-    };
-    // Covers that are found quickly lead to good orders; their cuts are too many to be solved.
-    const rough = new Cuts();
-    for (const edge of feedback) for (const cycle of cyclesThrough(part, rows, edge, none)) rough.add(cycle);
-    const half = now() + (until - now()) / 4;
-    while (now() < half && tryCover(rough, coverQuickly(weight, rough.list)));
-    const cuts = new Cuts();
-    for (const edge of feedback) for (const cycle of cyclesThrough(part, rows, edge, none)) cuts.add(cycle);
-    while (now() < until && bound < total - 1e-6) {
-      const cover = solve(weight, cuts.list, (until - now()) / 1000);
-      if (!cover) break;
-      bound = Math.max(bound, Math.ceil(cover.bound - 1e-6));
-      if (!tryCover(cuts, cover.chosen)) break;
-    }
+  heuristic.shake(solve ? Math.min(until, now() + (until - now()) / 50) : until, now);
+  const best = new BestOrder(part, heuristic);
+  // A cycle has one edge at least.
+  if (!solve) return best.result(0);
+  const { weight } = part;
+  const step = stepOf(weight);
+  /** Sums of weights go in steps, so that a bound between two of them is as good as the next. */
+  const stepped = (bound: number) => (step > 0 ? Math.ceil(bound / step - 1e-6) * step : bound);
+  const left = () => (until - now()) / 1000;
+  const isOpen = (bound: number) => now() < until && bound < best.weight - 1e-6;
+  // Covers that are found quickly lead to good orders; their cuts are too many to be solved.
+  const rough = new Cuts(best.cycles());
+  const half = now() + (until - now()) / 50;
+  while (now() < half && best.tryCover(rough, coverQuickly(weight, rough.list)));
+  const cuts = new Cuts(best.cycles());
+  let bound = 0;
+  const shares = new Float64Array(weight.length);
+  // Taking parts of edges is solved in no time, and tells exactly which cycles it takes too little of: every cycle has an edge of any feedback.
+  while (isOpen(stepped(bound))) {
+    const cover = solve(weight, cuts.list, { seconds: left(), inParts: true });
+    if (!cover) break;
+    const before = bound;
+    bound = Math.max(bound, cover.bound);
+    shares.fill(0);
+    cover.chosen.forEach((edge, at) => {
+      shares[edge] = cover.share[at]!;
+    });
+    const isMissed = best.addUncovered(cuts, shares);
+    best.tryCover(
+      cuts,
+      cover.chosen.filter((edge) => shares[edge]! > 0.5 - 1e-6),
+    );
+    // Where more cycles hardly raise what is the least, whole edges do.
+    if (!isMissed || bound - before < Math.max(1e-9, step / 50)) break;
   }
-  return { order: best, feedback, weight: total, bound: Math.min(bound, total) };
+  // What is taken in parts is a hint at what is best taken whole.
+  const random = seeded(seed);
+  const more = new Cuts(cuts.list);
+  for (let idle = 0; idle < PATIENCE && isOpen(stepped(bound)); idle++) {
+    const before = best.weight;
+    best.tryCover(
+      more,
+      coverQuickly(
+        weight.map((one, edge) => one * (1.02 - shares[edge]!) * (0.7 + 0.3 * random())),
+        more.list,
+      ),
+    );
+    if (best.weight < before) idle = 0;
+  }
+  while (isOpen(stepped(bound))) {
+    const cover = solve(weight, cuts.list, { seconds: left(), atMost: best.weight - Math.max(step, 1e-6) });
+    if (!cover) break;
+    bound = Math.max(bound, cover.bound);
+    if (bound >= best.weight) break;
+    const isKnown = cuts.addMissed(more, cover.chosen);
+    if (!best.tryCover(cuts, cover.chosen) && !isKnown) break;
+  }
+  return best.result(stepped(bound));
+}
+
+/** The best order found so far of things in a cycle, with its feedback. */
+class BestOrder {
+  weight: number;
+  private order: Int32Array;
+  private feedback: number[];
+  private readonly rows: Rows;
+
+  constructor(
+    private readonly part: Dependencies,
+    private readonly search: OrderSearch,
+  ) {
+    this.order = search.order();
+    this.feedback = feedbackOf(part, this.order);
+    this.weight = sumOf(part.weight, this.feedback);
+    this.rows = buildDirectedRows(part.nodes, part.from, part.to);
+  }
+
+  result(bound: number) {
+    // Sums of fractions are the same but for their last digit.
+    const known = Math.max(
+      bound,
+      this.part.weight.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY),
+    );
+    return { order: this.order, feedback: this.feedback, weight: this.weight, bound: known > this.weight - 1e-6 ? this.weight : known };
+  }
+
+  /** Cycles through the feedback. */
+  cycles(): Int32Array[] {
+    const none = new Uint8Array(this.part.from.length);
+    return this.feedback.flatMap((edge) => cyclesThrough(this.part, this.rows, edge, none));
+  }
+
+  /** Takes a cover away, keeps the order that is left where it is better, and adds the cycles that the cover missed; says whether it missed any. */
+  tryCover(cuts: Cuts, chosen: readonly number[]): boolean {
+    const gone = new Uint8Array(this.part.from.length);
+    for (const edge of chosen) gone[edge] = 1;
+    const { left, order } = orderWithout(this.part, gone, this.search);
+    const back = feedbackOf(this.part, order);
+    const cost = sumOf(this.part.weight, back);
+    if (cost < this.weight) [this.order, this.feedback, this.weight] = [order, back, cost];
+    let isMissed = false;
+    for (const edge of left) for (const cycle of cyclesThrough(this.part, this.rows, edge, gone)) isMissed = cuts.add(cycle) || isMissed;
+    return isMissed;
+  }
+
+  /** Adds, for each edge of the feedback, the cycle through it of which least is taken, where that is less than one; says whether there was any. */
+  addUncovered(cuts: Cuts, taken: Float64Array): boolean {
+    let isMissed = false;
+    for (const edge of this.feedback) {
+      const cycle = leastTaken(this.part, this.rows, edge, taken);
+      if (cycle) isMissed = cuts.add(cycle) || isMissed;
+    }
+    return isMissed;
+  }
+}
+
+/** The greatest number that all weights are whole times of, to a thousandth; 0 where there is none. */
+function stepOf(weight: Float64Array): number {
+  let step = 0;
+  for (const one of weight) {
+    const whole = Math.round(one * 1000);
+    if (Math.abs(whole - one * 1000) > 1e-6) return 0;
+    let other = whole;
+    while (other > 0) [step, other] = [other, step % other];
+  }
+  return step / 1000;
 }
 
 const sumOf = (weight: Float64Array, edges: readonly number[]) => edges.reduce((sum, edge) => sum + weight[edge]!, 0);
@@ -164,81 +271,6 @@ function feedbackOf({ nodes, from, to }: Dependencies, order: Int32Array): numbe
   const found: number[] = [];
   for (let edge = 0; edge < from.length; edge++) if (place[from[edge]!]! < place[to[edge]!]!) found.push(edge);
   return found;
-}
-
-type Rows = ReturnType<typeof buildDirectedRows>;
-
-/** Cycles of which a cover takes one edge each; each once. */
-class Cuts {
-  readonly list: Int32Array[] = [];
-  private readonly known = new Set<string>();
-
-  /** Says whether it is new. */
-  add(cycle: Int32Array): boolean {
-    const key = [...cycle].sort((a, b) => a - b).join();
-    if (this.known.has(key)) return false;
-    this.known.add(key);
-    this.list.push(cycle);
-    return true;
-  }
-}
-
-/** The shortest cycles through an edge, without edges that are gone: one, and a second that shares no other edge with it. */
-function cyclesThrough({ nodes, from, to }: Dependencies, { start, target, edge: edgeAt }: Rows, edge: number, gone: Uint8Array): Int32Array[] {
-  const found: Int32Array[] = [];
-  const avoid = new Set<number>();
-  for (let turn = 0; turn < 2; turn++) {
-    const by = new Int32Array(nodes).fill(-1);
-    const queue = [to[edge]!];
-    by[to[edge]!] = edge;
-    search: for (let at = 0; at < queue.length; at++)
-      for (let place = start[queue[at]!]!, last = start[queue[at]! + 1]!; place < last; place++) {
-        const [other, taken] = [target[place]!, edgeAt[place]!];
-        if (gone[taken] || by[other] !== -1 || avoid.has(taken)) continue;
-        by[other] = taken;
-        if (other === from[edge]) break search;
-        queue.push(other);
-      }
-    if (by[from[edge]!] === -1) break;
-    const cycle = [edge];
-    for (let node = from[edge]!; node !== to[edge]!; node = from[by[node]!]!) {
-      cycle.push(by[node]!);
-      avoid.add(by[node]!);
-    }
-    found.push(Int32Array.from(cycle));
-  }
-  return found;
-}
-
-/** Edges such that each cut holds one: what breaks most for its weight first, less what turned out to be needless. */
-function coverQuickly(weight: Float64Array, cuts: readonly Int32Array[]): number[] {
-  const cutsOf = new Map<number, number[]>();
-  cuts.forEach((cut, at) => {
-    for (const edge of cut) {
-      const list = cutsOf.get(edge);
-      if (list) list.push(at);
-      else cutsOf.set(edge, [at]);
-    }
-  });
-  const breaks = new Map([...cutsOf].map(([edge, list]) => [edge, list.length]));
-  const held = new Int32Array(cuts.length);
-  const chosen: number[] = [];
-  for (let left = cuts.length; left > 0; ) {
-    let best = -1;
-    let most = 0;
-    for (const [edge, count] of breaks) if (count / weight[edge]! > most) [best, most] = [edge, count / weight[edge]!];
-    chosen.push(best);
-    for (const cut of cutsOf.get(best)!) {
-      if (held[cut]!++ > 0) continue;
-      left--;
-      for (const edge of cuts[cut]!) breaks.set(edge, breaks.get(edge)! - 1);
-    }
-  }
-  return chosen.filter((edge) => {
-    if (cutsOf.get(edge)!.some((cut) => held[cut] === 1)) return true;
-    for (const cut of cutsOf.get(edge)!) held[cut]!--;
-    return false;
-  });
 }
 
 /** An order of what is left without some edges, improved as it stands for the whole; and the feedback that was left in it. */

@@ -52,7 +52,8 @@ export class OrderSearch {
     let best = [...this.sequence];
     let cost = this.cost();
     const patience = 400 + 8 * this.part.nodes;
-    for (let idle = 0; idle < patience && now() < until && cost > 1; idle++) {
+    const least = this.part.weight.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+    for (let idle = 0; idle < patience && now() < until && cost > least; idle++) {
       const moved: number[] = [];
       const kicks = 1 + Math.floor(this.random() * 4);
       for (let kick = 0; kick < kicks; kick++) {

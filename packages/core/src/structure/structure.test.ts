@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { below, seeded } from '../testing/random.js';
 import type { Dependencies } from './dependencies.js';
-import { type CoverSolver, orderByFeedback } from './feedback-order.js';
+import { type Cover, type CoverSolver, orderByFeedback } from './feedback-order.js';
 import { compareGroups, describeGroups, numberGroups, tiesOf } from './grouping.js';
 import { proposeGroups } from './leiden.js';
 import { alignGroups, findShared, propagationCost, readStructure } from './structure-figures.js';
@@ -16,11 +16,12 @@ const dependencies = (nodes: number, edges: readonly (readonly [number, number, 
 /** The cheapest cover by looking at all of them: for small questions only. */
 const tryAll: CoverSolver = (weight, cuts) => {
   const edges = [...new Set(cuts.flatMap((cut) => [...cut]))];
-  let best: { chosen: number[]; bound: number } | undefined;
+  let best: Cover | undefined;
   for (let bits = 0; bits < 2 ** edges.length; bits++) {
     const chosen = edges.filter((_, at) => bits & (1 << at));
     const cost = chosen.reduce((sum, edge) => sum + weight[edge]!, 0);
-    if ((!best || cost < best.bound) && cuts.every((cut) => cut.some((edge) => chosen.includes(edge)))) best = { chosen, bound: cost };
+    if ((!best || cost < best.bound) && cuts.every((cut) => cut.some((edge) => chosen.includes(edge))))
+      best = { chosen, share: chosen.map(() => 1), bound: cost };
   }
   return best;
 };
@@ -91,6 +92,57 @@ describe('orderByFeedback', () => {
     const alone = orderByFeedback(all, options);
     expect(alone.weight).toBeGreaterThanOrEqual(least);
     expect(alone.bound).toBeLessThanOrEqual(least);
+  });
+
+  it('takes nothing for proven that only whole weights would prove', () => {
+    // Two cycles that share nothing, the cheapest of each a fraction: what is least lies between whole numbers.
+    const all = dependencies(6, [
+      [0, 1, 0.6],
+      [1, 2, 2],
+      [2, 0, 2],
+      [3, 4, 0.7],
+      [4, 5, 2],
+      [5, 3, 2],
+    ]);
+    const half: CoverSolver = (weight, cuts, limits) => {
+      const cover = tryAll(weight, cuts, limits);
+      return cover && { ...cover, bound: cover.bound * 0.9 };
+    };
+    const found = orderByFeedback(all, { ...options, solve: tryAll });
+    expect([found.weight, found.bound]).toEqual([expect.closeTo(1.3), found.weight]);
+    const unsure = orderByFeedback(
+      dependencies(3, [
+        [0, 1, 0.6],
+        [1, 2, 0.75],
+        [2, 0, 0.75],
+        [1, 0, 0.6],
+      ]),
+      { ...options, solve: half },
+    );
+    // Sums of these weights go in steps of 0.15: what is at least 0.54 is at least 0.6.
+    expect([unsure.weight, unsure.bound]).toEqual([0.6, 0.6]);
+  });
+
+  it('knows from parts of edges how good an order is at best', () => {
+    // Three cycles of two that each share a thing with the next: half of one edge of each is never less than whole edges.
+    const all = dependencies(4, [
+      [0, 1],
+      [1, 0],
+      [1, 2],
+      [2, 1],
+      [2, 0],
+      [0, 2],
+    ]);
+    const asked: boolean[] = [];
+    const found = orderByFeedback(all, {
+      ...options,
+      solve: (weight, cuts, limits) => {
+        asked.push(limits.inParts ?? false);
+        return tryAll(weight, cuts, limits);
+      },
+    });
+    expect(found).toMatchObject({ weight: 3, bound: 3 });
+    expect(asked[0]).toBe(true);
   });
 
   it('gives what it found, with its bound, where no cover is found in time', () => {

@@ -14,6 +14,7 @@ interface Props {
 export function OrderPane({ structure, found, onCell }: Props) {
   const { things, edges } = structure;
   const isProven = found.weight <= found.bound;
+  const isWeighed = edges.weight.some((one) => one !== 1);
   const today = feedbackIn(structure, [...things.keys()]);
   const name = (thing: number) => things[thing]!.title;
   return (
@@ -21,13 +22,13 @@ export function OrderPane({ structure, found, onCell }: Props) {
       <Figures
         figures={[
           {
-            label: 'Marks above the diagonal',
+            label: isWeighed ? 'Weight above the diagonal' : 'Marks above the diagonal',
             before: figure(today),
             now: figure(found.weight),
             title: 'Dependencies on what stands after: in the order of the outline, and in this one',
           },
           {
-            label: isProven ? 'Proven: no order has fewer' : 'Any order has at least',
+            label: isProven ? `Proven: no order has ${isWeighed ? 'less' : 'fewer'}` : 'Any order has at least',
             now: figure(found.bound),
             title: isProven ? 'The solver proved it' : 'What the solver proved within its time; a better order may exist. Give it more time.',
           },
@@ -47,8 +48,14 @@ export function OrderPane({ structure, found, onCell }: Props) {
           <Box key={start} mt="3" fontSize="13px">
             <Box fontWeight="600">A cycle of {counted(size, 'thing')}</Box>
             <Box color="fg.muted">
-              Without {counted(feedback.length, 'dependency', 'dependencies')} it is none
-              {weight === bound ? ', and with fewer gone it still is' : `; at least ${figure(bound)} must go`}:
+              Without {counted(feedback.length, 'dependency', 'dependencies')}
+              {isWeighed && `, which ${feedback.length === 1 ? 'weighs' : 'weigh'} ${figure(weight)},`} it is none
+              {weight > bound
+                ? `; at least ${isWeighed ? `a weight of ${figure(bound)}` : figure(bound)} must go`
+                : isWeighed
+                  ? ', and none that weigh less would do'
+                  : ', and with fewer gone it still is'}
+              :
             </Box>
             {feedback
               .toSorted((a, b) => edges.weight[a]! - edges.weight[b]!)

@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { figure } from '@coomb/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useFills } from '../../shared/colour-key/fills';
 import { openCanvas, readColours } from '../../shared/ui/canvas';
 import { useColourMode } from '../../shared/ui/colour-mode';
@@ -37,7 +38,8 @@ interface Props {
 
 /** Things against things: a mark where the row depends on the column, shaded by how often. */
 export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, cursor, onCursor, onKey }: Props) {
-  const { things, weightOf } = structure;
+  const { things, weightOf, edges } = structure;
+  const heaviest = useMemo(() => edges.weight.reduce((most, one) => Math.max(most, one), 0), [edges]);
   const fills = useFills();
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -85,12 +87,12 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
         if (weight === undefined) continue;
         const isFeedback = isOrdered && column > row;
         context.fillStyle = colour(isFeedback ? 'brick.fg' : 'moss.solid');
-        context.globalAlpha = isNamed ? Math.min(0.9, 0.35 + weight / 12) : 1;
+        context.globalAlpha = isNamed ? 0.35 + (0.55 * weight) / Math.max(7, heaviest) : 1;
         context.fillRect(x(column) + (isNamed ? 1 : 0), y(row) + (isNamed ? 1 : 0), cell - (isNamed ? 3 : 1), cell - (isNamed ? 3 : 1));
         context.globalAlpha = 1;
         if (cell < 14) continue;
         context.fillStyle = colour('fg');
-        context.fillText(String(weight), x(column) + cell / 2 - 0.5, y(row) + cell / 2);
+        context.fillText(figure(weight), x(column) + cell / 2 - 0.5, y(row) + cell / 2);
       }
     for (const { start, size, look } of blocks) {
       context.strokeStyle = colour(look === 'cycle' ? 'brick.fg' : 'moss.solid');
@@ -119,7 +121,7 @@ export function StructureMatrix({ structure, order, blocks, isOrdered, isWhole, 
     return thing ? `${thing.name} ${thing.title}`.trim() : '';
   };
   const weight = weightOf.get(order[cursor.row]! * things.length + order[cursor.column]!);
-  const status = `${says(cursor.row)} on ${says(cursor.column)}: ${cursor.row === cursor.column ? 'itself' : (weight ?? 'no dependency')}`;
+  const status = `${says(cursor.row)} on ${says(cursor.column)}: ${cursor.row === cursor.column ? 'itself' : weight === undefined ? 'no dependency' : figure(weight)}`;
   const places = (from: number, extent: number) => {
     const [low, high] = [Math.max(0, Math.floor(from / cell) - 1), Math.min(count - 1, Math.ceil((from + extent) / cell) + 1)];
     return Array.from({ length: Math.max(0, high - low + 1) }, (_, at) => low + at);

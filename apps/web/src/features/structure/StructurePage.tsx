@@ -23,6 +23,7 @@ import { Figures } from './Figures';
 import { GroupsPane } from './GroupsPane';
 import { CellPane, OrderPane } from './OrderPane';
 import { type StructureBlock, StructureMatrix } from './StructureMatrix';
+import { numberFields } from './weigh';
 import { useStructure } from './use-structure';
 import { levelOptions } from '../matrix/use-fold';
 import { MOST_THINGS } from '@coomb/contract';
@@ -49,6 +50,7 @@ export function StructurePage() {
     kept,
     order,
     proposal,
+    numbers,
     shownGroups,
   } = useStructure(outline.data, asked);
   const [cursor, setCursor] = useState({ row: 0, column: 0 });
@@ -58,7 +60,7 @@ export function StructurePage() {
   const moves = hand?.of === shownGroups?.of ? hand?.moves : undefined;
   const group = useMemo(() => shownGroups?.group.map((one, thing) => moves?.get(thing) ?? one), [shownGroups, moves]);
   const glyphs = useMemo(() => glyphsOf(joined?.marks ?? []), [joined]);
-  if (outline.error ?? reply.error) return <ErrorNote error={outline.error ?? reply.error} />;
+  if (outline.error ?? reply.error ?? numbers.error) return <ErrorNote error={outline.error ?? reply.error ?? numbers.error} />;
   if (collections.length === 0)
     return (
       <EmptyState alone title="Nothing is gathered yet">
@@ -193,7 +195,7 @@ export function StructurePage() {
             ]}
             onChange={(value) => set({ show: value as 'all', kept: '' })}
           />
-          <Weights phrases={phrases} weights={asked.weights} onChange={(weights) => set({ weights, kept: '' })} />
+          <Weights phrases={phrases} fields={numberFields(scheme, joined.marks)} weights={asked.weights} onChange={(weights) => set({ weights, kept: '' })} />
           <Choice
             label="How large"
             value={asked.size}

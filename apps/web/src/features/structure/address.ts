@@ -12,7 +12,7 @@ export const structureAddress = z.object({
   seed: z.coerce.number().int().min(1).max(1_000_000).default(1).catch(1),
   show: z.enum(['linked', 'all']).default('linked'),
   size: z.enum(['names', 'whole']).default('names'),
-  /** How much each mark weighs, as "place:weight" parted by commas; "once" for each pair of things. */
+  /** How much each mark weighs, as "place:weight" parted by commas; "once" for each pair of things; "field:…" for what links say in a field. */
   weights: z.string().max(1000).default(''),
   kept: z.string().default(''),
 });
@@ -26,6 +26,9 @@ export function readWeights(text: string): ReadonlyMap<number, number> {
   });
   return new Map(pairs);
 }
+
+/** The field of links that dependencies are weighed by; nothing where they are weighed otherwise. */
+export const weighedBy = (text: string): string | undefined => (text.startsWith('field:') ? text.slice('field:'.length) : undefined);
 
 export const writeWeights = (weights: ReadonlyMap<number, number>): string =>
   [...weights]

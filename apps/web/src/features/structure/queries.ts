@@ -1,7 +1,8 @@
-import { type BodyOf, makeGroups, orderStructure, proposeStructure } from '@coomb/contract';
+import { type BodyOf, makeGroups, orderStructure, proposeStructure, readLinkNumbers } from '@coomb/contract';
 import { counted, type Dependencies } from '@coomb/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
+import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../../shared/live/use-change';
 import { notify } from '../../shared/ui/notices';
 
@@ -30,6 +31,16 @@ export function useProposal(project: string, edges: Dependencies | undefined, se
   });
   return { ...query, cancel: () => void client.cancelQueries({ queryKey }) };
 }
+
+/** What links say in a field, where dependencies are weighed by one. */
+export const useLinkNumbers = (project: string, field: string | undefined) =>
+  useQuery({
+    queryKey: [...projectKey(project), 'link numbers', field],
+    queryFn: ({ signal }) => call(readLinkNumbers, { params: { project, field: field! }, signal }),
+    enabled: field !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
 
 export const useMakeGroups = (project: string) =>
   useChange(project, async (body: BodyOf<typeof makeGroups>) => {

@@ -1,4 +1,15 @@
-import { getOutline, getOutlineSince, getProject, keepView, listSavedViews, makeGroups, orderStructure, proposeStructure, readMatrix } from '@coomb/contract';
+import {
+  getOutline,
+  getOutlineSince,
+  getProject,
+  keepView,
+  listSavedViews,
+  makeGroups,
+  orderStructure,
+  proposeStructure,
+  readLinkNumbers,
+  readMatrix,
+} from '@coomb/contract';
 import { packEntries } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -149,6 +160,22 @@ describe('the structure', () => {
     await waitFor(() => expect(presentAddress()).toContain('weights=0%3A3'));
     await userEvent.click(screen.getByRole('button', { name: 'Each pair once' }));
     await waitFor(() => expect(presentAddress()).toContain('weights=once'));
+  });
+
+  it('weighs dependencies by what links say in a field', async () => {
+    const kinds = aProject.scheme.linkKinds;
+    const fields = [{ id: 'load', label: 'Load', type: 'number' as const }];
+    answer(getProject, { ...aProject, scheme: { ...aProject.scheme, linkKinds: kinds.map((kind) => (kind.id === 'depends' ? { ...kind, fields } : kind)) } });
+    const kind = kinds.findIndex(({ id }) => id === 'depends');
+    answer(readLinkNumbers, { seq: 1, from: [101], to: [102], kind: [kind], number: [2.5] });
+    await open('&by=order');
+    await userEvent.click(await screen.findByRole('button', { name: 'counted' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'By Load' }));
+    await waitFor(() => expect(presentAddress()).toContain('weights=field%3Aload'));
+    await screen.findByRole('button', { name: 'by Load' });
+    await waitFor(() => expect(sentTo(/structure\/order$/).at(-1)).toMatchObject({ weight: [2.5, 1, 1] }));
+    expect(await screen.findByText(/which weighs 1, it is none, and none that weigh less would do/)).toBeTruthy();
+    expect(screen.getByText('Weight above the diagonal')).toBeTruthy();
   });
 
   it('says so where nothing depends on anything, and shows it all the same', async () => {

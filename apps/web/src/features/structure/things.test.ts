@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { defaultScheme } from '@coomb/core';
 import { outlineOf } from '../../testing/outline';
 import { buildMatrixSides } from '../matrix/matrix-sides';
 import { groupsKept, readKept } from './kept';
 import { readWeights, writeWeights } from './address';
+import { numberFields, weighByNumbers } from './weigh';
 import { blocksOf, buildStructure, feedbackIn, orderByGroups, type Weigh } from './things';
 
 const outline = outlineOf([
@@ -72,6 +74,37 @@ describe('buildStructure', () => {
         ]),
       ),
     ).toBe('0:3,1:2.5');
+  });
+
+  it('weighs dependencies by what links say in a field, whichever way they are read; those that say nothing weigh one', () => {
+    const marks = [
+      { way: [{ linkKind: 'depends', end: 'from' as const }], count: 2 },
+      { way: [{ linkKind: 'allocated', end: 'to' as const }], count: 1 },
+      {
+        way: [
+          { linkKind: 'depends', end: 'from' as const },
+          { linkKind: 'depends', end: 'from' as const },
+        ],
+        count: 1,
+      },
+    ];
+    const kindOf = (id: string) => defaultScheme.linkKinds.findIndex((kind) => kind.id === id);
+    const [depends, allocated] = [kindOf('depends'), kindOf('allocated')];
+    // SLUICE is allocated to DRIVE: read from DRIVE, it is there the other way round.
+    const said = { seq: 1, from: [101, 104, 101], to: [102, 102, 102], kind: [depends, allocated, allocated], number: [0.5, 7, 99] };
+    const weigh = weighByNumbers(defaultScheme, marks, said);
+    const edges: [number, number, number?][] = [
+      [1, 2],
+      [4, 1],
+      [2, 4, 1],
+      [1, 5, 2],
+    ];
+    expect(edgesOf(structureOf(edges, [], true, weigh))).toEqual(['GATE 0.5 DRIVE', 'GATE 1 LAMP', 'DRIVE 7 SLUICE', 'SLUICE 1 GATE']);
+    const scheme = {
+      ...defaultScheme,
+      linkKinds: defaultScheme.linkKinds.map((kind) => ({ ...kind, fields: [{ id: `of ${kind.id}`, label: 'Load', type: 'number' as const }] })),
+    };
+    expect(numberFields(scheme, marks).map(({ id }) => id)).toEqual(['of depends', 'of allocated'].toSorted((a, b) => kindOf(a.slice(3)) - kindOf(b.slice(3))));
   });
 
   it('folds packages, with what lies within them and between', () => {

@@ -36,9 +36,9 @@ export interface Structure {
   todayNames: string[];
 }
 
-/** How much an entry of each mark weighs; or one for each pair of things, however many entries join them. */
+/** How much an entry of a mark weighs, by the nodes of its row and column; or one for each pair of things, however many entries join them. */
 export interface Weigh {
-  of: (mark: number) => number;
+  of: (mark: number, row: number, column: number) => number;
   once: boolean;
 }
 
@@ -75,14 +75,17 @@ export function buildStructure(
   const weightOf = new Map<number, number>();
   const thingOfLine = new Int32Array(side.rows.length).fill(-1);
   axis.lines.forEach((line, at) => thingOfLine.fill(thingOf[at]!, line, endOfLine(axis, at)));
+  const nodeOf = (line: number) => outline.node[side.rows[line]!] ?? -1;
   axis.lines.forEach((_, at) => {
     const one = thingOf[at]!;
     if (one < 0) return;
     const weights = new Map<number, number>();
     for (const entry of cells.entriesOf(axis.lines[at]!, endOfLine(axis, at))) {
-      const other = thingOfLine[cells.entries.column[entry]!]!;
-      const own = weigh.of(cells.entries.mark[entry]!);
-      if (other >= 0 && other !== one && own > 0) weights.set(other, weigh.once ? 1 : (weights.get(other) ?? 0) + own);
+      const { row, column, mark } = cells.entries;
+      const other = thingOfLine[column[entry]!]!;
+      if (other < 0 || other === one) continue;
+      const own = weigh.of(mark[entry]!, nodeOf(row[entry]!), nodeOf(column[entry]!));
+      if (own > 0) weights.set(other, weigh.once ? 1 : (weights.get(other) ?? 0) + own);
     }
     for (const [other, sum] of [...weights].sort(([a], [b]) => a - b)) {
       from.push(one);

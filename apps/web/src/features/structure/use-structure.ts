@@ -7,19 +7,15 @@ import { listOf, readMarks } from '../matrix/address';
 import { buildMatrixSides } from '../matrix/matrix-sides';
 import { useMatrix } from '../matrix/queries';
 import { useFold } from '../matrix/use-fold';
-import { readWeights, type StructureAddress } from './address';
+import { type StructureAddress, weighedBy } from './address';
 import { groupsKept, readKept } from './kept';
-import { useOrder, useProposal } from './queries';
-import { buildStructure, type Weigh } from './things';
-
-function weighOf(text: string): Weigh {
-  const weights = readWeights(text);
-  return { of: (mark) => weights.get(mark) ?? 1, once: text === 'once' };
-}
+import { useLinkNumbers, useOrder, useProposal } from './queries';
+import { buildStructure } from './things';
+import { weighByMarks, weighByNumbers } from './weigh';
 
 /** The things and dependencies that an address asks for, and their order or groups where these are asked for too. */
 export function useStructure(outline: OutlineReply | undefined, asked: StructureAddress) {
-  const { id: project, collections } = useProject();
+  const { id: project, collections, scheme } = useProject();
   const views = useSavedViews(project).data;
   const named = listOf(asked.collections).filter((id) => collections.some((one) => one.id === id));
   const chosen = named.length > 0 ? named : [(collections.find(({ holds }) => holds === 'model') ?? collections[0])?.id ?? ''].filter(Boolean);
@@ -36,9 +32,15 @@ export function useStructure(outline: OutlineReply | undefined, asked: Structure
   // Both sides are the same, and folded alike.
   const one = useMemo(() => sides && [sides.row], [sides]);
   const fold = useFold(outline, one, asked.level);
+  const field = weighedBy(asked.weights);
+  const numbers = useLinkNumbers(project, field);
+  const weigh = useMemo(() => {
+    if (field === undefined) return weighByMarks(asked.weights);
+    return joined && numbers.data && weighByNumbers(scheme, joined.marks, numbers.data);
+  }, [field, asked.weights, joined, numbers.data, scheme]);
   const structure = useMemo(
-    () => (outline && sides ? buildStructure(outline, sides, (id) => fold.folded.has(id), asked.show === 'linked', weighOf(asked.weights)) : undefined),
-    [outline, sides, fold.folded, asked.show, asked.weights],
+    () => (outline && sides && weigh ? buildStructure(outline, sides, (id) => fold.folded.has(id), asked.show === 'linked', weigh) : undefined),
+    [outline, sides, fold.folded, asked.show, weigh],
   );
   const isAskable = structure !== undefined && structure.things.length > 0 && structure.things.length <= MOST_THINGS;
   const kept = useMemo(() => readKept(views?.find(({ id }) => id === asked.kept)), [views, asked.kept]);
@@ -52,5 +54,5 @@ export function useStructure(outline: OutlineReply | undefined, asked: Structure
     if (data?.group.length !== structure.things.length) return undefined;
     return { group: Int32Array.from(data.group), shared: data.shared, better: data.isTelling ? undefined : data.bitsOfOne, of: data as unknown };
   }, [structure, asked.by, kept, proposal.data, proposal]);
-  return { chosen, scope, marks, reply, joined, sides, fold, structure, isAskable, kept, order, proposal, shownGroups };
+  return { chosen, scope, marks, reply, numbers, joined, sides, fold, structure, isAskable, kept, order, proposal, shownGroups };
 }
