@@ -20,11 +20,9 @@ export function MarksSince({ project, since, marks, onChange }: Props) {
   return (
     <>
       {marks?.error && <Box color="brick.fg">{marks.error.message}</Box>}
-      {marks && (marks.went > 0 || marks.isCut) && (
+      {marks && marks.went > 0 && (
         <Box asChild textDecoration="underline" textUnderlineOffset="3px">
-          <Link to={`/p/${project}/changes/between?since=${since}&entity=item`}>
-            {marks.isCut ? 'Too many to mark: see the list' : `${figure(marks.went)} went`}
-          </Link>
+          <Link to={`/p/${project}/changes/between?since=${since}&entity=item`}>{figure(marks.went)} went</Link>
         </Box>
       )}
       <Box maxW="13rem">

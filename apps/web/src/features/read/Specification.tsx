@@ -16,13 +16,14 @@ import { useItemAddress } from '../../shared/ui/reference';
 import { SaveAs, SaveChosen } from '../exports';
 import { useKeys } from '../../shared/ui/use-keys';
 import type { Split } from '../item-sheet/ItemEditor';
-import { useAddItem, useEditItem, useJoinItems, useMoveItem, useSetKinds, useSplitItem, useWithdraw } from '../item-sheet/queries';
+import { useAddItem, useEditItem, useJoinItems, useSetKinds, useSplitItem, useWithdraw } from '../item-sheet/queries';
 import { numberOfStep } from '../item-sheet/step-number';
 import type { Written } from '../item-sheet/written';
 import { chooseRange, toggleChosen } from './choosing';
-import { findMove, findNext, findPlaceAfter, type MoveWish } from './find-move';
+import { findNext, findPlaceAfter, type MoveWish } from './find-move';
 import { NewItem } from './NewItem';
 import { MarksSince } from './MarksSince';
+import { useMoves } from './use-moves';
 import { useReadingMarks, useTexts } from './queries';
 import { ReadingRow, type RowActions } from './ReadingRow';
 
@@ -47,13 +48,11 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
   const [{ at, write, since }, setAddress] = useAddress(address);
-  const marks = useReadingMarks(project.id, since);
   const frame = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState<string>();
   const [editing, setEditing] = useState<string>();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const add = useAddItem(project.id);
-  const move = useMoveItem(project.id);
   const edit = useEditItem(project.id);
   const withdraw = useWithdraw(project.id);
   const split = useSplitItem(project.id);
@@ -73,11 +72,10 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
   const shown = virtual.getVirtualItems();
   const whole = useMemo(() => all ?? { outline, rows }, [all, outline, rows]);
   const placeOf = useMemo(() => new Map(whole.rows.map((row, place) => [whole.outline.id[row]!, place])), [whole]);
-  const textAt = useTexts(
-    project.id,
-    collection.id,
-    shown.flatMap(({ index }) => (lines[index] === NEW ? [] : [placeOf.get(outline.id[lines[index]!]!) ?? 0])),
-  );
+  const places = shown.flatMap(({ index }) => (lines[index] === NEW ? [] : [placeOf.get(outline.id[lines[index]!]!) ?? 0]));
+  const textAt = useTexts(project.id, collection.id, places);
+  const idsOf = useMemo(() => whole.rows.map((row) => whole.outline.id[row]!), [whole]);
+  const marks = useReadingMarks(project.id, since, idsOf, places);
   const positionOf = useMemo(() => new Map(rows.map((row, position) => [outline.id[row]!, position])), [rows, outline]);
   const scrolled = useRef<string | undefined>(undefined);
   useEffect(() => {
@@ -127,11 +125,8 @@ export function Specification({ collection, outline, rows, whole: all }: Props) 
     setEditing(undefined);
     setActive(item.id);
   };
-  const tryMove = (wish: MoveWish) => {
-    const place = active === undefined ? undefined : placeOf.get(active);
-    const target = place === undefined ? undefined : findMove(whole.outline, whole.rows, place, wish);
-    if (target && active) move.mutate({ id: active, ...target });
-  };
+  const move = useMoves(project.id, { ...whole, placeOf });
+  const tryMove = (wish: MoveWish) => active && move(active, wish);
   const withdrawChosen = () => {
     if (present.length > 0) withdraw.mutate(present, { onSuccess: () => setChosen(new Set()) });
     else if (active) withdraw.mutate([active]);

@@ -1,4 +1,4 @@
-import { type ComparedRow, compareMoments, type Item, readCollection } from '@coomb/contract';
+import { compareMoments, type Item, readCollection } from '@coomb/contract';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from '../../shared/api/client';
@@ -19,25 +19,30 @@ export function useTexts(project: string, collection: string, positions: readonl
   return (position) => results[pages.indexOf(Math.floor(position / pageSize))]?.data?.items[position % pageSize];
 }
 
-/** Differences that are marked in the text at most: beyond these one compares in the list. */
-const MOST_MARKED = 2000;
-const AT_ONCE = 500;
-
-/** What became of items since a change, by their ids; how many went, and whether there are more than can be marked. Nothing where it is not asked (0). */
-export function useReadingMarks(project: string, since: number) {
-  const { data, error } = useQuery({
-    queryKey: [...projectKey(project), 'reading marks', since],
-    queryFn: async ({ signal }) => {
-      const rows: ComparedRow[] = [];
-      for (;;) {
-        const page = await call(compareMoments, { params: { project }, query: { since, entity: 'item', offset: rows.length, most: AT_ONCE }, signal });
-        rows.push(...page.rows);
-        if (rows.length >= Math.min(page.total, MOST_MARKED) || page.rows.length === 0) return { rows, went: page.items.went, isCut: rows.length < page.total };
-      }
-    },
+/** What became of the items at some places of a list since a change, by their ids; and how many went. Nothing where it is not asked (0). */
+export function useReadingMarks(project: string, since: number, ids: readonly string[], places: readonly number[]) {
+  const key = [...projectKey(project), 'reading marks', since];
+  const pages = since > 0 ? [...new Set(places.map((place) => Math.floor(place / pageSize)))] : [];
+  const head = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) => call(compareMoments, { params: { project }, query: { since, entity: 'item', most: 0 }, signal }),
     enabled: since > 0,
     retry: false,
   });
-  const byId = useMemo(() => data && new Map(data.rows.map((row) => [row.item.id, row])), [data]);
-  return since > 0 ? { byId, went: data?.went ?? 0, isCut: data?.isCut ?? false, error } : undefined;
+  const rows = useQueries({
+    queries: pages.map((page) => {
+      const among = ids.slice(page * pageSize, (page + 1) * pageSize).join();
+      return {
+        queryKey: [...key, among],
+        queryFn: ({ signal }: { signal: AbortSignal }) =>
+          call(compareMoments, { params: { project }, query: { since, entity: 'item', among, most: pageSize }, signal }),
+        enabled: head.data !== undefined,
+        placeholderData: keepPreviousData,
+        retry: false,
+      };
+    }),
+    combine: (results) => results.flatMap(({ data }) => data?.rows ?? []),
+  });
+  const byId = useMemo(() => new Map(rows.map((row) => [row.item.id, row])), [rows]);
+  return since > 0 ? { byId, went: head.data?.items.went ?? 0, error: head.error } : undefined;
 }

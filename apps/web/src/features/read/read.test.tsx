@@ -93,7 +93,7 @@ describe('reading and editing in place', () => {
       ...{ group: '', seq: 9, person: 'Ada', at: '2026-11-28T10:00:00.000Z' },
     });
     const counts = { came: 1, went: 2, changed: 1, moved: 0 };
-    answer(compareMoments, {
+    const told = {
       ...{
         from: { seq: 4, at: '2026-10-28T10:00:00.000Z' },
         to: { seq: 9, at: '2026-11-28T10:00:00.000Z' },
@@ -110,6 +110,12 @@ describe('reading and editing in place', () => {
         ]),
         compared(2, 'came', [{ part: 'Text', words: [word('added', 'All of it')] }]),
       ],
+    };
+    const among: string[][] = [];
+    answer(compareMoments, ({ url }) => {
+      const ids = url.searchParams.get('among')?.split(',') ?? [];
+      among.push(ids);
+      return { ...told, rows: told.rows.filter((row) => ids.includes(row.item.id)) };
     });
     answer(listBaselines, [{ id: idOf(40), name: 'Last month', note: '', seq: 4, person: 'Ada', at: '2026-10-28T00:00:00.000Z' }]);
     answer(listChanges, [{ id: idOf(41), seq: 9, action: 'Reword', person: 'Ada', at: '2026-11-28T00:00:00.000Z', changes: 1, undone: false }]);
@@ -121,6 +127,8 @@ describe('reading and editing in place', () => {
     expect(changed.textContent).toContain('changed');
     const came = screen.getByRole('article', { name: /SYS-003/ });
     expect([came.querySelector('ins'), came.textContent!.includes('came'), came.textContent!.includes('Text of SYS-003')]).toEqual([null, true, true]);
+    // What is asked for is what stands on the pages that are read.
+    expect(among.filter((ids) => ids.length > 0)).toEqual([[...outline.id]]);
     expect(screen.getByRole('link', { name: '2 went' }).getAttribute('href')).toContain('changes/between?since=4');
     await userEvent.selectOptions(screen.getByLabelText('Mark what is different since'), 'no marks');
     await waitFor(() => expect(changed.querySelector('ins')).toBeNull());
