@@ -1,5 +1,5 @@
 import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
-import { type Found, findItems, savedViewSortOf } from '@coomb/contract';
+import { type Found, findItems, MOST_SOUGHT, savedViewSortOf } from '@coomb/contract';
 import { markTerms, termsOf } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useId, useState } from 'react';
@@ -46,7 +46,7 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
   }, [dragging]);
   const found = useQuery({
     queryKey: [...projectKey(project.id), 'find', words],
-    queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words, most: 30 }, signal }),
+    queryFn: ({ signal }) => call(findItems, { params: { project: project.id }, query: { words: words.slice(0, MOST_SOUGHT), most: 30 }, signal }),
     placeholderData: keepPreviousData,
   });
   const sources = useSources(project.id);
@@ -128,6 +128,7 @@ export function FindAnything({ views, onClose }: { views: readonly View[]; onClo
           <Dialog.Content aria-label="Find anything" mt="12">
             <Input
               variant="flushed"
+              maxLength={MOST_SOUGHT}
               px="4"
               h="46px"
               fontSize="16px"

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { linkFilter, linkGroups, linkSorts, type ListedLink } from '@coomb/contract';
+import { linkFilter, linkGroups, linkSorts, type ListedLink, MOST_SOUGHT } from '@coomb/contract';
 import { counted, figure } from '@coomb/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -137,6 +137,7 @@ export function AllLinksPage() {
             bg="bg.panel"
             aria-label="Find in the links"
             placeholder="Find in the links"
+            maxLength={MOST_SOUGHT}
             value={filter.words}
             onChange={(event) => narrow({ words: event.target.value })}
           />

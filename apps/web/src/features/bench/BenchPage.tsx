@@ -35,19 +35,19 @@ export function BenchPage() {
   const { collections } = project;
   if (outline.error) return <ErrorNote error={outline.error} />;
   if (!outline.data) return <Loading what="the bench" />;
-  if (collections.length < 2)
+  if (collections.length === 0)
     return (
-      <EmptyState alone title="The bench needs two collections">
+      <EmptyState alone title="Nothing is gathered yet">
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather</Link>
         </Box>{' '}
-        a specification and a model or tests; then link them here, side by side.
+        a specification, a model or tests; then link their items here, side by side.
       </EmptyState>
     );
   const leftId = collections.some((one) => one.id === left) ? left : findRequirements(project)!.id;
   const rightId = collections.some((one) => one.id === right)
     ? right
-    : (collections.find((one) => one.holds === 'model' && one.id !== leftId) ?? collections.find((one) => one.id !== leftId)!).id;
+    : ((collections.find((one) => one.holds === 'model' && one.id !== leftId) ?? collections.find((one) => one.id !== leftId))?.id ?? leftId);
   const options = collections.map((one) => ({ value: one.id, label: one.name }));
   return (
     <Page

@@ -1,5 +1,5 @@
 import { Button, Flex, Input } from '@chakra-ui/react';
-import { type Finding, findingStates } from '@coomb/contract';
+import { type Finding, findingStates, MOST_SOUGHT } from '@coomb/contract';
 import { counted } from '@coomb/core';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
@@ -162,6 +162,7 @@ export function FindingsPage() {
             bg="bg.panel"
             aria-label="Filter by words"
             placeholder="Filter by words"
+            maxLength={MOST_SOUGHT}
             value={words}
             onChange={(event) => set({ words: event.target.value })}
           />

@@ -1,4 +1,4 @@
-import { type FindingState, listFindings, trendFindings } from '@coomb/contract';
+import { type FindingState, listFindings, trendFindings, MOST_SOUGHT } from '@coomb/contract';
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -14,7 +14,7 @@ export interface FindingsWish {
 export const fetchFindings = (project: string, { rule, state, collection, words }: FindingsWish, offset: number, limit: number, signal?: AbortSignal) =>
   call(listFindings, {
     params: { project },
-    query: { state, words, offset, limit, ...(rule && { rule }), ...(collection && { collection }) },
+    query: { state, words: words.slice(0, MOST_SOUGHT), offset, limit, ...(rule && { rule }), ...(collection && { collection }) },
     ...(signal && { signal }),
   });
 

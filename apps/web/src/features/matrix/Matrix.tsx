@@ -19,13 +19,15 @@ import { CellCard } from './CellCard';
 import { ChosenBar } from './ChosenBar';
 import { HeadFind } from './HeadFind';
 import { ColumnHeads, lineId, RowHeads } from './MatrixHeads';
+import { useStable } from '../../shared/ui/use-stable';
 import { useLinkCoats } from '../../shared/colour-key/fills';
 import { foldSide } from './use-fold';
 import { holdsAt, isItemLine, type MatrixSide, type MatrixSides } from './matrix-sides';
-import { type CellLook, cellSize, paintMatrix } from './paint-matrix';
+import { type CellLook, cellSize, type MatrixLook, paintMatrix } from './paint-matrix';
 import type { Glyph } from './glyphs';
 import { cellWords } from './save-matrix';
 import { useCellLinks } from './use-cell-links';
+import { useScrollPlace } from './scroll-place';
 import { type CellAt, useMatrixCursor } from './use-matrix-cursor';
 
 /** Width of the row heads and height of the column heads, in pixels; less where the window leaves little room. */
@@ -57,7 +59,8 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height } = useSize(frame);
-  const [scroll, setScroll] = useState({ left: 0, top: 0 });
+  const place = useScrollPlace();
+  const paint = useRef<() => void>(() => {});
   const [focused, setFocused] = useState(false);
   const [changing, setChanging] = useState<readonly string[]>();
   const [wish, setWish] = useState<'join' | 'remove'>();
@@ -74,6 +77,10 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
     row: firstItem(outline, sides.row),
     column: firstItem(outline, sides.column),
   }));
+  const foldOne = useStable((id: string) => onFold([id]));
+  const openOne = useStable((reference: string) => void navigate(itemAddress(reference)));
+  const totals = useMemo(() => ({ row: (line: number) => cells.rowTotal(line), column: (line: number) => cells.columnTotal(line) }), [cells]);
+  const heads = { outline, folded, onFold: foldOne, onOpen: openOne };
   const rowItem = (line: number) => sides.row.rows[rows.lines[line]!]!;
   const columnItem = (line: number) => sides.column.rows[columns.lines[line]!]!;
   const isHeading = (side: 'row' | 'column', line: number) =>
@@ -106,8 +113,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
   useEffect(() => {
     if (!canvas.current || width === 0) return;
     void mode;
-    const view = { left: scroll.left, top: scroll.top, width, height };
-    paintMatrix(openCanvas(canvas.current, width, height), view, {
+    const look: MatrixLook = {
       colour: readColours(canvas.current),
       ...{ rows, columns, cells, glyphs, cursor: at, anchor, focused },
       isHeading: (side, line) => (side === 'row' ? rows : columns).size[line] === 1 && isHeading(side, line),
@@ -115,7 +121,12 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
       isColumnGap: (line) => sides.column.linked[columns.lines[line]!] === 0 && columns.size[line] === 1,
       markOf: hasUses ? markOf : undefined,
       coatAt: coats && coatAt,
-    });
+    };
+    // The frame may be another than the one that was scrolled: it comes anew after nothing was to be shown.
+    const box = frame.current;
+    if (box && (box.scrollLeft !== place.left || box.scrollTop !== place.top)) place.moveTo(box.scrollLeft, box.scrollTop);
+    paint.current = () => canvas.current && paintMatrix(openCanvas(canvas.current, width, height), { left: place.left, top: place.top, width, height }, look);
+    paint.current();
   });
 
   // A line that was looked for is unfolded first, and stood on once it is there.
@@ -187,7 +198,7 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
   };
   const pick = (event: React.MouseEvent): CellAt => {
     const box = canvas.current!.getBoundingClientRect();
-    return { row: Math.floor((event.clientY - box.top + scroll.top) / cellSize), column: Math.floor((event.clientX - box.left + scroll.left) / cellSize) };
+    return { row: Math.floor((event.clientY - box.top + place.top) / cellSize), column: Math.floor((event.clientX - box.left + place.left) / cellSize) };
   };
   if (rows.lines.length === 0 || columns.lines.length === 0)
     return (
@@ -211,7 +222,6 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
     const suspect = (cell?.suspect ?? own!.suspect > 0) ? ' (suspect)' : '';
     return `${(words ?? wordsOf(project.scheme, marks)).filter((_, mark) => marked & (1 << mark)).join('; ')}${suspect}${more}`;
   }
-  const heads = { outline, scroll: 0, folded, onFold: (id: string) => onFold([id]), onOpen: (reference: string) => void navigate(itemAddress(reference)) };
   const told = hovered && isSingle(hovered) ? hovered : undefined;
   function isSingle({ row, column }: CellAt): boolean {
     return rows.size[row] === 1 && columns.size[column] === 1 && !isHeading('row', row) && !isHeading('column', column);
@@ -241,27 +251,10 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
             </>
           )}
         </Flex>
-        <ColumnHeads
-          {...heads}
-          side={sides.column}
-          axis={columns}
-          totalOf={(line) => cells.columnTotal(line)}
-          scroll={scroll.left}
-          width={width}
-          active={at.column}
-        />
+        <ColumnHeads {...heads} side={sides.column} axis={columns} totalOf={totals.column} place={place} width={width} active={at.column} />
       </Flex>
       <Flex flex="1" minH="0">
-        <RowHeads
-          {...heads}
-          width={head}
-          side={sides.row}
-          axis={rows}
-          totalOf={(line) => cells.rowTotal(line)}
-          scroll={scroll.top}
-          height={height}
-          active={at.row}
-        />
+        <RowHeads {...heads} width={head} side={sides.row} axis={rows} totalOf={totals.row} place={place} height={height} active={at.row} />
         <Box
           ref={frame}
           flex="1"
@@ -269,7 +262,11 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
           overflow="auto"
           position="relative"
           borderTopWidth="1px"
-          onScroll={(event) => setScroll({ left: event.currentTarget.scrollLeft, top: event.currentTarget.scrollTop })}
+          onScroll={({ currentTarget }) => {
+            place.moveTo(currentTarget.scrollLeft, currentTarget.scrollTop);
+            paint.current();
+            hover(undefined);
+          }}
         >
           <Box style={{ width: columns.lines.length * cellSize, height: rows.lines.length * cellSize }}>
             <Box position="sticky" left="0" top="0" style={{ width, height }}>
@@ -314,8 +311,8 @@ export function Matrix({ outline, sides, marks, isEvery, glyphs, words, folded, 
                   row={rowItem(told.row)}
                   column={columnItem(told.column)}
                   marks={ways}
-                  left={told.column * cellSize - scroll.left + cellSize + 6}
-                  top={Math.max(0, Math.min((told.row + 1) * cellSize - scroll.top + 4, height - 90))}
+                  left={told.column * cellSize - place.left + cellSize + 6}
+                  top={Math.max(0, Math.min((told.row + 1) * cellSize - place.top + 4, height - 90))}
                   within={width}
                 />
               )}

@@ -6,28 +6,50 @@ import { Box } from '@chakra-ui/react';
 import type { OutlineReply } from '@coomb/contract';
 import { endOfLine, type FoldedAxis } from '@coomb/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
+import { memo, useMemo, useRef } from 'react';
 import type { MatrixSide } from './matrix-sides';
 import { cellSize } from './paint-matrix';
+import { type ScrollPlace, useScrolled } from './scroll-place';
 
 interface HeadsProps {
   outline: OutlineReply;
   side: MatrixSide;
   axis: FoldedAxis;
   totalOf: (line: number) => number;
-  scroll: number;
+  place: ScrollPlace;
   active: number;
   folded: ReadonlySet<string>;
   onFold: (id: string) => void;
   onOpen: (reference: string) => void;
 }
 
-function linesIn(axis: FoldedAxis, scroll: number, extent: number): number[] {
+/** Lines in sight, in the places of the document that they have: a head that goes out of sight is used again for one that comes. */
+function useLinesIn(axis: FoldedAxis, scroll: number, extent: number): { line: number; slot: number }[] {
+  const slots = useRef(1);
   const first = Math.max(0, Math.floor(scroll / cellSize) - 2);
   const last = Math.min(axis.lines.length - 1, Math.ceil((scroll + extent) / cellSize) + 2);
-  return Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => first + index);
+  slots.current = Math.max(slots.current, last - first + 1);
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => ({ line: first + index, slot: (first + index) % slots.current })).sort(
+    (a, b) => a.slot - b.slot,
+  );
 }
 
-function readLine({ outline, side, axis, folded }: HeadsProps, line: number) {
+type Read = Pick<HeadsProps, 'outline' | 'side' | 'axis' | 'folded' | 'totalOf'>;
+type Told = ReturnType<typeof readLine>;
+
+/** What each line says, read once for as long as nothing of it changes. */
+function useTold({ outline, side, axis, folded, totalOf }: Read): (line: number) => Told {
+  return useMemo(() => {
+    const told = new Map<number, Told>();
+    return (line) => {
+      let found = told.get(line);
+      if (!found) told.set(line, (found = readLine({ outline, side, axis, folded, totalOf }, line)));
+      return found;
+    };
+  }, [outline, side, axis, folded, totalOf]);
+}
+
+function readLine({ outline, side, axis, folded, totalOf }: Read, line: number) {
   const index = axis.lines[line]!;
   const row = side.rows[index]!;
   const group = side.groups.get(index);
@@ -47,6 +69,7 @@ function readLine({ outline, side, axis, folded }: HeadsProps, line: number) {
     hasUses: use !== undefined || (side.firstUse.has(row) && !isFolded),
     title: use ? use.says : (group ?? outline.title[row]!),
     linked: side.linked[index]!,
+    total: totalOf(line),
     heading: group !== undefined || outline.heading[row] === 1,
     isGroup: group !== undefined,
     /** Of what is folded: how many items, and how many of them are linked. */
@@ -78,6 +101,8 @@ const sayShare = ({ items, linked }: { items: number; linked: number }) => `${li
 const headStyles = {
   '& .lines': { height: '100%' },
   '& .line': { position: 'absolute', display: 'flex', alignItems: 'center' },
+  '& .line.upright': { height: '100%', flexDirection: 'column', justifyContent: 'flex-end', paddingBottom: '4px' },
+  '& .upright .name': { writingMode: 'vertical-rl', transform: 'rotate(180deg)' },
   '& .line.is-heading': { background: 'bg.muted' },
   '& .line.is-active': { background: 'moss.subtle' },
   '& .name': {
@@ -106,6 +131,8 @@ const classOf = (active: boolean, heading: boolean) => `line${heading ? ' is-hea
 /** Row names; parents fold and unfold, names open their item. */
 export function RowHeads({ width, height, ...props }: HeadsProps & { width: number; height: number }) {
   const strengthOf = useStrength();
+  const told = useTold(props);
+  const scroll = useScrolled(props.place, 'top');
   return (
     <Box
       w={`${width}px`}
@@ -119,85 +146,82 @@ export function RowHeads({ width, height, ...props }: HeadsProps & { width: numb
       fontSize="12.5px"
       css={headStyles}
     >
-      <div className="lines" style={{ transform: `translateY(${-props.scroll}px)` }}>
-        {linesIn(props.axis, props.scroll, height).map((line) => {
-          const { own, id, reference, title, heading, isGroup, depth, isFolded, hasChildren, share, use, hasUses, linked } = readLine(props, line);
-          return (
-            <div
-              key={id}
-              className={classOf(line === props.active, heading)}
-              style={{
-                opacity: strengthOf(id),
-                top: line * cellSize,
-                height: cellSize,
-                width: '100%',
-                gap: 4,
-                paddingRight: 8,
-                paddingLeft: 6 + depth * 11,
-              }}
-            >
-              <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
-              <button
-                type="button"
-                className="name"
-                title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
-                onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
-                {...(!heading && carries(reference))}
-              >
-                <LineName {...{ reference, title, heading, isUse: use }} />
-              </button>
-              {use && linked === 0 && <span className="use">not linked here</span>}
-              {share && <span className="note">{sayShare(share)}</span>}
-              <span className={(hasUses ? linked : props.totalOf(line)) ? 'count' : 'count is-gap'}>
-                {heading && !isFolded ? '' : hasUses ? linked : props.totalOf(line)}
-              </span>
-            </div>
-          );
+      <div className="lines" style={{ transform: `translateY(${-scroll}px)` }}>
+        {useLinesIn(props.axis, scroll, height).map(({ line, slot }) => {
+          const one = told(line);
+          const { onFold, onOpen } = props;
+          return <RowHead key={slot} {...{ line, onFold, onOpen }} told={one} strength={strengthOf(one.id)} isActive={line === props.active} />;
         })}
       </div>
     </Box>
   );
 }
 
+interface HeadProps extends Pick<HeadsProps, 'onFold' | 'onOpen'> {
+  line: number;
+  told: Told;
+  strength: number | undefined;
+  isActive: boolean;
+}
+
+const RowHead = memo(function RowHead({ line, told, strength, isActive, onFold, onOpen }: HeadProps) {
+  const { own, title, heading, depth, isFolded, hasChildren, share, use, hasUses, linked, total } = told;
+  const count = hasUses ? linked : total;
+  return (
+    <div
+      className={classOf(isActive, heading)}
+      style={{ opacity: strength, top: line * cellSize, height: cellSize, width: '100%', gap: 4, paddingRight: 8, paddingLeft: 6 + depth * 11 }}
+    >
+      <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => onFold(own)} />
+      <Name {...{ told, onFold, onOpen }} />
+      {use && linked === 0 && <span className="use">not linked here</span>}
+      {share && <span className="note">{sayShare(share)}</span>}
+      <span className={count ? 'count' : 'count is-gap'}>{heading && !isFolded ? '' : count}</span>
+    </div>
+  );
+});
+
 /** Column names, written upwards. */
 export function ColumnHeads({ width, ...props }: HeadsProps & { width: number }) {
   const strengthOf = useStrength();
+  const told = useTold(props);
+  const scroll = useScrolled(props.place, 'left');
   return (
     <Box flex="1" minW="0" overflow="hidden" position="relative" role="group" aria-label="Columns" fontSize="12px" css={headStyles}>
-      <div className="lines" style={{ transform: `translateX(${-props.scroll}px)` }}>
-        {linesIn(props.axis, props.scroll, width).map((line) => {
-          const { own, id, reference, title, heading, isGroup, isFolded, hasChildren, share, use } = readLine(props, line);
-          return (
-            <div
-              key={id}
-              className={classOf(line === props.active, heading)}
-              style={{
-                opacity: strengthOf(id),
-                left: line * cellSize,
-                width: cellSize,
-                height: '100%',
-                flexDirection: 'column',
-                justifyContent: 'flex-end',
-                paddingBottom: 4,
-              }}
-            >
-              <button
-                type="button"
-                className="name"
-                title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
-                style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-                onClick={() => (isGroup ? props.onFold(own) : props.onOpen(reference))}
-                {...(!heading && carries(reference))}
-              >
-                <LineName {...{ reference, title, heading, isUse: use }} />
-                {share ? ` (${share.linked}/${share.items})` : ''}
-              </button>
-              <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => props.onFold(own)} />
-            </div>
-          );
+      <div className="lines" style={{ transform: `translateX(${-scroll}px)` }}>
+        {useLinesIn(props.axis, scroll, width).map(({ line, slot }) => {
+          const one = told(line);
+          const { onFold, onOpen } = props;
+          return <ColumnHead key={slot} {...{ line, onFold, onOpen }} told={one} strength={strengthOf(one.id)} isActive={line === props.active} />;
         })}
       </div>
     </Box>
+  );
+}
+
+const ColumnHead = memo(function ColumnHead({ line, told, strength, isActive, onFold, onOpen }: HeadProps) {
+  const { own, title, heading, isFolded, hasChildren } = told;
+  return (
+    <div className={`upright ${classOf(isActive, heading)}`} style={{ opacity: strength, left: line * cellSize, width: cellSize }}>
+      <Name {...{ told, onFold, onOpen }} isUpright />
+      <Fold visible={hasChildren} folded={isFolded} label={title} onClick={() => onFold(own)} />
+    </div>
+  );
+});
+
+function Name({ told, isUpright, onFold, onOpen }: Pick<HeadProps, 'told' | 'onFold' | 'onOpen'> & { isUpright?: boolean }) {
+  const { own, reference, title, heading, isGroup, share, use } = told;
+  return (
+    <button
+      type="button"
+      className="name"
+      title={`${reference} ${title}${share ? `: ${sayShare(share)}` : ''}`.trim()}
+      onClick={() => (isGroup ? onFold(own) : onOpen(reference))}
+      {...(!heading && carries(reference))}
+    >
+      <LineName {...{ reference, title, heading, isUse: use }} />
+      {isUpright && share ? ` (${share.linked}/${share.items})` : ''}
+    </button>
   );
 }
 

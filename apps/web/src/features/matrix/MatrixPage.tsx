@@ -39,7 +39,7 @@ export function MatrixPage() {
   const named = { rows: listOf(asked.rows).filter(isThere), columns: listOf(asked.columns).filter(isThere) };
   const rowIds = named.rows.length > 0 ? named.rows : [findRequirements(project)?.id ?? ''].filter(Boolean);
   const other = collections.find((one) => one.holds === 'tests' && !rowIds.includes(one.id)) ?? collections.find((one) => !rowIds.includes(one.id));
-  const columnIds = named.columns.length > 0 ? named.columns : [other?.id ?? ''].filter(Boolean);
+  const columnIds = named.columns.length > 0 ? named.columns : other ? [other.id] : rowIds;
   const scopeOf = (ids: readonly string[], kinds: string, below: string): MatrixScope => ({
     collections: [...ids],
     kinds: listOf(kinds),
@@ -83,13 +83,13 @@ export function MatrixPage() {
   const glyphs = useMemo(() => (compared ? comparedGlyphs : glyphsOf(joined?.marks ?? [])), [compared, joined]);
   const wrong = outline.error ?? reply.error ?? error;
   if (wrong) return <ErrorNote error={wrong} />;
-  if (collections.length < 2)
+  if (collections.length === 0)
     return (
-      <EmptyState alone title="A matrix needs two collections">
+      <EmptyState alone title="Nothing is gathered yet">
         <Box asChild textDecoration="underline">
           <Link to={`/p/${project.id}/gather`}>Gather</Link>
         </Box>{' '}
-        a specification and a model or tests first.
+        a specification, a model or tests first: their items are the rows and columns.
       </EmptyState>
     );
   if (!sides || !outline.data || !joined || (asked.since > 0 && !compared)) return <Loading what="the matrix" />;

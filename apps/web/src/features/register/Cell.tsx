@@ -1,7 +1,7 @@
 import type { RegisterRow, RegisterValue } from '@coomb/contract';
 import { type Coat, stateWords, type VerificationState, verificationStates } from '@coomb/core';
 import { format } from 'date-fns';
-import { Link } from 'react-router';
+import type { ReactNode } from 'react';
 import { carries } from '../../shared/marks/drag-items';
 import { Filled } from '../../shared/ui/reference';
 import { stateGlyphs } from '../../shared/ui/state-glyphs';
@@ -24,8 +24,11 @@ interface Props {
   addressOf: (reference: string) => string;
 }
 
-/** A value in its cell, in plain elements; what was refused stands in its place, with the reason. */
-export function Cell(props: Props) {
+/**
+ * A value in its cell, in plain elements (the grid follows its references, and tells what is cut); what was refused stands in its place, with the
+ * reason. Called, not rendered: a component for each of hundreds of cells would cost frames while one scrolls.
+ */
+export function drawValue(props: Props): ReactNode {
   const { refusal } = props;
   if (refusal)
     return (
@@ -33,41 +36,30 @@ export function Cell(props: Props) {
         <span className="t">{refusal.text || '(empty)'}</span>
       </div>
     );
-  return props.isFaint ? (
-    <div className="is-faint">
-      <Value {...props} />
-    </div>
-  ) : (
-    <Value {...props} />
-  );
+  return props.isFaint ? <div className="is-faint">{sayValue(props)}</div> : sayValue(props);
 }
 
-function Value({ row, value, sort, isOwn, type, fills, addressOf }: Props) {
+function sayValue({ row, value, sort, isOwn, type, fills, addressOf }: Props): ReactNode {
   if (value === null || (row.isContext && !(isOwn && (sort === 'reference' || sort === 'title')))) return null;
   if (typeof value === 'number') return <span className="figure">{value}</span>;
-  const referTo = (reference: string) => {
+  const referTo = (reference: string, at = 0) => {
     const fill = fills?.get(reference);
     return (
-      <Link key={reference} className="reference" to={addressOf(reference)} {...carries(reference)}>
+      <a key={at} className="reference" href={addressOf(reference)} {...carries(reference)}>
         {fill ? <Filled coat={fill}>{reference}</Filled> : reference}
-      </Link>
+      </a>
     );
   };
   if (sort === 'reference' && isOwn) return referTo(row.item.reference);
   if (sort === 'reference')
     return (
-      <span className="t" title={textOf(value)}>
-        {(Array.isArray(value) ? value : [String(value)]).flatMap((reference, at) => (at > 0 ? [', ', referTo(reference)] : [referTo(reference)]))}
+      <span className="t">
+        {(Array.isArray(value) ? value : [String(value)]).flatMap((reference, at) => (at > 0 ? [', ', referTo(reference, at)] : [referTo(reference)]))}
       </span>
     );
   if (sort === 'title' && isOwn)
     return (
-      <span
-        className={row.isContext || row.item.heading ? 't title is-head' : 't title'}
-        dir="auto"
-        title={String(value)}
-        style={{ paddingLeft: row.depth * 14 }}
-      >
+      <span className={row.isContext || row.item.heading ? 't title is-head' : 't title'} dir="auto" style={{ paddingLeft: row.depth * 14 }}>
         {value}
       </span>
     );
@@ -80,7 +72,7 @@ function Value({ row, value, sort, isOwn, type, fills, addressOf }: Props) {
           <Glyph path={stateGlyphs[state]} />
         </span>
       )}
-      <span className="t" dir="auto" title={text}>
+      <span className="t" dir="auto">
         {text}
       </span>
     </>

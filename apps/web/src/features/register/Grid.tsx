@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { RegisterRow } from '@coomb/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { useNavigate } from 'react-router';
 import { useTaken } from '../../shared/marks/drag-items';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
@@ -62,7 +63,7 @@ export function Grid(props: Props) {
     }
     return [...found, left];
   }, [columns]);
-  const virtual = useVirtualizer({ count, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 8 });
+  const virtual = useVirtualizer({ count, getScrollElement: () => frame.current, estimateSize: () => rowHeight, overscan: 3 });
   const across = useVirtualizer({
     horizontal: true,
     count: columns.length - frozen,
@@ -75,10 +76,24 @@ export function Grid(props: Props) {
   const rows = virtual.getVirtualItems();
   const [first, last] = [rows[0]?.index ?? 0, rows.at(-1)?.index ?? 0];
   useEffect(() => onSight(first, last), [first, last, onSight]);
+  // A row that goes out of sight is used again, in its place of the document, for one that comes: to make a row anew takes three times as long as to
+  // change what it says.
+  const slots = useRef(1);
+  slots.current = Math.max(slots.current, last - first + 1);
+  const inSlots = rows.toSorted((a, b) => (a.index % slots.current) - (b.index % slots.current));
   const held = lefts[frozen]!;
   const inSight = across.getVirtualItems();
   const [firstShown, lastShown] = [inSight[0]?.index ?? 0, inSight.at(-1)?.index ?? -1];
   const shownColumns = useMemo(() => Array.from({ length: lastShown - firstShown + 1 }, (_, by) => frozen + firstShown + by), [firstShown, lastShown, frozen]);
+  // Heads are drawn anew when they change, not whenever one scrolls.
+  const [heldHeads, otherHeads] = useMemo(() => {
+    const draw = (index: number) => (
+      <Head key={columns[index]!.id} column={columns[index]!} left={NUMBER + lefts[index]!} index={index} onResize={onResize}>
+        {head(columns[index]!, index)}
+      </Head>
+    );
+    return [[...columns.keys()].slice(0, frozen).map(draw), shownColumns.map(draw)];
+  }, [columns, lefts, frozen, shownColumns, head, onResize]);
   const area = areaOf(at, anchor);
   const go = (to: Spot, extend: boolean) => {
     const next = { row: Math.max(0, Math.min(count - 1, to.row)), column: Math.max(0, Math.min(columns.length - 1, to.column)) };
@@ -98,7 +113,22 @@ export function Grid(props: Props) {
     const box = (target as HTMLElement).closest<HTMLElement>('[data-row]');
     return box ? { row: Number(box.dataset.row), column: Number(box.dataset.column) } : undefined;
   };
+  const cut = useRef<Element>(undefined);
+  /** What is cut is told whole while one points at it: told of every cell all the time, it would cost frames. The element says other words once one scrolls. */
+  const tellCut = (target?: Element) => {
+    cut.current?.removeAttribute('title');
+    cut.current = target?.closest('.t') ?? undefined;
+    if (cut.current && cut.current.scrollWidth > cut.current.clientWidth) cut.current.setAttribute('title', cut.current.textContent ?? '');
+  };
   const drag = useRef(false);
+  const navigate = useNavigate();
+  const follow = (event: React.MouseEvent) => {
+    const address = (event.target as Element).closest('a.reference')?.getAttribute('href');
+    // A new tab, or a window, is the browser's to open.
+    if (!address || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+    event.preventDefault();
+    void navigate(address);
+  };
   return (
     <Box
       ref={frame}
@@ -149,6 +179,9 @@ export function Grid(props: Props) {
       onPointerUp={() => {
         drag.current = false;
       }}
+      onClick={follow}
+      onPointerOver={({ target }) => tellCut(target as Element)}
+      onScroll={() => tellCut()}
       onDoubleClick={(event) => spotOf(event.target) && onEdit()}
     >
       <Box
@@ -157,24 +190,16 @@ export function Grid(props: Props) {
       >
         <Flex role="row" position="sticky" top="0" zIndex="3" bg="bg.subtle" borderBottomWidth="1px" style={{ height: HEAD, width: NUMBER + lefts.at(-1)! }}>
           <Box position="sticky" left="0" zIndex="2" bg="bg.subtle" style={{ width: NUMBER + held, height: HEAD }}>
-            {[...columns.keys()].slice(0, frozen).map((index) => (
-              <Head key={columns[index]!.id} column={columns[index]!} left={NUMBER + lefts[index]!} index={index} onResize={onResize}>
-                {head(columns[index]!, index)}
-              </Head>
-            ))}
+            {heldHeads}
           </Box>
-          {shownColumns.map((index) => (
-            <Head key={columns[index]!.id} column={columns[index]!} left={NUMBER + lefts[index]!} index={index} onResize={onResize}>
-              {head(columns[index]!, index)}
-            </Head>
-          ))}
+          {otherHeads}
         </Flex>
-        {rows.map(({ index, start }) => {
+        {inSlots.map(({ index, start }) => {
           const row = rowAt(index);
           const isInArea = index >= area.top && index <= area.bottom;
           return (
             <Row
-              key={index}
+              key={index % slots.current}
               row={row}
               index={index}
               number={numberAt(index)}

@@ -57,7 +57,7 @@ export const Row = memo(function Row({
   editor,
   cell,
 }: RowProps) {
-  const style = { top, height, width: NUMBER + lefts.at(-1)! };
+  const style = { top, height, width: NUMBER + lefts.at(-1)!, lineHeight: `${height - 1}px` };
   if (row && 'group' in row)
     return (
       <div role="row" aria-rowindex={index + 2} className="row is-group" style={style}>
@@ -85,7 +85,7 @@ export const Row = memo(function Row({
         className={isAt ? 'cell is-at' : isChosen ? 'cell is-chosen' : 'cell'}
         style={{ left: NUMBER + lefts[column]!, width: one.width }}
       >
-        {isAt && editor ? editor : cell(row as RegisterRow, one, column)}
+        {isAt && editor ? editor : row && cell(row, one, column)}
       </div>
     );
   };
@@ -95,9 +95,9 @@ export const Row = memo(function Row({
         <div role="rowheader" className="number" style={{ lineHeight: `${height}px` }}>
           {number}
         </div>
-        {row && columns.slice(0, frozen).map((_, column) => draw(column))}
+        {columns.slice(0, frozen).map((_, column) => draw(column))}
       </div>
-      {row && shown.map(draw)}
+      {shown.map(draw)}
     </div>
   );
 });
@@ -125,6 +125,17 @@ export function Tallies({
 }
 
 export const gridStyles = {
+  '& .menu': {
+    flexShrink: '0',
+    width: '16px',
+    height: '20px',
+    display: 'grid',
+    placeItems: 'center',
+    borderRadius: '3px',
+    color: 'fg.muted',
+    cursor: 'pointer',
+  },
+  '& .menu:hover': { background: 'bg.emphasized', color: 'fg' },
   '& .cell[data-drop]': { outline: '2px dashed', outlineColor: 'moss.solid', outlineOffset: '-2px' },
   '& .tally': {
     ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px', fontSize: '12.5px', color: 'fg', fontVariantNumeric: 'tabular-nums' },
@@ -132,7 +143,8 @@ export const gridStyles = {
   },
   '& .foot': { position: 'sticky', bottom: '0', zIndex: '3', background: 'bg.subtle', borderTopWidth: '1px' },
   '& .foot .all': { position: 'sticky', left: '0', padding: '0 12px', fontSize: '12.5px', color: 'fg.muted', width: 'fit-content' },
-  '& .row': { position: 'absolute', left: '0', borderBottomWidth: '1px', background: 'bg.panel' },
+  // What stands in a row or cell moves nothing outside of it.
+  '& .row': { position: 'absolute', left: '0', borderBottomWidth: '1px', background: 'bg.panel', contain: 'layout size style' },
   '& .row.is-group': { background: 'bg.muted' },
   '& .group': { position: 'sticky', left: '0', padding: '0 12px', fontWeight: '600', fontSize: '13.5px' },
   '& .group span': { color: 'fg.muted', fontWeight: '400' },
@@ -142,17 +154,18 @@ export const gridStyles = {
     ...{ background: 'bg.subtle', color: 'fg.muted', fontSize: '12px', borderRightWidth: '1px' },
   },
   '& .cell': {
-    ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px', display: 'flex', alignItems: 'center' },
-    ...{ borderRightWidth: '1px', borderColor: 'border', fontSize: '13.5px' },
+    ...{ position: 'absolute', top: '0', height: '100%', padding: '0 8px' },
+    ...{ borderRightWidth: '1px', borderColor: 'border', fontSize: '13.5px', contain: 'layout size style' },
   },
   '& .cell.is-chosen': { background: 'moss.subtle' },
   '& .cell.is-at': { outline: '2px solid', outlineColor: 'moss.solid', outlineOffset: '-2px', zIndex: '1' },
-  '& .cell .t': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: '0', maxWidth: '100%' },
+  // Lines in blocks, not in flexible boxes: half as dear to lay out.
+  '& .cell .t': { display: 'block', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: '0', maxWidth: '100%' },
   '& .cell .title': { fontFamily: 'serif', fontSize: '14.5px' },
   '& .cell .title.is-head': { fontWeight: '600' },
   '& .cell .reference': { fontFamily: 'mono', fontSize: '12.5px', color: 'moss.fg' },
   '& .cell .reference:hover': { textDecoration: 'underline' },
-  '& .cell .figure': { width: '100%', textAlign: 'right', fontVariantNumeric: 'tabular-nums' },
+  '& .cell .figure': { display: 'block', textAlign: 'right', fontVariantNumeric: 'tabular-nums' },
   '& .cell .state': {
     width: '14px',
     height: '14px',
@@ -160,12 +173,12 @@ export const gridStyles = {
     color: 'bg.panel',
     display: 'grid',
     placeItems: 'center',
-    flexShrink: '0',
-    marginRight: '6px',
+    float: 'left',
+    margin: '6px 6px 0 0',
   },
   '& .cell .refused': {
     ...{ position: 'absolute', inset: '0', padding: '0 8px', display: 'flex', alignItems: 'center' },
     ...{ background: 'brick.subtle', color: 'brick.fg' },
   },
-  '& .cell .is-faint': { opacity: '0.35', display: 'flex', alignItems: 'center', minWidth: '0', width: '100%' },
+  '& .cell .is-faint': { opacity: '0.35' },
 } as const;

@@ -1,6 +1,7 @@
-import { Box, IconButton, Menu, Portal } from '@chakra-ui/react';
+import { Box, Menu, Portal } from '@chakra-ui/react';
 import { type Column, findOffer, type RegisterWhat, sayTally, talliesOf, type Tally } from '@coomb/core';
 import { ChevronDown } from 'lucide-react';
+import { memo, useRef, useState } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 
 interface Props {
@@ -17,8 +18,40 @@ interface Props {
 /** Values that shares are offered of. */
 const MOST_SHARES = 12;
 
-/** What can be done with a column: sorting, grouping, holding it in sight, hiding it, and what it says of many rows. */
-export function HeadMenu({ what, column, name, place, frozen, onChange }: Props) {
+/**
+ * What can be done with a column: sorting, grouping, holding it in sight, hiding it, and what it says of many rows. A plain button until it is
+ * opened: heads are drawn anew while one scrolls, and menus would cost frames.
+ */
+export const HeadMenu = memo(function HeadMenu(props: Props) {
+  const [isOpen, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const close = () => {
+    // Whoever opened it by a key goes on in the cells.
+    button.current?.closest<HTMLElement>('[role="grid"]')?.focus({ preventScroll: true });
+    setOpen(false);
+  };
+  return (
+    <>
+      <button
+        ref={button}
+        type="button"
+        className="menu"
+        data-menu={props.column.id}
+        aria-label={`Do with ${props.name}`}
+        aria-haspopup="menu"
+        aria-expanded={isOpen}
+        title="Sort, group, hold, hide, sum up"
+        tabIndex={-1}
+        onClick={() => setOpen(true)}
+      >
+        <ChevronDown size={12} />
+      </button>
+      {isOpen && <OpenMenu {...props} at={() => button.current} onClose={close} />}
+    </>
+  );
+});
+
+function OpenMenu({ what, column, name, place, frozen, onChange, at, onClose }: Props & { at: () => HTMLElement | null; onClose: () => void }) {
   const { scheme } = useProject();
   const { id } = column;
   const offer = findOffer(scheme, column.shown);
@@ -45,23 +78,12 @@ export function HeadMenu({ what, column, name, place, frozen, onChange }: Props)
       }),
   };
   return (
-    <Menu.Root lazyMount unmountOnExit>
-      <Menu.Trigger asChild>
-        <IconButton
-          data-menu={id}
-          aria-label={`Do with ${name}`}
-          title="Sort, group, hold, hide, sum up"
-          tabIndex={-1}
-          size="2xs"
-          variant="ghost"
-          minW="4"
-          w="4"
-          h="5"
-          color="fg.muted"
-        >
-          <ChevronDown size={12} />
-        </IconButton>
-      </Menu.Trigger>
+    <Menu.Root
+      open
+      onOpenChange={(details) => !details.open && onClose()}
+      positioning={{ placement: 'bottom-end', getAnchorRect: () => at()?.getBoundingClientRect() ?? null }}
+      aria-label={`Do with ${name}`}
+    >
       <Portal>
         <Menu.Positioner>
           <Menu.Content fontSize="13px" minW="15rem">

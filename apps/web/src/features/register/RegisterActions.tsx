@@ -2,6 +2,7 @@ import { Button, IconButton } from '@chakra-ui/react';
 import type { RegisterAsked } from '@coomb/contract';
 import { addColumn, type RegisterWhat, type RegisterWhere } from '@coomb/core';
 import { Download, Printer } from 'lucide-react';
+import { memo } from 'react';
 import { useLocation } from 'react-router';
 import { useProject } from '../../shared/live/project-queries';
 import { saveFile } from '../../shared/save-file';
@@ -33,7 +34,7 @@ function withUse(columns: RegisterWhat['columns']): RegisterWhat['columns'] {
 }
 
 /** What is shown, where, in which shape; kept, and saved as a file. */
-export function RegisterActions({ what, where, asked, onKind, onWhere, onChange, onPrint }: Props) {
+export const RegisterActions = memo(function RegisterActions({ what, where, asked, onKind, onWhere, onChange, onPrint }: Props) {
   const project = useProject();
   const { scheme } = project;
   const { pathname, search } = useLocation();
@@ -93,4 +94,4 @@ export function RegisterActions({ what, where, asked, onKind, onWhere, onChange,
       </IconButton>
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { Brief, RegisterRow, RegisterValue } from '@coomb/contract';
-import { columnWidth, counted, figure, findOffer, type RegisterWhat, sayColumn, sayCondition, sayTallied } from '@coomb/core';
+import { columnWidth, counted, figure, findOffer, type RegisterWhat, type RegisterWhere, sayColumn, sayCondition, sayTallied } from '@coomb/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -14,10 +14,11 @@ import { buildGroupedRows } from '../../shared/ui/grouped-rows';
 import { useMoment } from '../../shared/moment/moment';
 import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
+import { useStable } from '../../shared/ui/use-stable';
 import { useItemAddress } from '../../shared/ui/reference';
 import { ChangeItemsDialog } from '../acting/ChangeItemsDialog';
 import { AddRow } from './AddRow';
-import { Cell } from './Cell';
+import { drawValue } from './Cell';
 import { CellEditor } from './CellEditor';
 import { frozenOf, kindName } from './column-looks';
 import { readWhat, readWhere, sortBy, writeWhere } from './definition';
@@ -69,10 +70,10 @@ export function RegisterPage() {
   const [widths, setWidths] = useState<Record<string, number>>({});
   const asked = useMemo(() => ({ what, where: { ...where, ...(through && { lens: through }) } }), [what, where, through]);
   /** As it is kept, saved and printed: with the widths that were drawn. */
-  const wide = {
-    ...asked,
-    what: { ...what, columns: what.columns.map((column) => ({ ...column, ...(widths[column.id] && { width: Math.round(widths[column.id]!) }) })) },
-  };
+  const wide = useMemo(() => {
+    const sized = what.columns.map((column) => ({ ...column, ...(widths[column.id] && { width: Math.round(widths[column.id]!) }) }));
+    return { ...asked, what: { ...what, columns: sized } };
+  }, [asked, what, widths]);
   const drawn = useMemo(() => what.columns.filter(({ hidden }) => !hidden), [what.columns]);
   const frozen = Math.min(drawn.length, what.frozen ?? frozenOf(drawn));
   const { head: newest, rowAt, onSight, error } = useRegister(project.id, asked);
@@ -114,14 +115,15 @@ export function RegisterPage() {
       })),
     [drawn, scheme, widths, head?.columns],
   );
-  const change = (next: Partial<RegisterWhat>) => {
+  // What stands around the rows is not drawn anew with every window of them.
+  const change = useStable((next: Partial<RegisterWhat>) => {
     set({ what: JSON.stringify({ ...what, ...next }) });
     // Above the first row of a group stands its name.
     go({
       row: (next.group ?? what.group).length > 0 ? 1 : 0,
       column: Math.max(0, Math.min(at.column, (next.columns ?? what.columns).filter(({ hidden }) => !hidden).length - 1)),
     });
-  };
+  });
   const go = (to: Spot, from = to) => {
     setEditing(undefined);
     setAt(to);
@@ -155,21 +157,20 @@ export function RegisterPage() {
     },
   });
   /** One value for all rows of the range, also for those that were never in sight. */
-  const setField = () => void readChosen().then((items) => setSetting(items), notifyError);
+  const setField = useStable(() => void readChosen().then((items) => setSetting(items), notifyError));
   const drawCell = useCallback(
-    (row: RegisterRow, one: GridColumn, index: number) => (
-      <Cell
-        row={row}
-        value={row.cells[placeOfColumn.get(one.id) ?? -1] ?? null}
-        sort={drawn[index]!.shown.sort}
-        isOwn={drawn[index]!.way.length === 0}
-        type={head?.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null}
-        refusal={one.field ? refused.get(keyOfCell(row, one.field)) : undefined}
-        isFaint={litNodes?.has(row.item.node) === false}
-        fills={fills}
-        addressOf={addressOfItem}
-      />
-    ),
+    (row: RegisterRow, one: GridColumn, index: number) =>
+      drawValue({
+        row,
+        value: row.cells[placeOfColumn.get(one.id) ?? -1] ?? null,
+        sort: drawn[index]!.shown.sort,
+        isOwn: drawn[index]!.way.length === 0,
+        type: head?.columns[placeOfColumn.get(one.id) ?? -1]?.type ?? null,
+        refusal: one.field ? refused.get(keyOfCell(row, one.field)) : undefined,
+        isFaint: litNodes?.has(row.item.node) === false,
+        fills,
+        addressOf: addressOfItem,
+      }),
     [placeOfColumn, drawn, head?.columns, refused, litNodes, fills, addressOfItem],
   );
   const print = async () => {
@@ -185,6 +186,21 @@ export function RegisterPage() {
     const says = [counted(head?.total ?? 0, 'item'), ...what.conditions.map((condition) => sayCondition(scheme, condition))].join(', ');
     printRegister({ title: `${project.name}: ${kindName(what, scheme)}`, says, columns, rows: taken, groupAt, valueAt });
   };
+  const printNow = useStable(() => void print().catch(notifyError));
+  const chooseKind = useStable((value: string) => set({ kind: value, what: value === 'all' ? JSON.stringify(readWhat(scheme, '', '\u0000')) : '' }));
+  const chooseWhere = useStable((next: RegisterWhere) => set({ where: writeWhere(next) }));
+  const drawHead = useCallback(
+    ({ id, name }: GridColumn, place: number) => (
+      <>
+        <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />
+        <HeadMenu {...{ what, name, place, frozen }} column={drawn[place]!} onChange={change} />
+      </>
+    ),
+    [what, drawn, frozen, change],
+  );
+  const resize = useCallback(({ id }: GridColumn, width: number) => setWidths((before) => ({ ...before, [id]: width })), []);
+  const ofNow = ofAt && !ofAt.isContext ? ofAt.item : undefined;
+  const adding = useMemo(() => !moment && <AddRow what={what} where={where} at={ofNow} />, [moment, what, where, ofNow]);
   const onKey = (event: React.KeyboardEvent): boolean => {
     const far = event.ctrlKey || event.metaKey;
     if (far && event.key.toLowerCase() === 'd') void fill((column, first) => textOf(valueAt(first, column)), 1).catch(notifyError);
@@ -209,27 +225,10 @@ export function RegisterPage() {
     <Page
       fill
       lead={`${counted(head.total, what.rows === 'usages' ? 'row' : 'item')}${busy ? ', writing…' : ''}`}
-      actions={
-        <RegisterActions
-          what={what}
-          where={where}
-          asked={wide}
-          onPrint={() => void print().catch(notifyError)}
-          onKind={(value) => set({ kind: value, what: value === 'all' ? JSON.stringify(readWhat(scheme, '', '\u0000')) : '' })}
-          onWhere={(next) => set({ where: writeWhere(next) })}
-          onChange={change}
-        />
-      }
+      actions={<RegisterActions what={what} where={where} asked={wide} onPrint={printNow} onKind={chooseKind} onWhere={chooseWhere} onChange={change} />}
     >
       <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
-        <WhatBar
-          what={what}
-          unknown={head.unknown}
-          chosen={chosenRows.length}
-          onSetField={setField}
-          onChange={change}
-          adding={!moment && <AddRow what={what} where={where} at={ofAt && !ofAt.isContext ? ofAt.item : undefined} />}
-        />
+        <WhatBar what={what} unknown={head.unknown} chosen={chosenRows.length} onSetField={setField} onChange={change} adding={adding} />
         {head.rowCount === 0 ? (
           <EmptyState title="No item passes">Leave out a condition, look in another place, or choose another kind.</EmptyState>
         ) : (
@@ -258,7 +257,7 @@ export function RegisterPage() {
               onKey={onKey}
               onEdit={() => edit()}
               onSight={(first, last) => onSight(placeOf(rows, first), placeOf(rows, last))}
-              onResize={({ id }, width) => setWidths((before) => ({ ...before, [id]: width }))}
+              onResize={resize}
               onCopy={copy}
               onTaken={(reference, spot) => {
                 const [row, field] = [itemAt(spot.row), columns[spot.column]?.field];
@@ -268,12 +267,7 @@ export function RegisterPage() {
                 write([{ row, field, text: known ? `${known}, ${reference}` : reference }]);
               }}
               onPaste={(text) => void paste(text).catch(notifyError)}
-              head={({ id, name }, place) => (
-                <>
-                  <SortHead name={name} sort={what.sort} id={id} onSort={(also) => change({ sort: sortBy(what, id, also) })} />
-                  <HeadMenu {...{ what, name, place, frozen }} column={drawn[place]!} onChange={change} />
-                </>
-              )}
+              head={drawHead}
               cell={drawCell}
             />
           </Box>

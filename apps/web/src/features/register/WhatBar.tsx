@@ -1,7 +1,7 @@
 import { Box, Button, Flex, IconButton } from '@chakra-ui/react';
 import { figure, type RegisterWhat, sayColumn, sayCondition } from '@coomb/core';
 import { X } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { useProject } from '../../shared/live/project-queries';
 import { Choice } from '../../shared/ui/choice';
 import { kindName } from './column-looks';
@@ -22,7 +22,7 @@ interface Props {
 }
 
 /** What the rows are, as a sentence: kinds and conditions; and what may be made of it. */
-export function WhatBar({ what, unknown, chosen, onSetField, onChange, adding }: Props) {
+export const WhatBar = memo(function WhatBar({ what, unknown, chosen, onSetField, onChange, adding }: Props) {
   const { scheme } = useProject();
   return (
     <Flex align="center" gap="1.5" px="4" py="1.5" wrap="wrap" borderBottomWidth="1px" fontSize="13px" color="fg.muted" flexShrink={0}>
@@ -90,4 +90,4 @@ export function WhatBar({ what, unknown, chosen, onSetField, onChange, adding }:
       </Button>
     </Flex>
   );
-}
+});

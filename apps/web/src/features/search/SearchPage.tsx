@@ -1,3 +1,4 @@
+import { MOST_SOUGHT } from '@coomb/contract';
 import { Box, Input } from '@chakra-ui/react';
 import { figure, stateWords } from '@coomb/core';
 import { z } from 'zod';
@@ -32,6 +33,7 @@ export function SearchPage() {
           autoFocus={words === ''}
           aria-label="Words"
           placeholder="Words of an item"
+          maxLength={MOST_SOUGHT}
           value={words}
           onChange={(event) => set({ words: event.target.value })}
         />

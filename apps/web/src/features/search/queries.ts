@@ -1,4 +1,4 @@
-import { findItems } from '@coomb/contract';
+import { findItems, MOST_SOUGHT } from '@coomb/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
@@ -9,7 +9,7 @@ export const MOST_FOUND = 1000;
 export function useFound(project: string, words: string) {
   return useQuery({
     queryKey: [...projectKey(project), 'find', words, MOST_FOUND],
-    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words, most: MOST_FOUND }, signal }),
+    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words: words.slice(0, MOST_SOUGHT), most: MOST_FOUND }, signal }),
     enabled: words.trim() !== '',
     placeholderData: keepPreviousData,
   });

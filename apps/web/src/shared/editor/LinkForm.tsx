@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Input } from '@chakra-ui/react';
-import { findItems } from '@coomb/contract';
+import { findItems, MOST_SOUGHT } from '@coomb/contract';
 import { itemScheme } from '@coomb/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
@@ -26,7 +26,7 @@ export function LinkForm({ project, address, onDone, onClose }: Props) {
   const [at, setAt] = useState(0);
   const found = useQuery({
     queryKey: [...projectKey(project), 'find', words, 'link'],
-    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words, most: 8 }, signal }),
+    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words: words.slice(0, MOST_SOUGHT), most: 8 }, signal }),
     placeholderData: keepPreviousData,
     enabled: words.trim() !== '' && !isPage(words),
   });

@@ -8,15 +8,21 @@ interface Wish<Row, Reply extends { total: number }> {
   size?: number;
 }
 
+/** Windows that are asked for ahead of where one scrolls to, so that rows are there when they come into sight. */
+const AHEAD = 2;
+
 /**
  * A list that is too long to be sent whole: what lies in sight is asked for, window by window. `head` is the newest reply of the first window that
  * is known; `rowAt` gives undefined for rows that are still on their way.
  */
 export function useWindows<Row, Reply extends { total: number }>({ key, read, rowsOf, size = 100 }: Wish<Row, Reply>) {
-  const [sight, setSight] = useState({ first: 0, last: 0 });
-  const from = Math.floor(sight.first / size);
-  const to = Math.floor(sight.last / size);
-  const pages = useMemo(() => [...new Set([0, ...Array.from({ length: to - from + 1 }, (_, at) => from + at)])], [from, to]);
+  const [{ from, to, ahead }, setSight] = useState({ from: 0, to: 0, ahead: 0 });
+  const [most, setMost] = useState(0);
+  const pages = useMemo(() => {
+    const inSight = Array.from({ length: to - from + 1 }, (_, at) => from + at);
+    const next = ahead === 0 ? [] : Array.from({ length: AHEAD }, (_, at) => (ahead > 0 ? to + 1 + at : from - 1 - at));
+    return [...new Set([0, ...inSight, ...next.filter((page) => page >= 0 && page <= most)])];
+  }, [from, to, ahead, most]);
   const windows = useQueries({
     queries: pages.map((page) => ({
       queryKey: [...key, page],
@@ -27,12 +33,14 @@ export function useWindows<Row, Reply extends { total: number }>({ key, read, ro
   const onSight = useCallback(
     // Within the same windows nothing new is asked for: whoever shows the list is not drawn anew for every row that comes into sight.
     (first: number, last: number) => {
-      const next = { first: first - (first % size), last: last - (last % size) };
-      setSight((before) => (before.first === next.first && before.last === next.last ? before : next));
+      const [from, to] = [Math.floor(first / size), Math.floor(last / size)];
+      setSight((before) => (before.from === from && before.to === to ? before : { from, to, ahead: Math.sign(from + to - before.from - before.to) }));
     },
     [size],
   );
   const head = windows[0];
+  const lastPage = Math.max(0, Math.ceil((head?.data?.total ?? 0) / size) - 1);
+  if (lastPage !== most) setMost(lastPage);
   const rowAt = (index: number): Row | undefined => {
     const at = pages.indexOf(Math.floor(index / size));
     const reply = windows[at];

@@ -10,6 +10,10 @@ function read(): ColourMode {
   return kept === 'light' || kept === 'dark' ? kept : system.matches ? 'dark' : 'light';
 }
 
+system.addEventListener('change', applyColourMode);
+// What is chosen in one window holds in all.
+addEventListener('storage', ({ key }) => key === KEY && applyColourMode());
+
 /** Puts the theme on the page; once at start, and at every change. */
 export function applyColourMode(): void {
   const mode = read();
@@ -27,7 +31,6 @@ export function setColourMode(mode: ColourMode): void {
 export function useColourMode(): ColourMode {
   return useSyncExternalStore((listener) => {
     listeners.add(listener);
-    system.addEventListener('change', applyColourMode);
     return () => listeners.delete(listener);
   }, read);
 }
