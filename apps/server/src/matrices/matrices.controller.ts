@@ -11,7 +11,9 @@ export class MatricesController {
   constructor(@Inject(MatricesService) private readonly matrices: MatricesService) {}
 
   @Route(readMatrix)
-  read(@Call(readMatrix) { params, body }: Input<typeof readMatrix>) {
+  read(@Call(readMatrix) { params, body }: Input<typeof readMatrix>, @Res({ passthrough: true }) response: Response) {
+    // Its entries are packed as they are: to pack a million of them once more takes longer than to send them.
+    response.setHeader('Cache-Control', 'no-store, no-transform');
     return this.matrices.read(params.project, body);
   }
 

@@ -1,5 +1,5 @@
-import { CoombError, type MatrixScope, type readCells, type readMatrix, type ReplyOf } from '@coomb/contract';
-import { findPaths, followSteps, type MarkStep, packEntries, phraseAt, readerOf, sayValue, type Shown, type WayStep } from '@coomb/core';
+import { CoombError, MOST_MARKS, type MatrixScope, type readCells, type readMatrix, type ReplyOf } from '@coomb/contract';
+import { findPaths, followSteps, type MarkStep, type PackedEntries, packEntries, phraseAt, readerOf, sayValue, type Shown, type WayStep } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import type { Input } from '../http/route.js';
 import { RegisterGrounds } from '../lenses/register-grounds.js';
@@ -13,29 +13,42 @@ type Way = readonly WayStep[];
 
 /** Entries as they are found; as many as there turn out to be. */
 class Entries {
-  private readonly numbers: number[] = [];
+  private count = 0;
+  private columns = columnsFor(1024);
 
   add(row: number, column: number, mark: number, isSuspect: boolean, rowUse: number, columnUse: number): void {
-    this.numbers.push(row, column, mark, isSuspect ? 1 : 0, rowUse, columnUse);
+    if (this.count === this.columns.row.length) {
+      const larger = columnsFor(2 * this.count);
+      for (const name of names) larger[name].set(this.columns[name]);
+      this.columns = larger;
+    }
+    const { columns, count } = this;
+    columns.row[count] = row;
+    columns.column[count] = column;
+    columns.mark[count] = mark;
+    columns.suspect[count] = isSuspect ? 1 : 0;
+    columns.rowUse[count] = rowUse;
+    columns.columnUse[count] = columnUse;
+    this.count++;
   }
 
   pack(): string {
-    const count = this.numbers.length / 6;
-    const column = <A extends Int32Array | Uint8Array>(array: A, at: number): A => {
-      for (let i = 0; i < count; i++) array[i] = this.numbers[6 * i + at]!;
-      return array;
-    };
+    const { row, column, mark, suspect, rowUse, columnUse } = this.columns;
+    const taken = <A extends Int32Array | Uint8Array>(array: A) => array.subarray(0, this.count) as A;
     const packed = packEntries({
-      row: column(new Int32Array(count), 0),
-      column: column(new Int32Array(count), 1),
-      mark: column(new Uint8Array(count), 2),
-      suspect: column(new Uint8Array(count), 3),
-      rowUse: column(new Int32Array(count), 4),
-      columnUse: column(new Int32Array(count), 5),
+      ...{ row: taken(row), column: taken(column), mark: taken(mark), suspect: taken(suspect) },
+      ...{ rowUse: taken(rowUse), columnUse: taken(columnUse) },
     });
     return Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength).toString('base64');
   }
 }
+
+const names = ['row', 'column', 'mark', 'suspect', 'rowUse', 'columnUse'] as const;
+
+const columnsFor = (room: number): PackedEntries => ({
+  ...{ row: new Int32Array(room), column: new Int32Array(room), mark: new Uint8Array(room), suspect: new Uint8Array(room) },
+  ...{ rowUse: new Int32Array(room), columnUse: new Int32Array(room) },
+});
 
 /** What stands between the items of two scopes: links, and ways through items between them. */
 @Injectable()
@@ -157,28 +170,37 @@ function addEveryLink(
 ): void {
   const { graph, scheme } = state;
   const ends = state.usages.ends();
-  const useAt = (link: number, node: number) => placeOf(ends ? ends.usageAt(link, node) : 0);
-  const found = new Map<string, number>();
+  const useAt = (link: number, node: number) => (ends ? placeOf(ends.usageAt(link, node)) : -1);
+  /** Marks of the two ways to read each kind; -1 until there is one. */
+  const found = new Int8Array(2 * scheme.linkKinds.length).fill(-1);
   const markOf = (kind: number, end: 'from' | 'to') => {
-    const key = `${kind} ${end}`;
-    let at = found.get(key);
-    if (at === undefined) {
-      at = Math.min(marks.length, 29);
-      found.set(key, at);
+    const key = 2 * kind + (end === 'to' ? 1 : 0);
+    let at = found[key]!;
+    if (at < 0) {
+      at = Math.min(marks.length, MOST_MARKS - 1);
+      found[key] = at;
       marks[at] ??= { way: [{ linkKind: scheme.linkKinds[kind]!.id, end }], count: 0 };
     }
     marks[at]!.count++;
     return at;
   };
+  const [out, back] = [graph.sweepRows('out', false), graph.sweepRows('in', false)];
+  const take = (node: number, link: number, other: number, kind: number, end: 'from' | 'to') => {
+    // Both ends in both scopes: once, as it reads from its `from` end.
+    if (!columns[other] || (end === 'to' && rows[other] && columns[node])) return;
+    entries.add(node, other, markOf(kind, end), out.skip !== 0 && graph.isSuspect(link), useAt(link, node), useAt(link, other));
+  };
   for (let node = 0; node < rows.length; node++) {
     if (!rows[node]) continue;
-    graph.forEachLink(node, 'out', (link, other) => {
-      if (columns[other]) entries.add(node, other, markOf(graph.kind[link]!, 'from'), graph.isSuspect(link), useAt(link, node), useAt(link, other));
-    });
-    graph.forEachLink(node, 'in', (link, other) => {
-      if (columns[other] && !(rows[other] && columns[node]))
-        entries.add(node, other, markOf(graph.kind[link]!, 'to'), graph.isSuspect(link), useAt(link, node), useAt(link, other));
-    });
+    for (const [{ start, link, other, kind, state: marked, skip, nodes }, direction, end] of [
+      [out, 'out', 'from'],
+      [back, 'in', 'to'],
+    ] as const) {
+      if (node < nodes)
+        for (let at = start[node]!, last = start[node + 1]!; at < last; at++)
+          if (skip === 0 || !(marked[link[at]!]! & skip)) take(node, link[at]!, other[at]!, kind[at]!, end);
+      graph.forEachAdded(node, direction, (one, far) => take(node, one, far, graph.kind[one]!, end));
+    }
   }
 }
 

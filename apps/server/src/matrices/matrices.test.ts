@@ -1,4 +1,4 @@
-import { readCells, readMatrix, readSavedBody, withdrawItems, writeCells } from '@coomb/contract';
+import { buildUrl, editItem, readCells, readMatrix, readSavedBody, withdrawItems, writeCells } from '@coomb/contract';
 import { unpackEntries, type WayStep } from '@coomb/core';
 import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
@@ -27,7 +27,7 @@ describe('matrices', () => {
     const rows = { collections: [requirements] };
     const columns = { collections: [tests] };
     const read = async (more: object = {}) => {
-      const { entries, ...rest } = await client.call(readMatrix, { params: { project }, body: { rows, columns, ...more } as never });
+      const { entries, ...rest } = await server.client.call(readMatrix, { params: { project }, body: { rows, columns, ...more } as never });
       const { row, column, mark, suspect } = unpackEntries(Buffer.from(entries, 'base64'));
       const titleOf = new Map([need, level, flow, opens, shuts].map(({ node }, at) => [node, ['Keep dry', 'Level', 'Flow', 'Opens', 'Shuts'][at]!]));
       const cells = Array.from(row, (node, i) => `${titleOf.get(node)} ${mark[i]}${suspect[i] ? '?' : ''} ${titleOf.get(column[i]!)}`);
@@ -41,6 +41,33 @@ describe('matrices', () => {
     const { marks, cells } = await read();
     expect(marks).toEqual([{ way: [verified], count: 3 }]);
     expect(cells).toEqual(['Flow 0 Opens', 'Flow 0 Shuts', 'Level 0 Opens']);
+  });
+
+  it('tell every link of a project once, whether it was there when the project was read or came later', async () => {
+    const { read, project, level, shuts, flow, opens } = await scene();
+    const every = { rows: {}, columns: {} };
+    const before = await read(every);
+    const links = ['Flow 0 Keep dry', 'Level 0 Keep dry', 'Opens 1 Flow', 'Opens 1 Level', 'Shuts 1 Flow'];
+    expect(before.cells).toEqual(links);
+    await server.restart();
+    expect((await read(every)).cells).toEqual(links);
+    await addLink(server.client, project, 'verifies', shuts, level);
+    await server.client.call(editItem, { params: { project, item: flow.id }, body: { revision: 1, title: 'More flow' } });
+    const cells = ['Flow 0? Keep dry', 'Level 0 Keep dry', 'Opens 1 Level', 'Opens 1? Flow', 'Shuts 1 Level', 'Shuts 1? Flow'];
+    expect((await read(every)).cells).toEqual(cells);
+    expect((await read()).cells).toEqual(['Flow 0? Opens', 'Flow 0? Shuts', 'Level 0 Opens', 'Level 0 Shuts']);
+    await server.restart();
+    expect((await read(every)).cells).toEqual(cells);
+    await server.client.call(withdrawItems, { params: { project }, body: { items: [opens.id] } });
+    expect((await read(every)).cells).toEqual(cells.filter((cell) => !cell.startsWith('Opens')));
+  });
+
+  it('are sent as they are packed: packing a million entries once more would take longer than sending them', async () => {
+    const { project } = await scene();
+    const response = await fetch(`${server.address}${buildUrl(readMatrix.path, { project })}`, {
+      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', 'Accept-Encoding': 'gzip' }, body: JSON.stringify({ rows: {}, columns: {} }) },
+    });
+    expect([response.status, response.headers.get('cache-control')]).toEqual([200, expect.stringContaining('no-transform')]);
   });
 
   it('mark ways through items between, with the paths that they took', async () => {

@@ -12,9 +12,17 @@ import {
   VerticalAlign,
   WidthType,
 } from 'docx';
+import { type CoatedWords, coatedRun } from './coated-run.js';
 
 /** A cell of a table: words, or words that look in a certain way. */
-export type Cell = string | { text: string; fill?: string; bold?: boolean; right?: boolean; span?: number };
+export type Cell = string | TextCell | { words: readonly CoatedWords[] };
+interface TextCell {
+  text: string;
+  fill?: string;
+  bold?: boolean;
+  right?: boolean;
+  span?: number;
+}
 /** What a block of a document consists of. */
 export type DocumentPart = Paragraph | Table;
 
@@ -47,7 +55,8 @@ export function table(head: string[], rows: Cell[][], widths: number[]): Table {
   const size = head.length > 5 ? 15 : 18;
   const columnWidths = fitWidths(head, widths, size);
   const make = (cell: Cell, column: number, header: boolean) => {
-    const { text, fill, bold, right, span } = typeof cell === 'string' ? ({ text: cell } as Exclude<Cell, string>) : cell;
+    const words = typeof cell === 'object' && 'words' in cell ? cell.words : [];
+    const { text, fill, bold, right, span }: TextCell = typeof cell === 'string' ? { text: cell } : 'words' in cell ? { text: '' } : cell;
     return new TableCell({
       width: { size: columnWidths[column]!, type: WidthType.DXA },
       verticalAlign: VerticalAlign.TOP,
@@ -57,12 +66,12 @@ export function table(head: string[], rows: Cell[][], widths: number[]): Table {
       children: [
         new Paragraph({
           ...(right && { alignment: AlignmentType.RIGHT }),
-          children: [new TextRun({ text, bold: bold ?? header, size })],
+          children: words.length > 0 ? words.map((one) => coatedRun(one, size)) : [new TextRun({ text, bold: bold ?? header, size })],
         }),
       ],
     });
   };
-  const isRight = (column: number) => rows.some((row) => typeof row[column] === 'object' && row[column].right === true);
+  const isRight = (column: number) => rows.some((row) => isRightCell(row[column]));
   const line = { style: BorderStyle.SINGLE, size: 4, color: 'CFC7B6' };
   const none = { style: BorderStyle.NONE, size: 0, color: 'auto' };
   return new Table({
@@ -75,5 +84,7 @@ export function table(head: string[], rows: Cell[][], widths: number[]): Table {
     ],
   });
 }
+
+const isRightCell = (cell: Cell | undefined) => typeof cell === 'object' && 'right' in cell && cell.right === true;
 
 export const right = (value: string | number): Cell => ({ text: String(value), right: true });

@@ -1,5 +1,6 @@
 import type { ReportBody } from '@coomb/contract';
 import { type Coat, escapeHtml, glyphs, inkOn } from '@coomb/core';
+import { coatsOf, isColour } from './coats.js';
 
 /** How a page leads to the live project. */
 export interface PageLinks {
@@ -10,11 +11,12 @@ export interface PageLinks {
 }
 
 /** `base` is the whole address of the live project. */
-export function linksTo({ parts, colours }: ReportBody, base: string): PageLinks {
-  const entryOf = new Map(colours?.items.flatMap((references, entry) => references.map((reference) => [reference, colours.entries[entry]!] as const)));
+export function linksTo(body: ReportBody, base: string): PageLinks {
+  const { parts } = body;
+  const coatOf = coatsOf(body);
   return {
     item: (reference) => {
-      const coat = entryOf.get(reference);
+      const coat = coatOf(reference);
       const address = `${base}?item=${encodeURIComponent(reference)}`;
       return coat
         ? `<a class="key" style="${styleOf(coat)}" href="${address}">${glyphOf(coat)}${escapeHtml(reference)}</a>`
@@ -36,9 +38,6 @@ export function legendOf({ colours }: ReportBody): string {
   );
   return `<p>Coloured by ${escapeHtml(colours.name)}: ${entries.join(' · ')}</p>`;
 }
-
-/** Colours were checked on the way in; what a stored report says otherwise stays out of the page. */
-const isColour = (text: string | undefined): text is string => text !== undefined && /^#[0-9a-f]{6}$/i.test(text);
 
 function styleOf({ fill, line, width, dash }: Coat): string {
   const ground = isColour(fill) ? `background:${fill};color:${inkOn(fill)};` : '';

@@ -15,7 +15,10 @@ import {
   TabStopType,
   TextRun,
 } from 'docx';
+import type { Sheet } from './blocks/block.js';
 import { readBlocks } from './blocks/index.js';
+import { buildLegend } from './coated-run.js';
+import { coatsOf } from './coats.js';
 import { anchorOf, heading, TABLE_WIDTH } from './document-parts.js';
 import { describeParts, sayDate } from './report-words.js';
 
@@ -23,6 +26,8 @@ const SERIF = 'Georgia';
 
 /** The report as an Office Open XML document with a table of contents over its headings. */
 export async function buildReportDocument(number: number, body: ReportBody): Promise<Buffer> {
+  const coatOf = coatsOf(body);
+  const sheet: Sheet = { body, item: (reference) => ({ words: [{ text: reference, coat: coatOf(reference) }] }), coatOf };
   const shown = readBlocks(body)
     .filter(({ block, data }) => block.isEmpty?.(data) !== true)
     .map(({ block, data }, index) => ({ title: block.title, block, data, isFirst: index === 0 }));
@@ -54,7 +59,7 @@ export async function buildReportDocument(number: number, body: ReportBody): Pro
             body,
             shown.map(({ title }) => title),
           ),
-          ...shown.flatMap(({ title, block, data, isFirst }) => [heading(title, isFirst || block.ownPage === true), ...block.document(data, body)]),
+          ...shown.flatMap(({ title, block, data, isFirst }) => [heading(title, isFirst || block.ownPage === true), ...block.document(data, sheet)]),
         ],
       },
     ],
@@ -76,6 +81,7 @@ function buildCover(number: number, body: ReportBody, titles: readonly string[])
       .split('\n')
       .filter(Boolean)
       .map((line) => new Paragraph({ spacing: { before: 160 }, text: line })),
+    ...buildLegend(body),
     new Paragraph({ children: [new PageBreak()] }),
     new Paragraph({ spacing: { after: 160 }, children: [new TextRun({ text: 'Contents', size: 32, bold: true, color: '2F4A1A' })] }),
     ...titles.map(buildContentsLine),

@@ -165,6 +165,13 @@ describe('reports', () => {
     const html = await page();
     expect(html).toContain('Coloured by Kinds &amp; more: <span class="key" style="background:#0072b2;color:#ffffff;outline:2px dashed #112233">');
     expect(html).toMatch(/<a class="key" style="background:#0072b2[^>]*><svg class="sign"[\s\S]*?REQ-001<\/a>/);
+    const archive = await openArchive(await client.bytes(getReportDocument, { project, report: report.id }));
+    const xml = (await archive.read('word/document.xml')).toString();
+    const coated =
+      /<w:r><w:rPr>(?:(?!<\/w:rPr>).)*<w:color w:val="ffffff"\/>(?:(?!<\/w:rPr>).)*<w:bdr w:val="dashed" w:color="112233" w:sz="12"[^>]*>(?:(?!<\/w:rPr>).)*<w:shd w:fill="0072b2"(?:(?!<\/w:r>).)*● /g;
+    // Once in the legend, once for the gap, once in the matrix.
+    expect(xml.match(coated)).toHaveLength(3);
+    expect(xml).toContain('Coloured by Kinds &amp; more: ');
     await keep({ shown: { sort: 'kind' }, entries: [{ value: 'Requirement', fill: '#d55e00' }] });
     expect(await page()).toBe(html);
     await expect(publish((await keep({ about: 'links', shown: { sort: 'linkKind' }, entries: [] })).id)).rejects.toMatchObject({ code: 'input-invalid' });

@@ -38,6 +38,11 @@ describe('a table of a workbook', () => {
     expect(tableOf(sheet)).toMatchObject({ tableRef: 'A1:C3' });
   });
 
+  it('opens without any column, too', async () => {
+    const sheet = await read([[], []], [], 2);
+    expect([sheet.name, sheet.columnCount, tableOf(sheet)]).toEqual(['A  table of  things ', 0, undefined]);
+  });
+
   it('tells heads apart that say the same, whatever their case, and names those that say nothing', async () => {
     const heads = ['Title', 'title', ' ', 'Title 2', ''].map((name): TableColumn => ({ name, type: 'words', width: 100 }));
     const sheet = await read([['a', 'b', 'c', 'd', 'e']], heads);

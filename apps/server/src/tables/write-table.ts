@@ -29,7 +29,7 @@ const FIRST_DAY = Date.UTC(1900, 2, 1);
  * `count` is how many rows come.
  */
 export async function* writeTable(name: string, columns: readonly TableColumn[], rows: AsyncIterable<TableCell[]>, count: number): AsyncGenerator<Uint8Array> {
-  const isSmall = count > 0 && count * columns.length <= MOST_IN_TABLE;
+  const isSmall = count > 0 && columns.length > 0 && count * columns.length <= MOST_IN_TABLE;
   const stream = new PassThrough();
   const whole = isSmall ? new ExcelJS.Workbook() : undefined;
   const streamed = whole ? undefined : new ExcelJS.stream.xlsx.WorkbookWriter({ stream, useStyles: true });

@@ -1,8 +1,9 @@
 import type { Readiness, ReportBody } from '@coomb/contract';
+import type { Coat } from '@coomb/core';
 import type { z } from 'zod';
 import type { Change } from '../../ledger/change.js';
 import type { ProjectState } from '../../project-state/project-state.js';
-import type { DocumentPart } from '../document-parts.js';
+import type { Cell, DocumentPart } from '../document-parts.js';
 import type { PageLinks } from '../page-links.js';
 import type { ReportScope } from '../report-scope.js';
 
@@ -14,6 +15,14 @@ export interface ReportScene {
   /** The last report about the same parts, as it reads today, and what changed since. */
   last: { number: number; at: string; dataOf: <D>(block: ReportBlock<D>) => D | undefined } | undefined;
   touched: readonly Change[];
+}
+
+/** What the parts of a document are written on. */
+export interface Sheet {
+  body: ReportBody;
+  /** A reference as the colour key that the report was published with has it. */
+  item: (reference: string) => Cell;
+  coatOf: (reference: string) => Coat | undefined;
 }
 
 /**
@@ -36,5 +45,5 @@ export interface ReportBlock<D> {
   /** As a section of the web page. Every word of the data is escaped. */
   page: (data: D, on: PageLinks & { body: ReportBody }) => string;
   /** As parts of the document, below the heading. */
-  document: (data: D, body: ReportBody) => DocumentPart[];
+  document: (data: D, sheet: Sheet) => DocumentPart[];
 }

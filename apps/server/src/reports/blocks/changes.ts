@@ -44,7 +44,7 @@ export const changes: ReportBlock<Changes> = {
       : '<p>No figure moved.</p>';
     return `<p>Since report ${since.number} of ${sayDate(since.at)} UTC.</p>${table}${items.length ? `<table><thead><tr><th>Item</th><th>Title</th><th>What happened</th></tr></thead><tbody>${items.join('')}</tbody></table>` : '<p>No item changed.</p>'}`;
   },
-  document: ({ since, moved, changed }) => [
+  document: ({ since, moved, changed }, { item }) => [
     new Paragraph({ spacing: { after: 160 }, text: `Since report ${since.number} of ${sayDate(since.at)} UTC.` }),
     ...(moved.length
       ? [
@@ -65,7 +65,7 @@ export const changes: ReportBlock<Changes> = {
       ? [
           table(
             ['Item', 'Title', 'What happened'],
-            changed.map((one) => [one.reference, one.title, one.what]),
+            changed.map((one) => [item(one.reference), one.title, one.what]),
             [18, 60, 22],
           ),
         ]

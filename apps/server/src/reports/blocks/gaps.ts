@@ -41,13 +41,13 @@ export const gaps: ReportBlock<Gaps> = {
     );
     return `<p>${counted(data.gaps.length, 'item')}.</p><table><thead><tr><th>Item</th><th>Title</th><th>Why</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
   },
-  document: (data) =>
+  document: (data, { item }) =>
     data.gaps.length === 0
       ? [new Paragraph(NONE)]
       : [
           table(
             ['Item', 'Title', 'Why'],
-            data.gaps.map((gap) => [gap.item.reference, gap.item.title, gap.why.join('; ')]),
+            data.gaps.map((gap) => [item(gap.item.reference), gap.item.title, gap.why.join('; ')]),
             [15, 50, 35],
           ),
         ],

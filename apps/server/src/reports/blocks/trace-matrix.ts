@@ -55,12 +55,20 @@ export const traceMatrix: ReportBlock<TraceMatrix> = {
     );
     return `<table><thead><tr><th>Requirement</th><th>Title</th><th>State</th><th>Satisfied or refined by</th><th>Verified by</th></tr></thead><tbody>${lines.join('')}</tbody></table>`;
   },
-  document: ({ rows }) => {
-    const cell = (others: Other[]) => others.map((one) => `${one.reference}${sayUses(one)}`).join(', ') || '–';
+  document: ({ rows }, { item, coatOf }) => {
+    const cell = (others: Other[]): Cell =>
+      others.length === 0
+        ? '–'
+        : {
+            words: others.flatMap((one, at) => [
+              { text: one.reference, coat: coatOf(one.reference) },
+              { text: `${sayUses(one)}${at < others.length - 1 ? ', ' : ''}` },
+            ]),
+          };
     const lines = rows.map((row): Cell[] =>
       row.heading
         ? [{ text: row.title, bold: true, fill: 'EFE9DC', span: 5 }]
-        : [row.reference, row.title, stateWords[row.state].label, cell(row.design), cell(row.tests)],
+        : [item(row.reference), row.title, stateWords[row.state].label, cell(row.design), cell(row.tests)],
     );
     return [table(['Requirement', 'Title', 'State', 'Satisfied or refined by', 'Verified by'], lines, [14, 36, 12, 19, 19])];
   },
