@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, projectParams, timeSchema } from './common.js';
+import { idSchema, projectParams, timeSchema, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const baselineSchema = z.object({
@@ -27,7 +27,7 @@ export const createBaseline = endpoint({
   path: '/projects/:project/baselines',
   summary: 'Give a moment of the project a name: the present, or the one after an earlier change',
   params: projectParams,
-  body: z.object({ name: z.string().trim().min(1).max(200), note: z.string().trim().max(5000).default(''), seq: z.number().int().min(1).optional() }),
+  body: z.object({ name: z.string().trim().min(1).max(200), note: z.string().trim().max(5000).default(''), seq: wholeNumber.min(1).optional() }),
   reply: baselineSchema,
 });
 export const withdrawBaseline = endpoint({

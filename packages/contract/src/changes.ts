@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { briefSchema, idSchema, lifeSchema, projectParams, timeSchema } from './common.js';
+import { briefSchema, idSchema, lifeSchema, projectParams, timeSchema, wholeNumberText } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const batchSchema = z.object({
@@ -18,7 +18,7 @@ export const listChanges = endpoint({
   path: '/projects/:project/changes',
   summary: 'What was done, newest first',
   params: projectParams,
-  query: z.object({ before: z.coerce.number().int().optional(), most: z.coerce.number().int().min(1).max(200).default(50) }),
+  query: z.object({ before: wholeNumberText.optional(), most: z.coerce.number().int().min(1).max(200).default(50) }),
   reply: z.array(batchSchema),
 });
 
@@ -56,8 +56,8 @@ export const getBatch = endpoint({
   method: 'GET',
   path: '/projects/:project/changes/:seq',
   summary: 'A batch: every row that it changed',
-  params: projectParams.extend({ seq: z.coerce.number().int() }),
-  query: z.object({ offset: z.coerce.number().int().min(0).default(0), most: z.coerce.number().int().min(1).max(500).default(200) }),
+  params: projectParams.extend({ seq: wholeNumberText }),
+  query: z.object({ offset: wholeNumberText.default(0), most: z.coerce.number().int().min(1).max(500).default(200) }),
   reply: z.object({ batch: batchSchema, total: z.number(), rows: z.array(batchRowSchema) }),
 });
 

@@ -33,4 +33,12 @@ export const briefSchema = z.object({
 });
 export type Brief = z.infer<typeof briefSchema>;
 /** What a changing call gives back: the batch it made. */
+/** Letters of a search: what is longer is no search but a text. */
+export const MOST_SOUGHT = 200;
+
+/** A whole number that the database can count to. */
+export const wholeNumber = z.number().int().min(0).max(2_147_483_647);
+/** The same, as an address has it. */
+export const wholeNumberText = z.coerce.number().pipe(wholeNumber);
+
 export const batchReply = z.object({ seq: z.number(), ids: z.array(idSchema) });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { briefSchema, idSchema, projectParams, timeSchema } from './common.js';
+import { briefSchema, idSchema, projectParams, timeSchema, wholeNumber, wholeNumberText } from './common.js';
 import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 
@@ -8,12 +8,14 @@ export const becameOf = ['came', 'went', 'changed', 'moved'] as const;
 
 const asked = z.object({
   /** The earlier moment, as the number of a change; the later is that which everything is read as of. */
-  since: z.coerce.number().int().min(1),
+  since: z.coerce.number().pipe(wholeNumber.min(1)),
   /** A kept lens: only items that are seen through it, and links with an end there. */
   lens: idSchema.optional(),
   entity: z.enum(['item', 'link']).optional(),
   did: z.enum(becameOf).optional(),
   person: z.string().max(200).optional(),
+  /** Ids parted by commas: rows of these items only. Figures are of all. */
+  among: z.string().max(10_000).optional(),
   /** What rows stand together by; within it as in the outline. */
   group: z.enum(['section', 'person', 'change', 'did']).default('section'),
 });
@@ -44,7 +46,7 @@ export const compareMoments = endpoint({
   path: '/projects/:project/compared',
   summary: 'What came, went, changed and moved between an earlier moment and the one that is looked at, items and links',
   params: projectParams,
-  query: asked.extend({ offset: z.coerce.number().int().min(0).default(0), most: z.coerce.number().int().min(0).max(500).default(100) }),
+  query: asked.extend({ offset: wholeNumberText.default(0), most: z.coerce.number().int().min(0).max(500).default(100) }),
   reply: z.object({
     from: moment,
     to: moment,
@@ -63,7 +65,7 @@ export const saveComparison = endpoint({
   path: '/projects/:project/compared/:format',
   summary: 'The same as a document with marks in the text, as a workbook, or as separated values',
   params: projectParams.extend({ format: z.enum(['docx', 'xlsx', 'csv']) }),
-  body: asked.extend({ since: z.number().int().min(1) }),
+  body: asked.extend({ since: wholeNumber.min(1) }),
   produces: 'application/octet-stream',
   reply: z.string(),
 });

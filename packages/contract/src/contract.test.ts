@@ -31,6 +31,18 @@ describe('endpoints', () => {
     expect(new Set(routes).size).toBe(routes.length);
   });
 
+  it.each(all)('%s takes no whole number that the database cannot count to', (_, { params, query, body }) => {
+    const unbounded: string[] = [];
+    const walk = (value: unknown, path: string) => {
+      if (typeof value !== 'object' || value === null) return;
+      const { type, maximum } = value as { type?: string; maximum?: number };
+      if (type === 'integer' && !(maximum! <= 2_147_483_647)) unbounded.push(path);
+      for (const [key, one] of Object.entries(value)) walk(one, `${path}.${key}`);
+    };
+    for (const schema of [params, query, body]) if (schema) walk(z.toJSONSchema(schema, { io: 'output', unrepresentable: 'any' }), '');
+    expect(unbounded).toEqual([]);
+  });
+
   it.each(all)('%s names every part of its path among its parameters', (_, endpoint) => {
     const names = [...endpoint.path.matchAll(/:(\w+)/g)].map((match) => match[1]);
     const shape = endpoint.params instanceof z.ZodObject ? Object.keys(endpoint.params.shape) : [];

@@ -1,6 +1,6 @@
 import { drawingSorts, figures } from '@coomb/core';
 import { z } from 'zod';
-import { briefSchema, idSchema, projectParams } from './common.js';
+import { briefSchema, idSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 import { handPlaces, madeDefinition } from './made-drawings.js';
 
@@ -69,7 +69,7 @@ export const setBoxes = endpoint({
   path: '/projects/:project/drawings/:drawing/boxes',
   summary: 'Boxes with links beside the shapes of a drawing; `revision` is the one that was seen',
   params: projectParams.extend({ drawing: idSchema }),
-  body: z.object({ revision: z.number().int(), boxes: linkBoxes }),
+  body: z.object({ revision: wholeNumber, boxes: linkBoxes }),
   reply: z.object({ revision: z.number() }),
 });
 

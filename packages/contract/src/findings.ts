@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, projectParams, timeSchema } from './common.js';
+import { MOST_SOUGHT, batchReply, briefSchema, idSchema, projectParams, timeSchema, wholeNumber, wholeNumberText } from './common.js';
 import { endpoint } from './endpoint.js';
 import { errandSchema, findingKey, personName } from './errands.js';
 
@@ -25,7 +25,7 @@ export const findingSchema = z.object({
   waiver: z.object({ id: idSchema, person: z.string(), reason: z.string(), approver: z.string().nullable(), until: z.iso.date().nullable() }).nullable(),
   errand: errandSchema.nullable(),
   /** What may be done in one step. `at` tells apart steps of one sort. */
-  mendings: z.array(z.object({ sort: mendingSort, at: z.number().int(), label: z.string() })),
+  mendings: z.array(z.object({ sort: mendingSort, at: wholeNumber, label: z.string() })),
 });
 export type Finding = z.infer<typeof findingSchema>;
 
@@ -50,8 +50,8 @@ export const listFindings = endpoint({
     rule: z.string().max(100).optional(),
     state: z.enum(findingStates).default('open'),
     collection: idSchema.optional(),
-    words: z.string().max(200).default(''),
-    offset: z.coerce.number().int().min(0).default(0),
+    words: z.string().max(MOST_SOUGHT).default(''),
+    offset: wholeNumberText.default(0),
     limit: z.coerce.number().int().min(1).max(1000).default(200),
   }),
   reply: z.object({ seq: z.number(), rules: z.array(findingRuleSchema), total: z.number(), findings: z.array(findingSchema) }),
@@ -78,7 +78,7 @@ export const mendFindings = endpoint({
   params: projectParams,
   body: z.object({
     findings: z
-      .array(z.object({ key: findingKey, sort: mendingSort, at: z.number().int().min(0).default(0) }))
+      .array(z.object({ key: findingKey, sort: mendingSort, at: wholeNumber.default(0) }))
       .min(1)
       .max(1000),
   }),

@@ -1,6 +1,6 @@
 import { drawingChangeSorts, drawingSorts, modelNotations } from '@coomb/core';
 import { z } from 'zod';
-import { idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema } from './common.js';
+import { idSchema, issueSchema, outcomeSchema, placeSchema, projectParams, timeSchema, wholeNumber } from './common.js';
 import { drawnRoute, drawnShape } from './drawings.js';
 import { endpoint } from './endpoint.js';
 import { holdsSchema } from './projects.js';
@@ -259,7 +259,7 @@ const againSchema = z.object({
   /** Whether the file comes from another partner than that source: its items then become known to both, and each keeps a base of its own. */
   other: z.boolean().optional(),
   pairs: z
-    .array(z.tuple([z.number().int().min(0), idSchema.nullable()]))
+    .array(z.tuple([wholeNumber, idSchema.nullable()]))
     .max(10_000)
     .default([]),
 });
@@ -382,7 +382,7 @@ export const importFile = endpoint({
     recipe: z.string().max(100).optional(),
     runName: z.string().max(200).optional(),
     /** Import as a newer version of a source. */
-    again: againSchema.extend({ seq: z.number().int(), choices: choicesSchema.default({}) }).optional(),
+    again: againSchema.extend({ seq: wholeNumber, choices: choicesSchema.default({}) }).optional(),
   }),
   reply: z.object({ job: idSchema }),
 });

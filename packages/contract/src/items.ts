@@ -1,8 +1,10 @@
 import { drawingSorts } from '@coomb/core';
 import { z } from 'zod';
 import {
+  MOST_SOUGHT,
   batchReply,
   briefSchema,
+  coverageStateSchema,
   idSchema,
   lifeSchema,
   outcomeSchema,
@@ -10,7 +12,8 @@ import {
   projectParams,
   stateSchema,
   timeSchema,
-  coverageStateSchema,
+  wholeNumber,
+  wholeNumberText,
 } from './common.js';
 import { endpoint } from './endpoint.js';
 import { usageQuery } from './usages.js';
@@ -86,7 +89,7 @@ export const getOutlineSince = endpoint({
   path: '/projects/:project/outline/since',
   summary: 'What changed in the outline since the one of a change, a day and a life',
   params: projectParams,
-  query: z.object({ seq: z.coerce.number().int().min(0), day: z.string().max(10), life: z.string().max(80) }),
+  query: z.object({ seq: wholeNumberText, day: z.string().max(10), life: z.string().max(80) }),
   reply: outlineSince,
 });
 
@@ -112,7 +115,7 @@ export const readCollection = endpoint({
   path: '/projects/:project/collections/:collection/reading',
   summary: 'Items of a collection with their text, in reading order, page by page',
   params: projectParams.extend({ collection: idSchema }),
-  query: z.object({ offset: z.coerce.number().int().min(0).default(0), limit: z.coerce.number().int().min(1).max(500).default(100) }),
+  query: z.object({ offset: wholeNumberText.default(0), limit: z.coerce.number().int().min(1).max(500).default(100) }),
   reply: z.object({ total: z.number(), items: z.array(itemSchema) }),
 });
 
@@ -227,9 +230,9 @@ export const editItem = endpoint({
     'Change title, text, fields or kind. `revision` is the one that the change is based on: what others changed since goes together with it, and what both changed is refused as a conflict with all three values, until `settled` says which to keep',
   params: itemParams,
   body: z.object({
-    revision: z.number().int(),
+    revision: wholeNumber,
     /** Of the conflicts at a revision: whose value holds, by `title`, `text`, `kind` or `field:<id>`. */
-    settled: z.object({ revision: z.number().int(), fields: z.record(z.string().max(120), z.enum(['mine', 'theirs'])) }).optional(),
+    settled: z.object({ revision: wholeNumber, fields: z.record(z.string().max(120), z.enum(['mine', 'theirs'])) }).optional(),
     title: z.string().trim().min(1).max(500).optional(),
     html: z.string().max(1_000_000).optional(),
     fields: fieldsSchema.optional(),
@@ -261,7 +264,7 @@ export const splitItem = endpoint({
   summary: 'Make two items of one: the second stands after it, with the same fields and a suspect copy of every link',
   params: itemParams,
   body: z.object({
-    revision: z.number().int(),
+    revision: wholeNumber,
     title: z.string().trim().max(500).optional(),
     html: z.string().max(1_000_000),
     rest: z.object({ title: z.string().trim().max(500).optional(), html: z.string().max(1_000_000) }),
@@ -275,7 +278,7 @@ export const joinItems = endpoint({
   path: '/projects/:project/items/:item/join',
   summary: 'Take another item into this one: its text, links and children; it is withdrawn, and its history is read with this one’s',
   params: itemParams,
-  body: z.object({ revision: z.number().int(), other: z.string().max(200), otherRevision: z.number().int() }),
+  body: z.object({ revision: wholeNumber, other: z.string().max(200), otherRevision: wholeNumber }),
   /** How many links came along, how many stood already, how many children came, and which values of the other gave way. */
   reply: z.object({
     seq: z.number(),
@@ -378,6 +381,6 @@ export const findItems = endpoint({
   path: '/projects/:project/find',
   summary: 'Items by words of their references, titles, texts, fields and sources, best first',
   params: projectParams,
-  query: z.object({ words: z.string().max(200), most: z.coerce.number().int().min(1).max(1000).default(20) }),
+  query: z.object({ words: z.string().max(MOST_SOUGHT), most: z.coerce.number().int().min(1).max(1000).default(20) }),
   reply: z.array(foundSchema),
 });

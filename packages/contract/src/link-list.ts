@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, projectParams, timeSchema } from './common.js';
+import { MOST_SOUGHT, batchReply, briefSchema, idSchema, projectParams, timeSchema, wholeNumberText } from './common.js';
 import { endpoint } from './endpoint.js';
 import { fieldsSchema } from './scheme.js';
 import { usagePath } from './usages.js';
@@ -25,7 +25,7 @@ export const linkFilter = z.object({
   state: z.enum(linkStates).default('all'),
   origin: several,
   person: z.string().max(80).default(''),
-  words: z.string().max(200).default(''),
+  words: z.string().max(MOST_SOUGHT).default(''),
   /** The use that the link holds in at one of its ends, as it is said. */
   use: z.string().max(1000).default(''),
   /** A field of items, and what an end says in it; without a value it narrows nothing. */
@@ -70,7 +70,7 @@ export const queryLinks = endpoint({
   summary: 'Every link of the project, filtered, grouped and sorted: a window of the list, with counts of what could be chosen',
   params: projectParams,
   query: orderedFilter.extend({
-    offset: z.coerce.number().int().min(0).default(0),
+    offset: wholeNumberText.default(0),
     limit: z.coerce.number().int().min(0).max(500).default(100),
   }),
   reply: z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, lifeSchema, projectParams } from './common.js';
+import { batchReply, briefSchema, idSchema, lifeSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 import { wordChangeSchema } from './items.js';
 import { fieldsSchema } from './scheme.js';
@@ -123,7 +123,7 @@ export const editLink = endpoint({
   path: '/projects/:project/links/:link',
   summary: 'Change fields of a link; `revision` is the one that was seen',
   params: projectParams.extend({ link: idSchema }),
-  body: z.object({ revision: z.number().int(), fields: fieldsSchema }),
+  body: z.object({ revision: wholeNumber, fields: fieldsSchema }),
   reply: batchReply,
 });
 

@@ -1,6 +1,6 @@
 import { figures, madeDetails, madeSorts } from '@coomb/core';
 import { z } from 'zod';
-import { idSchema, projectParams } from './common.js';
+import { idSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 
 const keys = z.array(z.string().max(4000)).max(2000);
@@ -71,6 +71,6 @@ export const placeDrawing = endpoint({
   path: '/projects/:project/made-drawings/:drawing',
   summary: 'Place nodes of a kept drawing by hand, or have it show something else; `revision` is the one that was seen',
   params: projectParams.extend({ drawing: idSchema }),
-  body: z.object({ revision: z.number().int(), definition: madeDefinition.optional(), hand: handPlaces }),
+  body: z.object({ revision: wholeNumber, definition: madeDefinition.optional(), hand: handPlaces }),
   reply: z.object({ revision: z.number() }),
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, lifeSchema, projectParams } from './common.js';
+import { idSchema, lifeSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 import { shownSchema, waySchema } from './register.js';
 
@@ -97,7 +97,7 @@ export const saveMatrix = endpoint({
     columns: z.array(head).max(16_000),
     /** What cells say, as row, column and an index into `words`; only those that say anything. */
     words: z.array(z.string().max(500)).max(100_000),
-    cells: z.array(z.number().int().min(0)).max(6_000_000),
+    cells: z.array(wholeNumber).max(6_000_000),
   }),
   produces: 'application/octet-stream',
   reply: z.string(),

@@ -44,6 +44,7 @@ export const needs: Readonly<Record<string, Need>> = {
     'findSuspectsAt',
     'lookThrough',
     'readColours',
+    'readLinkNumbers',
     'queryRegister',
     'readMatrix',
     'readCells',

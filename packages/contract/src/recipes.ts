@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, idSchema, projectParams, timeSchema } from './common.js';
+import { batchReply, idSchema, projectParams, timeSchema, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 
 export const meaningSchema = z.union([
@@ -44,7 +44,7 @@ export const documentRecipeSchema = z.object({
 export const sheetRecipeSchema = z.object({
   name: z.string().max(200),
   sheet: z.string(),
-  headerRow: z.number().int().min(0),
+  headerRow: wholeNumber,
   headerRows: z.number().int().min(1).max(5).optional(),
   kind: z.string(),
   columns,

@@ -1,6 +1,6 @@
 import { gatherings, quantities, tallySorts, tests } from '@coomb/core';
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, projectParams } from './common.js';
+import { batchReply, briefSchema, idSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 
 const name = z.string().min(1).max(200);
@@ -88,7 +88,7 @@ export const queryRegister = endpoint({
   body: z.object({
     what: registerWhatSchema,
     where: registerWhereSchema.default({ collections: [], below: [] }),
-    offset: z.number().int().min(0).default(0),
+    offset: wholeNumber.default(0),
     limit: z.number().int().min(0).max(500).default(100),
   }),
   reply: z.object({

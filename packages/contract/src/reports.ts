@@ -54,7 +54,7 @@ export const createReport = endpoint({
     sections: z.array(idSchema).min(1).max(2000).optional(),
     /** Collections whose trace matrix goes in, as far as they are reported on: none unless asked, for each requirement is a line of it. */
     matrices: z.array(idSchema).max(500).default([]),
-    /** A kept colour key of items: references have its colours in the web page, as they are now. */
+    /** A kept colour key of items: references have its colours, as they are now. */
     key: idSchema.optional(),
   }),
   reply: reportSummary,

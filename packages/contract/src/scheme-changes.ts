@@ -1,6 +1,6 @@
 import { schemeSorts } from '@coomb/core';
 import { z } from 'zod';
-import { batchReply, briefSchema, projectParams } from './common.js';
+import { batchReply, briefSchema, projectParams, wholeNumberText } from './common.js';
 import { endpoint } from './endpoint.js';
 import { schemeEditSchema, schemeFileSchema } from './scheme.js';
 
@@ -63,7 +63,7 @@ export const openSchemeEffect = endpoint({
   path: `${path}/preview/:effect`,
   summary: 'The very items and links behind a figure of a preview',
   params: projectParams.extend({ effect: z.string().max(200) }),
-  query: z.object({ offset: z.coerce.number().int().min(0).default(0), limit: z.coerce.number().int().min(1).max(500).default(100) }),
+  query: z.object({ offset: wholeNumberText.default(0), limit: z.coerce.number().int().min(1).max(500).default(100) }),
   body: schemeWish,
   reply: z.object({
     total: z.number(),

@@ -1,5 +1,6 @@
 import { type FieldRole, fieldRoles, fieldTypeIds, type KindRole, kindRoles, type LinkRole, linkRoles, type SchemeSort } from '@coomb/core';
 import { z } from 'zod';
+import { wholeNumber } from './common.js';
 
 const roleOf = <R extends string>(roles: Record<R, unknown>) => z.enum(Object.keys(roles) as [R, ...R[]]);
 
@@ -94,12 +95,12 @@ const partSchemas = [partOf('layer'), partOf('kind'), partOf('field'), partOf('l
 /** A part of a scheme; its `revision` is null where it is to be made. */
 export const schemePartSchema = z.discriminatedUnion('sort', [...partSchemas]);
 export const schemeEditSchema = z.discriminatedUnion('sort', [
-  partSchemas[0].extend({ revision: z.number().int().nullable() }),
-  partSchemas[1].extend({ revision: z.number().int().nullable() }),
-  partSchemas[2].extend({ revision: z.number().int().nullable() }),
-  partSchemas[3].extend({ revision: z.number().int().nullable() }),
-  partSchemas[4].extend({ revision: z.number().int().nullable() }),
-  partSchemas[5].extend({ revision: z.number().int().nullable() }),
+  partSchemas[0].extend({ revision: wholeNumber.nullable() }),
+  partSchemas[1].extend({ revision: wholeNumber.nullable() }),
+  partSchemas[2].extend({ revision: wholeNumber.nullable() }),
+  partSchemas[3].extend({ revision: wholeNumber.nullable() }),
+  partSchemas[4].extend({ revision: wholeNumber.nullable() }),
+  partSchemas[5].extend({ revision: wholeNumber.nullable() }),
 ]);
 export type SchemeEdit = z.infer<typeof schemeEditSchema>;
 

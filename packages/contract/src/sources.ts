@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, issueSchema, placeSchema, projectParams, timeSchema } from './common.js';
+import { batchReply, briefSchema, idSchema, issueSchema, placeSchema, projectParams, timeSchema, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 import { blockSchema, sheetSchema } from './gather.js';
 import { itemSchema } from './items.js';
@@ -70,9 +70,7 @@ export const clipPassage = endpoint({
   body: z.object({
     /** One for each paragraph or table that the passage takes part of, in reading order. */
     passages: z
-      .array(
-        z.object({ block: z.number().int().min(0), start: z.number().int().min(0), end: z.number().int().min(1), quote: z.string().trim().min(1).max(20_000) }),
-      )
+      .array(z.object({ block: wholeNumber, start: wholeNumber, end: wholeNumber.min(1), quote: z.string().trim().min(1).max(20_000) }))
       .min(1)
       .max(200),
     /** The passage with its formatting; its plain words when unsaid. */

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { idSchema, projectParams } from './common.js';
+import { idSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 
 /** Things and dependencies that one question is asked of. */
 export const MOST_THINGS = 5000;
 export const MOST_DEPENDENCIES = 200_000;
 
-const numbers = z.array(z.number().int().min(0)).max(MOST_DEPENDENCIES);
+const numbers = z.array(wholeNumber).max(MOST_DEPENDENCIES);
 /** Dependencies between things, which are numbered from 0: `from[i]` depends on `to[i]`, `weight[i]` times; each pair once. */
 const dependencies = z.object({
   nodes: z.number().int().min(0).max(MOST_THINGS),
@@ -50,6 +50,18 @@ export const proposeStructure = endpoint({
     isTelling: z.boolean(),
     shared: z.array(z.number()),
     seconds: z.number(),
+  }),
+});
+
+export const readLinkNumbers = endpoint({
+  method: 'GET',
+  path: '/projects/:project/structure/numbers/:field',
+  summary: 'The numbers that links say in a field, for those that say any: what dependencies can be weighed by',
+  params: projectParams.extend({ field: z.string().max(120) }),
+  reply: z.object({
+    seq: z.number(),
+    /** Side by side: nodes of the ends, the number of the kind in the scheme, and what is said. */
+    ...{ from: z.array(z.number()), to: z.array(z.number()), kind: z.array(z.number()), number: z.array(z.number()) },
   }),
 });
 

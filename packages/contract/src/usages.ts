@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { batchReply, briefSchema, idSchema, projectParams } from './common.js';
+import { batchReply, briefSchema, idSchema, projectParams, wholeNumber } from './common.js';
 import { endpoint } from './endpoint.js';
 import { fieldsSchema } from './scheme.js';
 
@@ -47,6 +47,6 @@ export const setInUsage = endpoint({
   path: '/projects/:project/usages',
   summary: 'Say what fields of an item hold in one usage only; nothing makes them as they are everywhere. `revision` is the one that was seen',
   params: projectParams,
-  body: z.object({ path: usagePath, fields: fieldsSchema, revision: z.number().int().min(0) }),
+  body: z.object({ path: usagePath, fields: fieldsSchema, revision: wholeNumber }),
   reply: batchReply,
 });

@@ -66,6 +66,8 @@ describe('what one action changed', () => {
   it('refuses a number that no action has', async () => {
     const { client, project } = await scene();
     await expect(client.call(getBatch, { params: { project, seq: 999 }, query: {} })).rejects.toMatchObject({ code: 'not-found' });
+    // More than the database counts.
+    await expect(client.call(getBatch, { params: { project, seq: 2_147_483_648 }, query: {} })).rejects.toMatchObject({ code: 'input-invalid' });
   });
 });
 

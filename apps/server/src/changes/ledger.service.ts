@@ -10,6 +10,7 @@ import { ProjectStates } from '../project-state/project-states.js';
 import { PersonsService } from '../persons/persons.service.js';
 import { type Change, invert, UNNUMBERED } from '../ledger/change.js';
 import { isAsLeft } from '../ledger/entities.js';
+import { assertHomes } from './assert-homes.js';
 import { describeChange } from './describe-change.js';
 import { type BatchRow, LedgerRepo } from '../ledger/ledger.repo.js';
 import { StagedChanges } from '../ledger/staged-changes.js';
@@ -52,6 +53,7 @@ export class LedgerService {
     return this.inTurn(projectId, async (state) => {
       const commit = await work(state);
       if (commit.changes.length === 0 && !commit.also) return { seq: state.seq, ids: [] };
+      assertHomes(state, commit.changes, commit.action, 'do');
       const batch = await this.write(state, commit, 'do', null);
       return { seq: batch.seq, ids: commit.changes.map((change) => change.after.id) };
     });
@@ -135,6 +137,7 @@ export class LedgerService {
       }
     }
     const action = `${kind === 'undo' ? 'Undo' : 'Redo'}: ${done.action}`;
+    assertHomes(state, changes, done.action, kind);
     const written = await this.write(state, { person: done.person, action, changes }, kind, done.id);
     return { seq: written.seq, action: done.action };
   }

@@ -57,12 +57,16 @@ export class ComparingService {
     };
     const persons = new Map<string, number>();
     for (const { last } of inLens) persons.set(last.person, (persons.get(last.person) ?? 0) + 1);
+    const among = asked.among === undefined ? undefined : new Set(asked.among.split(','));
     const labelOf = this.groupOf(state, asked.group);
     const { rowOf } = state.outline();
     const wanted = inLens
       .filter(
-        ({ entity, did, last }) =>
-          (!asked.entity || entity === asked.entity) && (!asked.did || did === asked.did) && (!asked.person || last.person === asked.person),
+        ({ entity, did, last, id }) =>
+          (!asked.entity || entity === asked.entity) &&
+          (!asked.did || did === asked.did) &&
+          (!asked.person || last.person === asked.person) &&
+          (!among || among.has(id)),
       )
       .map((row) => ({ row, label: labelOf(row) }));
     wanted.sort(

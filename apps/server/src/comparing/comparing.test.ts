@@ -74,6 +74,9 @@ describe('two moments compared', () => {
     expect((await compare({ entity: 'link' })).total).toBe(0);
     expect((await compare({ did: 'changed' })).total).toBe(2);
     expect((await compare({ person: 'Ada Wick' })).total).toBe(2);
+    expect((await compare({ among: `${still.id},${level.id}` })).total).toBe(2);
+    expect(await compare({ among: still.id })).toMatchObject({ total: 1, items: { changed: 2 }, rows: [{ item: { id: still.id } }] });
+    expect((await compare({ among: '' })).total).toBe(0);
     expect((await compare({ group: 'did' })).groups).toEqual([{ label: 'Changed', count: 2 }]);
     expect((await compare({ group: 'change' })).groups).toHaveLength(2);
     expect((await compare()).groups.map(({ label }) => label.split(' · ').at(-1))).toContain('Levels');

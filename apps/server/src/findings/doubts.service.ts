@@ -71,9 +71,10 @@ export class DoubtsService implements OnModuleDestroy {
 
 function judgedLinks(state: ProjectState): number[] {
   const { graph, items } = state;
+  const { rowOf } = state.outline();
   return Array.from({ length: graph.links }, (_, link) => link).filter((link) => {
     const [from, to] = [graph.from[link]!, graph.to[link]!];
-    return graph.isAlive(link) && from !== to && state.isPresent(from) && state.isPresent(to) && !items[from]!.heading && !items[to]!.heading;
+    return graph.isAlive(link) && from !== to && rowOf[from]! >= 0 && rowOf[to]! >= 0 && !items[from]!.heading && !items[to]!.heading;
   });
 }
 

@@ -15,6 +15,7 @@ export function findRefusal(error: unknown): CoombError | undefined {
         'unavailable',
         'The database has stopped and Coomb ends. What was answered as done is stored; start Coomb again, its last words say more.',
       );
+    if (code === '22003') return new CoombError('input-invalid', 'A number in this is larger than Coomb can store. Nothing was changed.');
     if (code === '53100' || code === 'ENOSPC') return new CoombError('disk-full', 'The disk is full. Nothing was changed. Make room, then try again.');
     if (code === 'XX001' || code === 'XX002')
       return new CoombError('data-damaged', 'A part of the database cannot be read. "coomb verify" says what is sound and what to do. Nothing was changed.');

@@ -203,7 +203,7 @@ export class ItemsService {
     );
   }
 
-  /** Withdraws (or restores) items; withdrawing takes all below them along. */
+  /** Withdraws (or restores) items; withdrawing takes all below them along, restoring brings their collections back where those are withdrawn. */
   setWithdrawn(projectId: string, person: string, ids: readonly string[], withdrawn: boolean): Promise<{ seq: number; ids: string[] }> {
     return this.ledger.change(projectId, async (state) => {
       const chosen = new Set(ids.map((id) => state.items[getNode(state, id)]!.id));
@@ -220,7 +220,14 @@ export class ItemsService {
         }));
       const name = ids.length === 1 ? rows.get([...chosen][0]!)!.reference : counted(ids.length, 'item');
       const below = changes.length - chosen.size;
-      return { person, action: `${withdrawn ? 'Withdraw' : 'Restore'} ${name}${below > 0 ? ` and ${below} below` : ''}`, changes };
+      const homes = withdrawn ? [] : findWithdrawnHomes(state, changes);
+      const along = homes.length === 1 ? ` with the collection ${homes[0]!.name}` : homes.length > 1 ? ` with ${homes.length} collections` : '';
+      const sets = new Set(state.liveSets().map((set) => set.id));
+      for (const before of homes) {
+        const setId = before.setId !== null && sets.has(before.setId) ? before.setId : null;
+        changes.push({ entity: 'collection', before, after: { ...before, setId, withdrawn: false, revision: before.revision + 1 } });
+      }
+      return { person, action: `${withdrawn ? 'Withdraw' : 'Restore'} ${name}${below > 0 ? ` and ${below} below` : ''}${along}`, changes };
     });
   }
 
@@ -328,3 +335,9 @@ function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, '
 }
 
 const NAMES: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kind', heading: 'Heading' };
+
+/** Collections that are withdrawn, of items that come back. */
+function findWithdrawnHomes(state: ProjectState, changes: readonly Change[]): CollectionValue[] {
+  const homes = new Set(changes.flatMap((change) => (change.entity === 'item' ? [change.after.collectionId] : [])));
+  return state.collections.filter((collection) => collection.withdrawn && homes.has(collection.id));
+}

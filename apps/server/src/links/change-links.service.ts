@@ -29,6 +29,8 @@ export class ChangeLinksService {
     const outcome: Outcome = { seq: 0, ids: [], changed: 0, refused: [] };
     const made = await this.ledger.change(projectId, async (state) => {
       outcome.seq = state.seq;
+      if (change.sort === 'kind' && !findLinkKind(state.scheme, change.linkKind))
+        throw new CoombError('input-invalid', `There is no link kind "${change.linkKind}".`);
       const found = await this.rows.findRows('link', ids);
       const usages = new UsageFinder(state, this.clock.newId);
       const changes: Change[] = [];
@@ -65,8 +67,7 @@ export class ChangeLinksService {
   private plan(state: ProjectState, person: string, link: LinkValue, change: Wish['change'], usages: UsageFinder): LinkValue | string {
     if (change.sort === 'fields') return planFields(state, link, change.fields);
     if (change.sort === 'kind') {
-      const kind = findLinkKind(state.scheme, change.linkKind);
-      if (!kind) throw new CoombError('input-invalid', `There is no link kind "${change.linkKind}".`);
+      const kind = findLinkKind(state.scheme, change.linkKind)!;
       const known = new Set(kind.fields?.map(({ id }) => id));
       const fields = Object.fromEntries(Object.entries(link.fields).filter(([id]) => known.has(id)));
       return this.check(state, { ...link, kind: kind.id, fields }, link);

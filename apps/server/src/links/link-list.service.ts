@@ -64,14 +64,15 @@ export class LinkListService {
     return Array.from(order, (link) => state.linkIds.at(link));
   }
 
-  /** Head and rows of a file, read block by block. */
+  /** Head and rows of a file, read block by block. Refuses before the first of them where there is no such list. */
   async *rowsOf(projectId: string, wish: Omit<LinkListWish, 'offset' | 'limit'>): AsyncGenerator<string[]> {
     const { scheme } = await this.states.get(projectId);
+    let block = await this.query(projectId, { ...wish, offset: 0, limit: BLOCK });
     yield ['From', 'Title', 'Kind', 'reads', 'To', 'Title', 'Kind', 'From in use', 'To in use', 'Suspect', 'Origin', 'Confirmed by', 'On', 'Fields', 'Link'];
     const labelOf = new Map(scheme.kinds.map(({ id, label }) => [id, label]));
     const kindOf = new Map(scheme.linkKinds.map((kind) => [kind.id, kind]));
-    for (let offset = 0; ; offset += BLOCK) {
-      const { rows, total } = await this.query(projectId, { ...wish, offset, limit: BLOCK });
+    for (let offset = BLOCK; ; offset += BLOCK) {
+      const { rows, total } = block;
       for (const { id, from, to, kind, fromUse, toUse, suspect, origin, person, at, fields } of rows) {
         const own = kindOf.get(kind);
         const said = Object.entries(fields).map(([field, value]) => `${own?.fields?.find((one) => one.id === field)?.label ?? field}: ${String(value)}`);
@@ -86,7 +87,8 @@ export class LinkListService {
         ];
         yield [...ends, fromUse ?? '', toUse ?? '', suspect ? 'yes' : 'no', origin, this.persons.nameOf(person), at.slice(0, 10), said.join('; '), id];
       }
-      if (offset + BLOCK >= total) return;
+      if (offset >= total) return;
+      block = await this.query(projectId, { ...wish, offset, limit: BLOCK });
     }
   }
 

@@ -103,6 +103,11 @@ describe('all links', () => {
     const { sheets } = await readXlsx(await fetchFile('xlsx'));
     expect(sheets[0]!.rows).toEqual(csv);
     expect((await fetch(`${server.address}/api/projects/01890000-0000-7000-8000-000000000000/link-list/save/csv`)).status).toBe(404);
+    // A lens that is kept no more is told before a file is begun.
+    for (const format of ['csv', 'xlsx']) {
+      const response = await fetch(`${server.address}/api/projects/${made.project}/link-list/save/${format}?lens=${made.project}`);
+      expect([response.status, await response.text()]).toEqual([404, expect.stringContaining('lens')]);
+    }
   });
 
   it('are grouped with counts, the largest group first', async () => {
@@ -156,6 +161,9 @@ describe('all links', () => {
 
   it('are not hung where they may not be, or stand already; what can be is done when asked so', async () => {
     const [opens, closes] = [links[1]!, links[2]!];
+    // Said before any link is looked at, also of links that are gone.
+    const gone = { links: [made.project], change: { sort: 'kind', linkKind: 'imagines' }, skipRefused: true };
+    await expect(change(gone)).rejects.toMatchObject({ code: 'input-invalid', message: 'There is no link kind "imagines".' });
     await expect(change({ links: [links[3]!], change: { sort: 'end', end: 'to', item: items.gate!.id } })).rejects.toMatchObject({
       code: 'link-not-allowed',
       message: expect.stringContaining('does not join requirement with component'),

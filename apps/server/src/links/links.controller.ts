@@ -17,11 +17,11 @@ import {
   saveLinkList,
   suggestLinks,
 } from '@coomb/contract';
-import { pipeline } from 'node:stream/promises';
 import { Controller, Inject, Res } from '@nestjs/common';
 import type { Response } from 'express';
 import { Call, type Input, Route } from '../http/route.js';
 import { restOf, writeCsvRows } from '../tables/rows.js';
+import { sendTable } from '../tables/send-table.js';
 import { writeWorkbook } from '../tables/write-workbook.js';
 import { RelatedService } from './related.service.js';
 import { LinkDifferenceService } from './link-difference.service.js';
@@ -93,14 +93,9 @@ export class LinksController {
   @Route(saveLinkList)
   async save(@Call(saveLinkList) { params, query }: Input<typeof saveLinkList>, @Res() response: Response) {
     const rows = this.lists.rowsOf(params.project, query);
-    // The first rows tell whether there is such a project, before a file is begun.
-    const head = await rows.next();
-    const all = restOf(head, rows);
-    response.status(200);
-    response.setHeader('Content-Type', 'application/octet-stream');
-    response.setHeader('Content-Disposition', `attachment; filename="Links.${params.format}"`);
-    const pieces = params.format === 'xlsx' ? writeWorkbook('Links', all) : writeCsvRows(all);
-    await pipeline(pieces, response).catch((error) => response.destroy(error));
+    // The first of them tells whether there is such a list; a workbook begins before it is asked for rows.
+    const all = restOf(await rows.next(), rows);
+    await sendTable(response, 'Links', params.format, params.format === 'xlsx' ? writeWorkbook('Links', all) : writeCsvRows(all));
   }
 
   @Route(findLinkIds)

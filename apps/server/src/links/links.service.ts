@@ -104,7 +104,7 @@ export class LinksService {
         }
       const first = wanted[0]!;
       const action =
-        wanted.length === 1
+        wanted.length === 1 && links.length === 1
           ? `Link ${referenceOf(state, first.from)} ${findLinkKind(state.scheme, first.linkKind)!.phrase} ${referenceOf(state, first.to)}`
           : `Make ${counted(links.length, 'link')}`;
       return { person, action, changes: links.length > 0 ? [...links, ...usages.made] : [] };

@@ -35,6 +35,8 @@ describe('links', () => {
     });
     await expect(make('verifies', test.id, test.id)).rejects.toMatchObject({ code: 'link-not-allowed' });
     await expect(make('imagines', test.id, level.id)).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('verifies') });
+    const skipping = { links: [{ linkKind: 'imagines', from: test.id, to: level.id }], skipRefused: true };
+    expect(await client.call(createLinks, { params: { project }, body: skipping })).toMatchObject({ ids: [] });
     await client.call(withdrawItems, { params: { project }, body: { items: [level.id] } });
     await expect(make('verifies', test.id, level.id)).rejects.toMatchObject({ message: expect.stringContaining('withdrawn') });
   });

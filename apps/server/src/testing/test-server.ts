@@ -7,7 +7,7 @@ import { afterAll, beforeAll } from 'vitest';
 import { CopiesService } from '../backup/copies.service.js';
 import { buildClient, type Client } from '../cli/client.js';
 import { type RunningServer, type ServerOptions, startServer } from '../start-server.js';
-import { templateFolder } from './make-template.js';
+import { readyFolder } from './make-template.js';
 
 export interface TestServer {
   address: string;
@@ -35,7 +35,7 @@ export function useServer(options: Partial<ServerOptions> = {}): TestServer {
   let running: RunningServer;
   let asked = options;
   const start = async () => {
-    running = await startServer({ data: folder, port: 0, host: '127.0.0.1', template: templateFolder, ...asked });
+    running = await startServer({ data: folder, port: 0, host: '127.0.0.1', template: readyFolder, ...asked });
     server.address = running.address;
     server.client = buildClient(running.address, 'Ada Wick');
   };

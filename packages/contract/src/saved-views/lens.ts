@@ -12,7 +12,7 @@ const schema = z.object({
   /** Whose lens it is, by name; whoever kept it, where nobody is said. */
   owner: z.string().max(120).default(''),
   /** The change whose moment belongs to it, as for a review; 0 where none does. */
-  moment: z.coerce.number().int().min(0).default(0),
+  moment: wholeNumberText.default(0),
 });
 
 /** The lens that a text holds; undefined where it is none. */
