@@ -1,4 +1,4 @@
-// npm run bench [-- core server page imports clients growth past power rest formats hostile]: measures on generated data; prints tables and keeps them in bench/results.md.
+// npm run bench [-- core structure server page million imports clients growth past power rest formats hostile]: measures on generated data; prints tables and keeps them in bench/results.md.
 import { build, install, run } from './prepare.mjs';
 
 install();

@@ -30,5 +30,6 @@ const status = run(
 );
 const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0 } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
 const failed = numFailedTests + (numFailedTests === 0 && status !== 0 ? Math.max(1, numFailedTestSuites) : 0) + (lint === 0 ? 0 : 1);
+if (lint !== 0) console.log('Style: failed. What to mend is printed above the tests: npx biome check .');
 console.log(`${numPassedTests} passed, ${failed} failed`);
 process.exitCode = failed === 0 && numPassedTests > 0 ? 0 : 1;

@@ -8,7 +8,7 @@ import { benchHostile } from './hostile.js';
 import { format, type Row } from './measure.js';
 import { benchModels } from './models.js';
 import { benchImports } from './imports.js';
-import { benchPage } from './page.js';
+import { benchMillion, benchPage } from './page.js';
 import { benchPast } from './past.js';
 import { benchPower } from './power.js';
 import { benchServer } from './server.js';
@@ -34,6 +34,7 @@ if (isWanted('server') || isWanted('page')) {
     if (isWanted('page')) add('Browser', await benchPage(folder));
   });
 }
+if (isWanted('million')) add('A million links', await benchMillion());
 if (isWanted('imports')) add('Imports', await benchImports());
 if (isWanted('clients')) add('Many at once', await benchClients());
 if (isWanted('growth')) add('Growth', await benchGrowth());

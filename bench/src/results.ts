@@ -16,6 +16,7 @@ const order = [
   'Structure',
   'Server',
   'Browser',
+  'A million links',
   'Imports',
   'Many at once',
   'Growth',

@@ -121,7 +121,7 @@ describe('linking by hand, among hundreds of rows', () => {
     expect(spoken).toContain('REQ-002 is over DES-007.');
     expect(spoken).not.toMatch(/[Dd]raggable item/);
     const colours = await ada.driver.executeScript<string[]>(
-      "return ['DES-006', 'DES-007', 'DES-008'].map((one) => getComputedStyle(document.querySelector(`[data-reference=\"${one}\"]`)).backgroundColor)",
+      "return ['DES-006', 'DES-007', 'DES-008'].map((one) => getComputedStyle(document.querySelector('[data-reference=\"' + one + '\"]')).backgroundColor)",
     );
     expect(colours[0]).toBe(colours[2]);
     expect(colours[1]).not.toBe(colours[0]);

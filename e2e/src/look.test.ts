@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Person } from './support/browser.js';
-import { type MadeProject, makeProject } from './support/project.js';
+import { finderIn, type MadeProject, makeProject } from './support/project.js';
 import { removeData, type Started, startCoomb } from './support/server.js';
 
 describe('looking at a project', () => {
@@ -9,6 +9,7 @@ describe('looking at a project', () => {
   let ada: Person;
   let base = '';
   let page = '';
+  let idOf: (reference: string) => string;
   const rows = 200;
 
   let call: MadeProject['call'];
@@ -36,6 +37,8 @@ describe('looking at a project', () => {
     ({ base, page, call } = project);
     const csv = `Reference,Title,Kind,Priority\n${Array.from({ length: rows }, (_, at) => `REQ-${String(at + 1).padStart(3, '0')},Wish ${at + 1},Requirement,Low`).join('\n')}\n`;
     await project.handIn('wishes.csv', csv, { collection: { name: 'Wishes', prefix: 'REQ', holds: 'specification' } });
+    const find = finderIn(await project.outline());
+    idOf = find.idOf;
     ada = await Person.arrive('Ada Wick');
   });
   afterAll(async () => {
@@ -176,7 +179,7 @@ describe('looking at a project', () => {
     await ada.press('3 changed');
     await ada.see('Wish one');
     const marks = await ada.driver.executeScript<string[]>(
-      'return [...document.querySelectorAll("del, ins")].map((one) => `${one.tagName} ${one.textContent.trim()}`)',
+      "return [...document.querySelectorAll('del, ins')].map((one) => one.tagName + ' ' + one.textContent.trim())",
     );
     expect(marks).toEqual(expect.arrayContaining(['DEL 1', 'INS one', 'DEL Low', 'INS High']));
     await ada.choose('Grouped by', 'by what became of it');
@@ -218,5 +221,45 @@ describe('looking at a project', () => {
 
   it('did all that without a complaint of the browser', async () => {
     expect(await ada.complaints()).toEqual([]);
+  });
+
+  it('uses rows and heads again as one scrolls: each says what belongs where it stands, and leads there', async () => {
+    const scrollTo = (selector: string, top: number) =>
+      ada.driver.executeScript(
+        `let box = document.querySelector(arguments[0]); while (getComputedStyle(box).overflowY !== 'auto') box = box.parentElement; box.scrollTop = arguments[1];`,
+        selector,
+        top,
+      );
+    /** What stands from top to bottom, by where it is drawn. */
+    const standing = (selector: string, says: string) =>
+      ada.driver.executeScript<string[]>(
+        `return [...document.querySelectorAll(arguments[0])].map((one) => [one.getBoundingClientRect().top, one.querySelector(arguments[1])?.textContent ?? ''])
+          .sort((a, b) => a[0] - b[0]).map(([, text]) => text);`,
+        selector,
+        says,
+      );
+    const followEachOther = (found: string[], at: number) => {
+      const numbers = found.map((one) => Number(/REQ-(\d+)/.exec(one)?.[1] ?? Number.NaN));
+      return numbers.length > 10 && numbers.includes(at) && numbers.every((one, place) => place === 0 || one === numbers[place - 1]! + 1);
+    };
+    await ada.open(`${page}/shape/register?kind=requirement`);
+    await until(async () => (await textAt(0, 0)) === 'REQ-001', 'the register');
+    for (const row of [40, 150, 151, 120, 20]) {
+      await scrollTo('[role="grid"]', row * 27);
+      await until(async () => followEachOther(await standing('[role="grid"] .row', '[data-column="0"]'), row + 2), `rows around ${row}`);
+      expect(await textAt(row + 1, 1)).toBe(`Wish ${row + 2}`);
+    }
+    await (await ada.driver.findElement(By.css('[role="grid"] a[data-reference="REQ-025"]'))).click();
+    await until(async () => (await ada.driver.getCurrentUrl()).includes('item=REQ-025'), 'the sheet of the item that was pressed');
+    const [from, to] = ['REQ-002', 'REQ-001'].map((reference) => idOf(reference));
+    await call('/links', { links: [{ linkKind: 'derives', from, to }] });
+    await ada.open(`${page}/link/matrix`);
+    await ada.find('//canvas[@role="grid"]', 'cells');
+    for (const row of [60, 170, 30]) {
+      await scrollTo('canvas[role="grid"]', row * 22);
+      await until(async () => followEachOther(await standing('[aria-label="Rows"] .line', '.reference'), row + 2), `heads around ${row}`);
+    }
+    await (await ada.driver.findElement(By.css('[aria-label="Rows"] [data-reference="REQ-040"]'))).click();
+    await until(async () => (await ada.driver.getCurrentUrl()).includes('item=REQ-040'), 'the sheet of the head that was pressed');
   });
 });

@@ -63,6 +63,12 @@ describe('writing', () => {
     await ada.hold(Key.CONTROL, Key.ENTER);
     await stored((items) => items.map(({ reference, title }) => `${reference} ${title}`), ['REQ-001 Close the gate', 'REQ-002 Open the gate']);
     await ada.find('//*[@role="article"][@aria-current="true"][contains(@aria-label, "Open the gate")]', 'the new item, marked');
+    // Keys are the page's again once nothing is written in any more.
+    await ada.driver.wait(
+      async () => ada.driver.executeScript('return !document.activeElement.matches("input, textarea, select, [contenteditable=true]")'),
+      20_000,
+      'the editor still has the keys',
+    );
     await ada.hold(Key.ALT, Key.ARROW_RIGHT);
     await expect.poll(async () => (await api<{ parent: number[] }>(`/${project}/outline`)).parent, { timeout: 20_000 }).toEqual([-1, 0]);
     await ada.hold(Key.ALT, Key.ARROW_LEFT);

@@ -86,6 +86,11 @@ export class Person {
     if (!known) await this.driver.get(address);
   }
 
+  /** Sets the theme that the person's system prefers: pages follow it as they stand. */
+  async prefer(theme: 'light' | 'dark'): Promise<void> {
+    await this.emulate('setEmulatedMedia', { features: [{ name: 'prefers-color-scheme', value: theme }] });
+  }
+
   /** Waits until the text can be read somewhere on the page; gives the smallest element that holds it. */
   async see(text: string): Promise<WebElement> {
     const found = await this.driver.wait(async () => this.driver.executeScript<WebElement | null>(findText, text), PATIENCE, `cannot find the text "${text}"`);
@@ -168,11 +173,13 @@ export class Person {
   /** As the browser's own zoom does: fewer pixels of the page, each of them larger. */
   async zoom(factor: number, width = 1280, height = 800): Promise<void> {
     const size = { width: Math.round(width / factor), height: Math.round(height / factor), deviceScaleFactor: factor, mobile: false };
+    await this.emulate('setDeviceMetricsOverride', size);
+  }
+
+  private emulate(what: string, values: object): Promise<void> {
     // The types leave out what drivers of this browser can do.
-    await (this.driver as unknown as { sendDevToolsCommand: (name: string, input: object) => Promise<void> }).sendDevToolsCommand(
-      'Emulation.setDeviceMetricsOverride',
-      size,
-    );
+    const driver = this.driver as unknown as { sendDevToolsCommand: (name: string, input: object) => Promise<void> };
+    return driver.sendDevToolsCommand(`Emulation.${what}`, values);
   }
 
   find(xpath: string, what: string): Promise<WebElement> {
