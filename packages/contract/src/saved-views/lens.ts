@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lensSchema } from '../lens.js';
+import { wholeNumberText } from '../common.js';
 import type { SavedViewSort } from './saved-view-sort.js';
 
 /** A lens, as its address keeps it; with what it is for. */
