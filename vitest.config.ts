@@ -18,6 +18,7 @@ export default defineConfig({
         ...shared,
         test: {
           name: 'unit',
+          isolate: false,
           include: ['packages/*/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 90_000,
         },
@@ -27,6 +28,7 @@ export default defineConfig({
         test: {
           name: 'web',
           environment: 'jsdom',
+          isolate: false,
           setupFiles: ['apps/web/src/testing/browser.ts'],
           include: ['apps/web/src/**/*.test.{ts,tsx}'],
           testTimeout: 60_000,

@@ -1,4 +1,4 @@
-import { describe, expect, it, vi } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import type { FieldType } from './field-type.js';
 
 /** All that a further type is: a span of time, read from words and kept in seconds. */
@@ -24,6 +24,13 @@ vi.mock(import('./field-types.js'), async (original) => {
   const list: readonly FieldType[] = [...fieldTypes, span];
   // A type that is in the list is one of its ids.
   return { ...rest, fieldTypes: list as never, fieldTypeOf: (id) => list.find((type) => type.id === id) ?? fieldTypeOf(id) };
+});
+
+// Other tests of this process have read the list as it is, and go on doing so.
+vi.resetModules();
+afterAll(() => {
+  vi.doUnmock(import('./field-types.js'));
+  vi.resetModules();
 });
 
 const { convertValue, fitsField } = await import('./fits-field.js');

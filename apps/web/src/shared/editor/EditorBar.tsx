@@ -74,7 +74,7 @@ export function EditorBar({ editor, project, storing, onPictures, onSplit }: Pro
             <Icon size={12} />
           </IconButton>
         ))}
-        <Menu.Root onSelect={({ value }) => things.find((thing) => thing.value === value)?.run()}>
+        <Menu.Root>
           <Menu.Trigger asChild>
             <Button size="2xs" variant="ghost" ml="1">
               Put in <ChevronDown size={11} />
@@ -84,7 +84,7 @@ export function EditorBar({ editor, project, storing, onPictures, onSplit }: Pro
             <Menu.Positioner>
               <Menu.Content minW="200px">
                 {things.map((thing) => (
-                  <Menu.Item key={thing.value} value={thing.value}>
+                  <Menu.Item key={thing.value} value={thing.value} onClick={thing.run}>
                     {thing.label}
                   </Menu.Item>
                 ))}
