@@ -50,6 +50,8 @@ export const getRealisation = endpoint({
   path: '/projects/:project/realisation',
   summary: 'Layer by layer from the top: how many items are realised by the next layer, by one further below only, or not yet',
   params: projectParams,
+  /** Only items that are seen through the lens are counted; what realises them may stand outside. */
+  query: z.object({ lens: idSchema.optional() }),
   reply: z.array(
     z.object({
       layer: z.string(),

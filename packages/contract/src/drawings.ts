@@ -55,7 +55,7 @@ export const drawingBrief = z.object({
   /** It was made here. */
   made: z.boolean(),
 });
-export type DrawingBrief = z.infer<typeof drawingBrief>;
+export type DrawingBrief = z.infer<typeof drawingBrief> & { /** Shapes whose items are seen through the lens that was asked for. */ seen?: number | undefined };
 
 /** Boxes beside shapes, with what they are linked with: of which shapes, of which layers, and where people put them. */
 export const linkBoxes = z.object({
@@ -78,7 +78,9 @@ export const listDrawings = endpoint({
   path: '/projects/:project/drawings',
   summary: 'Drawings of the project, collection by collection, in the order of their models',
   params: projectParams,
-  reply: z.array(drawingBrief),
+  /** Through a lens, shapes whose items are seen are counted; no drawing is left out. */
+  query: z.object({ lens: idSchema.optional() }),
+  reply: z.array(drawingBrief.extend({ seen: z.number().optional() })),
 });
 
 export const getDrawing = endpoint({

@@ -50,6 +50,8 @@ export const listFindings = endpoint({
     rule: z.string().max(100).optional(),
     state: z.enum(findingStates).default('open'),
     collection: idSchema.optional(),
+    /** Only what is found at items that are seen through it; rules are counted so, too. */
+    lens: idSchema.optional(),
     words: z.string().max(MOST_SOUGHT).default(''),
     offset: wholeNumberText.default(0),
     limit: z.coerce.number().int().min(1).max(1000).default(200),
@@ -90,6 +92,10 @@ export const trendFindings = endpoint({
   path: '/projects/:project/findings/trend',
   summary: 'How many findings were open after some changes, the last one among them',
   params: projectParams,
-  query: z.object({ points: z.coerce.number().int().min(2).max(24).default(8) }),
+  query: z.object({
+    points: z.coerce.number().int().min(2).max(24).default(8),
+    /** Only at items that were seen through it, as it is kept now, at each moment. */
+    lens: idSchema.optional(),
+  }),
   reply: z.array(z.object({ seq: z.number(), at: timeSchema, open: z.record(z.enum(trendGroups), z.number()) })),
 });

@@ -381,6 +381,11 @@ export const findItems = endpoint({
   path: '/projects/:project/find',
   summary: 'Items by words of their references, titles, texts, fields and sources, best first',
   params: projectParams,
-  query: z.object({ words: z.string().max(MOST_SOUGHT), most: z.coerce.number().int().min(1).max(1000).default(20) }),
+  query: z.object({
+    words: z.string().max(MOST_SOUGHT),
+    most: z.coerce.number().int().min(1).max(1000).default(20),
+    /** Only items that are seen through it. */
+    lens: idSchema.optional(),
+  }),
   reply: z.array(foundSchema),
 });

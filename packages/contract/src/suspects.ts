@@ -33,7 +33,11 @@ export const listSuspects = endpoint({
   path: '/projects/:project/suspects',
   summary: 'Suspect links, grouped by what changed, the newest change first',
   params: projectParams,
-  query: z.object({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
+  query: z.object({
+    limit: z.coerce.number().int().min(1).max(500).default(200),
+    /** Only links of which an end is seen through it. */
+    lens: idSchema.optional(),
+  }),
   reply: z.object({ seq: z.number(), links: z.number(), total: z.number(), groups: z.array(suspectGroup) }),
 });
 

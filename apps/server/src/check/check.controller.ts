@@ -24,7 +24,11 @@ export class CheckController {
   }
 
   @Route(getRealisation)
-  realisation(@Call(getRealisation) { params }: Input<typeof getRealisation>, @Req() request: Request, @Res() response: Response) {
+  async realisation(@Call(getRealisation) { params, query }: Input<typeof getRealisation>, @Req() request: Request, @Res() response: Response) {
+    if (query.lens !== undefined) {
+      response.json(await this.check.realisationThrough(params.project, query.lens));
+      return;
+    }
     return this.kept.send(request, response, params.project, 'realisation', (state) => buildRealisation(state));
   }
 

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import type { Readiness, ReplyOf, createWaiver, explainCoverage, openFigure as openFigureEndpoint, trendFigure } from '@coomb/contract';
+import type { Readiness, ReplyOf, createWaiver, explainCoverage, getRealisation, openFigure as openFigureEndpoint, trendFigure } from '@coomb/contract';
 import { CoombError } from '@coomb/contract';
 import { buildExplanation, getKind, phraseAt, type Reached, UsageCoverage } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
@@ -16,6 +16,7 @@ import { spreadMoments } from '../project-state/spread-moments.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { countFigure, openFigure } from './figures/families.js';
 import { buildReadiness } from './readiness.js';
+import { buildRealisation } from './realisation.js';
 
 type Waiver = ReplyOf<typeof createWaiver>;
 
@@ -46,6 +47,13 @@ export class CheckService {
     const state = await this.states.get(projectId);
     const seen = await this.lenses.seen(state, lens);
     return buildReadiness(state, (node) => seen[node] === 1);
+  }
+
+  /** Layers of what is seen through a lens. */
+  async realisationThrough(projectId: string, lens: string): Promise<ReplyOf<typeof getRealisation>> {
+    const state = await this.states.get(projectId);
+    const seen = await this.lenses.seen(state, lens);
+    return buildRealisation(state, (node) => seen[node] === 1);
   }
 
   async openFigure(projectId: string, id: string, part: Part): Promise<ReplyOf<typeof openFigureEndpoint>> {

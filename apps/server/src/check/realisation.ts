@@ -46,10 +46,11 @@ export function readRealised(state: ProjectState, layer: string): { next: string
   return { next: layers[next] ?? null, by };
 }
 
-/** Layer by layer, how much of each is realised by the next, and which collections hold most of what is not. */
-export function buildRealisation(state: ProjectState): ReplyOf<typeof getRealisation> {
+/** Layer by layer, how much of each (of what stands within, where it is told) is realised by the next, and which collections hold most of what is not. */
+export function buildRealisation(state: ProjectState, isWithin: (node: number) => boolean = () => true): ReplyOf<typeof getRealisation> {
   return realisingLayers(state.scheme).map(({ id, label }) => {
-    const { next, by } = readRealised(state, id);
+    const { next, by: all } = readRealised(state, id);
+    const by = [...all].filter(([node]) => isWithin(node));
     const counts = { next: 0, below: 0, none: 0 };
     const gaps = new Map<string, number>();
     for (const [node, one] of by) {
@@ -58,6 +59,6 @@ export function buildRealisation(state: ProjectState): ReplyOf<typeof getRealisa
       if (one === 'none') gaps.set(collectionId, (gaps.get(collectionId) ?? 0) + 1);
     }
     const mostGaps = [...gaps].sort((a, b) => b[1] - a[1]).map(([collection, count]) => ({ collection, count }));
-    return { layer: id, label, items: by.size, next, byNext: counts.next, below: counts.below, none: counts.none, gaps: mostGaps };
+    return { layer: id, label, items: by.length, next, byNext: counts.next, below: counts.below, none: counts.none, gaps: mostGaps };
   });
 }

@@ -31,11 +31,11 @@ export class DrawingsRepo {
   }
 
   /** Names of a project's drawings with ids of the items that each shows, some of them twice. */
-  async listShown(project: string): Promise<{ name: string; items: (string | null)[] }[]> {
+  async listShown(project: string): Promise<{ id: string; name: string; items: (string | null)[] }[]> {
     if (this.staged.momentOf(project) !== undefined)
-      return (await this.rows.findAll(project, 'drawing')).map(({ name, body }) => ({ name, items: body.shapes.map(({ item }) => item) }));
-    const { rows } = await this.db.execute<{ name: string; items: (string | null)[] }>(sql`
-      select name, jsonb_path_query_array(body, '$.shapes[*].item') as items from drawing where project_id = ${project} and not withdrawn order by name`);
+      return (await this.rows.findAll(project, 'drawing')).map(({ id, name, body }) => ({ id, name, items: body.shapes.map(({ item }) => item) }));
+    const { rows } = await this.db.execute<{ id: string; name: string; items: (string | null)[] }>(sql`
+      select id, name, jsonb_path_query_array(body, '$.shapes[*].item') as items from drawing where project_id = ${project} and not withdrawn order by name`);
     return rows;
   }
 

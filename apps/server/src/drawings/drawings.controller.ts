@@ -12,8 +12,8 @@ export class DrawingsController {
   ) {}
 
   @Route(listDrawings)
-  list(@Call(listDrawings) { params }: Input<typeof listDrawings>) {
-    return this.drawings.list(params.project);
+  list(@Call(listDrawings) { params, query }: Input<typeof listDrawings>) {
+    return this.drawings.list(params.project, query.lens);
   }
 
   @Route(getDrawing)

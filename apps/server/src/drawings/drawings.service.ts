@@ -3,6 +3,7 @@ import { CoombError } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
+import { LensesService } from '../lenses/lenses.service.js';
 import { LedgerService } from '../changes/ledger.service.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
 import type { DrawingValue } from '../ledger/change.js';
@@ -17,15 +18,17 @@ export class DrawingsService {
     @Inject(MadeDrawingsService) private readonly made: MadeDrawingsService,
     @Inject(LedgerService) private readonly ledger: LedgerService,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
+    @Inject(LensesService) private readonly lenses: LensesService,
   ) {}
 
   /** In the order in which their items stand; those that are no items come last. */
-  async list(projectId: string): Promise<ReplyOf<typeof listDrawings>> {
+  async list(projectId: string, lens?: string): Promise<ReplyOf<typeof listDrawings>> {
     const state = await this.states.get(projectId);
     const present = new Set(state.collections.filter((one) => !one.withdrawn).map((one) => one.id));
     const drawings = (await this.repo.list(projectId)).filter((one) => present.has(one.collectionId) && !isGone(state, one.itemId));
     const placeOf = new Map<string, number>();
     state.outline().nodes.forEach((node, at) => placeOf.set(state.items[node]!.id, at));
+    const seen = lens === undefined ? undefined : await this.countSeen(state, lens);
     const at = (itemId: string | null) => (itemId === null ? Infinity : (placeOf.get(itemId) ?? Infinity));
     return drawings
       .toSorted((a, b) => at(a.itemId) - at(b.itemId) || (a.name < b.name ? -1 : 1))
@@ -36,7 +39,15 @@ export class DrawingsService {
         shapes,
         routes,
         made,
+        ...(seen && { seen: seen.get(id) ?? 0 }),
       }));
+  }
+
+  /** How many shapes of each drawing show items that are seen through a lens. */
+  private async countSeen(state: ProjectState, lens: string): Promise<Map<string, number>> {
+    const [seen, shown] = [await this.lenses.seen(state, lens), await this.repo.listShown(state.id)];
+    const isSeen = (item: string | null) => item !== null && seen[state.nodeOf.get(item) ?? -1] === 1;
+    return new Map(shown.map(({ id, items }) => [id, items.filter(isSeen).length]));
   }
 
   /** Refuses a drawing that is not there. */

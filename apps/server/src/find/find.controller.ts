@@ -9,6 +9,6 @@ export class FindController {
 
   @Route(findItems)
   find(@Call(findItems) { params, query }: Input<typeof findItems>) {
-    return this.finding.find(params.project, query.words, query.most);
+    return this.finding.find(params.project, query.words, query.most, query.lens);
   }
 }

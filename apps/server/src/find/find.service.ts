@@ -2,6 +2,7 @@ import type { ReplyOf, findItems } from '@coomb/contract';
 import { excerpt, markTerms, termsOf } from '@coomb/core';
 import { Inject, Injectable } from '@nestjs/common';
 import { setImmediate } from 'node:timers/promises';
+import { LensesService } from '../lenses/lenses.service.js';
 import { ItemsRepo } from '../items/items.repo.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -25,10 +26,11 @@ export class FindService {
     @Inject(LedgerReader) private readonly rows: LedgerReader,
     @Inject(ItemsRepo) private readonly items: ItemsRepo,
     @Inject(ProjectStates) private readonly states: ProjectStates,
+    @Inject(LensesService) private readonly lenses: LensesService,
   ) {}
 
   /** Best first; no words find nothing, but have the texts read for the words that will follow. */
-  async find(project: string, words: string, most: number): Promise<Found> {
+  async find(project: string, words: string, most: number, lens?: string): Promise<Found> {
     const state = await this.states.get(project);
     const terms = termsOf(words);
     if (terms.length === 0) {
@@ -36,7 +38,8 @@ export class FindService {
       return [];
     }
     const search = await this.open(state);
-    const hits = search.find(terms, words, most);
+    const seen = lens === undefined ? undefined : await this.lenses.seen(state, lens);
+    const hits = search.find(terms, words, most, seen);
     const rows = await this.items.findMany(
       project,
       hits.map(({ document }) => state.items[document]!.id),

@@ -42,7 +42,8 @@ export class ItemSearch {
   }
 
   /** Nodes of present items that hold every term, best first. */
-  find(terms: readonly string[], query: string, most: number): Hit[] {
+  /** The best, among those of which `seen` says 1. */
+  find(terms: readonly string[], query: string, most: number, seen?: Uint8Array): Hit[] {
     const { rowOf } = this.state.outline();
     const wanted = fold(query.trim());
     const bonus = (node: number) => {
@@ -51,7 +52,7 @@ export class ItemSearch {
       if (reference.startsWith(wanted)) return BEGINS_REFERENCE;
       return title.includes(wanted) ? IN_TITLE : 0;
     };
-    return this.words.find(terms, most, (node) => rowOf[node]!, bonus);
+    return this.words.find(terms, most, (node) => (seen && !seen[node] ? -1 : rowOf[node]!), bonus);
   }
 
   private write(row: FoundRow): void {

@@ -13,7 +13,7 @@ export class FindingsController {
 
   @Route(trendFindings)
   trend(@Call(trendFindings) { params, query }: Input<typeof trendFindings>) {
-    return this.trends.read(params.project, query.points);
+    return this.trends.read(params.project, query.points, query.lens);
   }
 
   @Route(listFindings)

@@ -14,6 +14,7 @@ import { LedgerService } from '../changes/ledger.service.js';
 import { describeErrand } from '../project-state/describe-errand.js';
 import { presentPerson } from '../http/caller.js';
 import { CLOCK, type Clock } from '../http/tokens.js';
+import { LensesService } from '../lenses/lenses.service.js';
 import type { Change, ErrandValue, WaiverValue } from '../ledger/change.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PersonsService } from '../persons/persons.service.js';
@@ -35,6 +36,7 @@ interface Wish {
   rule?: string | undefined;
   state: FindingState;
   collection?: string | undefined;
+  lens?: string | undefined;
   words: string;
   offset: number;
   limit: number;
@@ -54,6 +56,7 @@ export class FindingsService {
     @Inject(DoubtsService) private readonly doubts: DoubtsService,
     @Inject(MendingService) private readonly mending: MendingService,
     @Inject(PersonsService) private readonly persons: PersonsService,
+    @Inject(LensesService) private readonly lenses: LensesService,
     @Inject(CLOCK) private readonly clock: Clock,
   ) {}
 
@@ -74,6 +77,7 @@ export class FindingsService {
     const said = await this.findSaid(state);
     const { rowOf } = state.outline();
     const me = presentPerson();
+    const seen = wish.lens === undefined ? undefined : await this.lenses.seen(state, wish.lens);
     const words = wish.words.toLowerCase().split(/\s+/).filter(Boolean);
     const isWanted = (found: Found, of: Said) => {
       const item = state.items[found.node]!;
@@ -87,10 +91,10 @@ export class FindingsService {
     };
     const reply: ReplyOf<typeof listFindings> = { seq: state.seq, rules: [], total: 0, findings: [] };
     for (const { found, ...rule } of rules) {
-      const of = found.map((one): [Found, Said] => [one, said(one)]);
+      const of = (seen ? found.filter((one) => isSeenThrough(seen, one)) : found).map((one): [Found, Said] => [one, said(one)]);
       const count = (isCounted: (of: Said) => unknown) => of.filter(([, one]) => isCounted(one)).length;
       const open = count(({ waiver }) => !waiver);
-      reply.rules.push({ ...rule, open, waived: found.length - open, taken: count(({ waiver, errand }) => errand && !waiver) });
+      reply.rules.push({ ...rule, open, waived: of.length - open, taken: count(({ waiver, errand }) => errand && !waiver) });
       if (wish.rule !== undefined && wish.rule !== rule.id) continue;
       const wanted = of.filter(([one, ofOne]) => isWanted(one, ofOne)).sort(([a], [b]) => rowOf[a.node]! - rowOf[b.node]!);
       const at = Math.max(0, wish.offset - reply.total);
@@ -175,6 +179,9 @@ export class FindingsService {
     });
   }
 }
+
+/** What is found between two items is found at both. */
+export const isSeenThrough = (seen: Uint8Array, { node, other }: Found): boolean => seen[node] === 1 || (other >= 0 && seen[other] === 1);
 
 function describe(state: ProjectState, rule: string, { key, node, other, links, says, mendings }: Found, { waiver, errand }: Said): Finding {
   const seen = new Map<string, number>();

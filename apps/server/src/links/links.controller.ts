@@ -110,7 +110,7 @@ export class LinksController {
 
   @Route(listSuspects)
   listSuspects(@Call(listSuspects) { params, query }: Input<typeof listSuspects>) {
-    return this.suspects.list(params.project, query.limit);
+    return this.suspects.list(params.project, query.limit, query.lens);
   }
 
   @Route(findSuspectsAt)

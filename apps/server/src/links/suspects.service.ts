@@ -4,6 +4,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import { describeErrand } from '../project-state/describe-errand.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { LedgerRepo } from '../ledger/ledger.repo.js';
+import { LensesService } from '../lenses/lenses.service.js';
 import { getNode } from '../project-state/get-node.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
@@ -24,13 +25,17 @@ export class SuspectsService {
     @Inject(ProjectStates) private readonly states: ProjectStates,
     @Inject(LedgerRepo) private readonly rows: LedgerRepo,
     @Inject(LedgerReader) private readonly reader: LedgerReader,
+    @Inject(LensesService) private readonly lenses: LensesService,
   ) {}
 
-  async list(projectId: string, limit: number): Promise<ReplyOf<typeof listSuspects>> {
+  async list(projectId: string, limit: number, lens?: string): Promise<ReplyOf<typeof listSuspects>> {
     const state = await this.states.get(projectId);
     const groups = new Map<string, Seen[]>();
+    const shownBy = lens === undefined ? undefined : await this.lenses.seen(state, lens);
+    const { from, to } = state.graph;
     let links = 0;
     for (const seen of findSuspects(state)) {
+      if (shownBy && !shownBy[from[seen.link]!] && !shownBy[to[seen.link]!]) continue;
       links++;
       const node = state.graph[seen.at][seen.link]!;
       addToGroup(groups, `${node} ${seen.now}`, seen);

@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import { Link, NavLink } from 'react-router';
+import { useThrough } from '../shared/lens/through';
 import type { Project } from '../shared/live/project-queries';
 import { OneLine } from '../shared/ui/one-line';
 import { addressesOf, type StageId, stages, type View } from '../shared/view';
@@ -91,10 +92,11 @@ interface StageProps {
 
 function StageEntry({ label, entries, project, base, here }: StageProps) {
   const waits = entries.find((view) => view.waits)?.waits?.(project) ?? '';
+  const isThrough = useThrough(project.id) !== undefined;
   return (
     <Flex align="center" px="2" minW={{ lg: '150px' }} borderBottomWidth="3px" borderColor={here ? 'moss.solid' : 'transparent'}>
       <Flex asChild align="baseline" gap="2">
-        <Link to={`${base}/${entries[0]?.path ?? ''}`} title={waits}>
+        <Link to={`${base}/${entries[0]?.path ?? ''}`} title={waits && isThrough ? `${waits}, of everything` : waits}>
           <Box fontWeight={here ? '650' : '500'}>{label}</Box>
           <Box fontSize="12px" color="fg.muted" whiteSpace="nowrap" display={{ base: 'none', lg: 'block' }}>
             {waits}

@@ -16,3 +16,10 @@ Element.prototype.getBoundingClientRect = function () {
 // An empty list of rectangles is one.
 Range.prototype.getClientRects ??= () => [] as unknown as DOMRectList;
 Range.prototype.getBoundingClientRect ??= () => new DOMRect();
+
+// What comes into sight: nothing does where nothing is laid out.
+globalThis.IntersectionObserver ??= class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+} as unknown as typeof IntersectionObserver;

@@ -19,11 +19,13 @@ interface Props<Item extends Brief> {
   common?: Condition | undefined;
   /** In place of the list while it has no items. */
   empty?: ReactNode;
+  /** What a lens does not light. */
+  isFaint?: ((item: Item) => boolean) | undefined;
   children: (item: Item) => ReactNode;
 }
 
 /** Items of which some are chosen, and what may be done with them. */
-export function ItemList<Item extends Brief>({ label, items, findingOf, common, empty, children }: Props<Item>) {
+export function ItemList<Item extends Brief>({ label, items, findingOf, common, empty, isFaint, children }: Props<Item>) {
   const project = useProject();
   const itemAddress = useItemAddress();
   const navigate = useNavigate();
@@ -63,6 +65,7 @@ export function ItemList<Item extends Brief>({ label, items, findingOf, common, 
           onMark={setPlace}
           chosen={new Set(kept.map(({ id }) => id))}
           onChoose={setChosen}
+          isFaint={isFaint && ((index) => isFaint(items[index]!))}
           onKey={(key, index) => {
             if (key === 'Enter' || key === 'o') open(index);
             else if (acts[key]) setAct(acts[key]);

@@ -5,6 +5,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { z } from 'zod';
 import { useQuick } from '../../shared/address';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useProject } from '../../shared/live/project-queries';
 import { ofSameLife } from '../../shared/live/same-life';
@@ -86,6 +87,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
     }
     return found;
   }, [links, outline, scheme, target.node, pathKey]);
+  const through = useIsSeen();
   useRestingFocus(frame);
 
   const toggle = (key: string, to?: boolean) =>
@@ -138,7 +140,7 @@ export function CompositionDesk({ root, wholes, outline, view, set }: Props) {
   return (
     <Page
       fill
-      lead={`${figure(root.rows)} directly in it, ${root.below === null ? 'more uses than can be counted' : `${figure(root.below)} uses in all`}${root.repeats ? '; it contains itself, and is cut there' : ''}`}
+      lead={`${figure(root.rows)} directly in it, ${root.below === null ? 'more uses than can be counted' : `${figure(root.below)} uses in all`}${root.repeats ? '; it contains itself, and is cut there' : ''}${through ? `; what is not seen through “${through.name}” is faint` : ''}`}
       actions={
         <>
           <Button asChild size="2xs" variant="outline">

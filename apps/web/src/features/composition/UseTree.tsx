@@ -3,12 +3,17 @@ import { figure } from '@coomb/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, RotateCcw } from 'lucide-react';
 import { useEffect, useRef } from 'react';
+import { FAINT } from '../../shared/ui/faint';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useProject } from '../../shared/live/project-queries';
 import { OneLine } from '../../shared/ui/one-line';
 import type { Use } from './queries';
 import { nameOf, type UseRow } from './use-rows';
 
 const ROW = 28;
+
+/** A use is seen where itself is, or what it is a use of. */
+const isSeenUse = ({ item, type }: Use, isSeen: (item: string) => boolean) => isSeen(item.id) || (type !== null && isSeen(type.id));
 
 interface Props {
   rows: readonly UseRow[];
@@ -21,6 +26,7 @@ interface Props {
 /** The uses in sight. Links are told apart: in this use, in every use, and those that only other uses have. */
 export function UseTree({ rows, at, onSelect, onToggle, onOpen }: Props) {
   const { scheme } = useProject();
+  const through = useIsSeen();
   const frame = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => frame.current, estimateSize: () => ROW, overscan: 12 });
   useEffect(() => virtual.scrollToIndex(at), [at, virtual]);
@@ -59,6 +65,7 @@ export function UseTree({ rows, at, onSelect, onToggle, onOpen }: Props) {
                 gap="3"
                 px="3"
                 cursor="pointer"
+                opacity={through && !isSeenUse(use, through.isSeen) ? FAINT : undefined}
                 bg={index === at ? 'moss.muted' : undefined}
                 _hover={{ bg: index === at ? undefined : 'bg.subtle' }}
                 style={{ transform: `translateY(${start}px)` }}

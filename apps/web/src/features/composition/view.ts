@@ -12,5 +12,6 @@ export const compositionView: View = {
     ['Enter', 'Link the chosen use with the row marked in the list'],
     ['O', 'Open the sheet of the component'],
   ],
+  looksThrough: true,
   load: async () => (await import('./CompositionPage')).CompositionPage,
 };

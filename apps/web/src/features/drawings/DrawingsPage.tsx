@@ -1,9 +1,11 @@
 import { Box, Button, Flex, Grid, Input } from '@chakra-ui/react';
 import type { DrawingBrief } from '@coomb/contract';
-import { figure, groupBy } from '@coomb/core';
+import { counted, figure, groupBy } from '@coomb/core';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { FAINT } from '../../shared/ui/faint';
+import { useLens } from '../../shared/lens/use-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
@@ -17,7 +19,8 @@ const address = z.object({ q: z.string().default('') });
 /** Every drawing of the project, collection by collection, with a small picture of each. */
 export function DrawingsPage() {
   const project = useProject();
-  const drawings = useDrawings(project.id);
+  const lens = useLens();
+  const drawings = useDrawings(project.id, lens && !lens.error ? { lens: lens.lens } : {});
   const [{ q }, set] = useAddress(address);
   if (drawings.error) return <ErrorNote error={drawings.error} />;
   if (!drawings.data) return <Loading what="the drawings" />;
@@ -35,11 +38,17 @@ export function DrawingsPage() {
       </EmptyState>
     );
   const words = q.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = drawings.data.filter((one) => words.every((word) => `${one.name} ${sortWords[one.sort]}`.toLowerCase().includes(word)));
+  const isOnly = lens?.mode === 'only';
+  const within = drawings.data.filter(({ seen }) => !isOnly || seen !== 0);
+  const shown = within.filter((one) => words.every((word) => `${one.name} ${sortWords[one.sort]}`.toLowerCase().includes(word)));
   const groups = groupBy(shown, (one) => one.collection);
   return (
     <Page
-      lead={`${figure(drawings.data.length)} ${drawings.data.length === 1 ? 'drawing' : 'drawings'}, as their tools placed them or made here.`}
+      lead={
+        within.length < drawings.data.length
+          ? `${figure(within.length)} of ${counted(drawings.data.length, 'drawing')} show something that is seen through “${lens?.seen?.name ?? 'the lens'}”.`
+          : `${counted(drawings.data.length, 'drawing')}, as their tools placed them or made here.`
+      }
       actions={
         <>
           <Button asChild size="xs">
@@ -49,7 +58,9 @@ export function DrawingsPage() {
         </>
       }
     >
-      {shown.length === 0 && <Box color="fg.muted">No drawing is called so.</Box>}
+      {shown.length === 0 && (
+        <Box color="fg.muted">{within.length === 0 ? 'No drawing shows anything that is seen through the lens.' : 'No drawing is called so.'}</Box>
+      )}
       {[...groups].map(([collection, list]) => (
         <Box as="section" key={collection} mb="6">
           <Flex gap="2" align="baseline" mb="2" borderBottomWidth="1px">
@@ -73,16 +84,18 @@ export function DrawingsPage() {
 
 function DrawingCard({ project, drawing }: { project: string; drawing: DrawingBrief }) {
   return (
-    <Box asChild bg="bg.panel" borderWidth="1px" _hover={{ borderColor: 'moss.solid' }} display="block">
+    <Box asChild bg="bg.panel" borderWidth="1px" _hover={{ borderColor: 'moss.solid' }} display="block" opacity={drawing.seen === 0 ? FAINT : undefined}>
       <Link to={`/p/${project}/shape/drawings/${drawing.id}`}>
         <Box h="140px" borderBottomWidth="1px">
           <DrawingThumb project={project} drawing={drawing.id} />
         </Box>
         <Box px="3" py="1.5">
           <OneLine fontWeight="600" text={drawing.name || 'Unnamed drawing'} />
-          <Box fontSize="12.5px" color="fg.muted">
-            {drawing.made ? 'made here' : sortWords[drawing.sort]} · {figure(drawing.shapes)} shapes
-          </Box>
+          <OneLine
+            fontSize="12.5px"
+            color="fg.muted"
+            text={`${drawing.made ? 'made here' : sortWords[drawing.sort]} · ${drawing.seen === undefined ? counted(drawing.shapes, 'shape') : `${figure(drawing.seen)} of ${figure(drawing.shapes)} seen`}`}
+          />
         </Box>
       </Link>
     </Box>

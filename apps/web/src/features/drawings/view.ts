@@ -5,6 +5,7 @@ export const drawingsView: View = {
   name: 'Drawings',
   help: 'Every drawing of the project, as its tool placed it or as it was made here. Open one to see and make links where the thing is drawn.',
   path: 'shape/drawings',
+  looksThrough: true,
   load: async () => (await import('./DrawingsPage')).DrawingsPage,
 };
 

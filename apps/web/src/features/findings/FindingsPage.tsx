@@ -6,6 +6,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useOthersByItem } from '../../shared/live/presence';
 import { useProject } from '../../shared/live/project-queries';
 import { saveFile } from '../../shared/save-file';
@@ -48,6 +50,10 @@ const WINDOW = 1000;
 /** Whether a link would mend it: the bench helps there. */
 const isOpenEnd = ({ rule }: Finding) => rule.startsWith('gap:') || rule === 'alone-without';
 
+/** What is found between two items is found at both. */
+const isSeenFinding = (found: Finding | undefined, isSeen: (item: string) => boolean) =>
+  found === undefined || isSeen(found.item.id) || (found.other !== null && isSeen(found.other.id));
+
 /** Findings of all sorts in one list, to be worked off. */
 export function FindingsPage() {
   const project = useProject();
@@ -57,7 +63,9 @@ export function FindingsPage() {
   const [marked, setMarked] = useState(0);
   const [known, setKnown] = useState<ReadonlyMap<string, Finding>>(new Map());
   const [asking, setAsking] = useState<Act>();
-  const wish = { rule, state, collection, words };
+  const { part, says } = useFiguresLens();
+  const through = useIsSeen();
+  const wish = { rule, state, collection, words, lens: part.lens };
   const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
   const others = useOthersByItem();
   const mend = useMendFindings(project.id);
@@ -141,7 +149,7 @@ export function FindingsPage() {
   return (
     <Page
       fill
-      lead={ruleOf ? ruleOf.explains : undefined}
+      lead={[ruleOf?.explains, says].filter(Boolean).join(' ') || undefined}
       actions={
         <>
           <Choice
@@ -193,7 +201,7 @@ export function FindingsPage() {
           }}
         />
         <Flex direction="column" flex="1" minW="0" bg="bg.panel">
-          {trend && <TrendPanel project={project.id} />}
+          {trend && <TrendPanel project={project.id} lens={part.lens} />}
           <ActBar
             project={project.id}
             total={total}
@@ -223,7 +231,7 @@ export function FindingsPage() {
           </ActBar>
           {total === 0 ? (
             <EmptyState title={state === 'open' && !words ? 'Nothing found' : 'Nothing of this sort'}>
-              {words ? 'No finding holds these words.' : ruleOf ? ruleOf.explains : 'Rules were asked, and found nothing that is wrong.'}
+              {words ? 'No finding holds these words.' : part.lens ? says : ruleOf ? ruleOf.explains : 'Rules were asked, and found nothing that is wrong.'}
             </EmptyState>
           ) : (
             <WorkList
@@ -244,6 +252,7 @@ export function FindingsPage() {
                 return key in keys;
               }}
               onSight={onSight}
+              isFaint={through?.mode === 'lit' ? (index) => !isSeenFinding(rowAt(index), through.isSeen) : undefined}
             >
               {(index) => (
                 <FindingRow

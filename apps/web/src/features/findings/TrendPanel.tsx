@@ -16,8 +16,8 @@ const looks = {
 } as const;
 
 /** How many findings were open after some of the changes, group by group; told by line as well as by colour. */
-export function TrendPanel({ project }: { project: string }) {
-  const trend = useFindingTrend(project, true);
+export function TrendPanel({ project, lens }: { project: string; lens: string | undefined }) {
+  const trend = useFindingTrend(project, lens, true);
   const frame = useRef<HTMLDivElement>(null);
   const { width } = useSize(frame);
   const points = (trend.data ?? []).map(({ seq, open }) => ({ seq, ...open }));

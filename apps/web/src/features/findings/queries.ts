@@ -9,12 +9,14 @@ export interface FindingsWish {
   state: FindingState;
   collection: string | undefined;
   words: string;
+  /** What is seen through it only, as figures are. */
+  lens: string | undefined;
 }
 
-export const fetchFindings = (project: string, { rule, state, collection, words }: FindingsWish, offset: number, limit: number, signal?: AbortSignal) =>
+export const fetchFindings = (project: string, { rule, state, collection, words, lens }: FindingsWish, offset: number, limit: number, signal?: AbortSignal) =>
   call(listFindings, {
     params: { project },
-    query: { state, words: words.slice(0, MOST_SOUGHT), offset, limit, ...(rule && { rule }), ...(collection && { collection }) },
+    query: { state, words: words.slice(0, MOST_SOUGHT), offset, limit, ...(rule && { rule }), ...(collection && { collection }), ...(lens && { lens }) },
     ...(signal && { signal }),
   });
 
@@ -28,10 +30,10 @@ export function useFindings(project: string, wish: FindingsWish) {
 }
 
 /** Read only when it is looked at: it looks at the project as it was after several changes. */
-export function useFindingTrend(project: string, enabled: boolean) {
+export function useFindingTrend(project: string, lens: string | undefined, enabled: boolean) {
   return useQuery({
-    queryKey: [...projectKey(project), 'finding trend'],
-    queryFn: ({ signal }) => call(trendFindings, { params: { project }, query: { points: 10 }, signal }),
+    queryKey: [...projectKey(project), 'finding trend', lens],
+    queryFn: ({ signal }) => call(trendFindings, { params: { project }, query: { points: 10, ...(lens && { lens }) }, signal }),
     enabled,
   });
 }

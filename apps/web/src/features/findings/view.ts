@@ -17,5 +17,6 @@ export const findingsListView: View = {
     ['W', 'Waive'],
     ['H', 'Hand on'],
   ],
+  looksThrough: true,
   load: async () => (await import('./FindingsPage')).FindingsPage,
 };

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useProject } from '../../shared/live/project-queries';
 import { sayImpact, useImpact } from '../../shared/live/use-impact';
 import { useAtHand } from '../../shared/marks/at-hand';
@@ -37,6 +38,7 @@ export function ImpactPage() {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [handing, setHanding] = useState(false);
   const items = useMemo(() => referencesIn(text), [text]);
+  const through = useIsSeen();
   const impact = useImpact(project.id, items, kind ? [kind] : [], most);
   const rows = useMemo(
     () => (impact.data && items.length > 0 ? buildImpactRows(impact.data, shape === 'tree' ? 'tree' : 'list') : []),
@@ -153,6 +155,7 @@ export function ImpactPage() {
                 {sayImpact(impact.data)}
               </Box>
               .{shape === 'section' && impact.data.stale.length > 0 && ' Below they are shown as they would be.'}
+              {through && shape !== 'section' && ` What is not seen through “${through.name}” is faint, and counts.`}
             </Box>
           )}
         </Flex>
@@ -186,6 +189,7 @@ export function ImpactPage() {
               return key in keys;
             }}
             isHeading={(index) => 'head' in rows[index]!}
+            isFaint={through && ((index) => !through.isSeen(itemAt(index)?.id ?? ''))}
           >
             {(index) => <ImpactLine row={rows[index]!} />}
           </WorkList>

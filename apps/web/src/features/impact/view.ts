@@ -12,5 +12,6 @@ export const impactView: View = {
     ['H', 'Hand on to a person as something to look at'],
     ['T', 'List or tree'],
   ],
+  looksThrough: true,
   load: async () => (await import('./ImpactPage')).ImpactPage,
 };

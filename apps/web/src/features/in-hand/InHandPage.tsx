@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
 import { readPerson } from '../../shared/api/person';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useProject } from '../../shared/live/project-queries';
 import { useAtHand } from '../../shared/marks/at-hand';
 import { Choice } from '../../shared/ui/choice';
@@ -35,7 +36,9 @@ export function InHandPage() {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [handing, setHanding] = useState(false);
   const me = readPerson();
-  const rows = (errands.data ?? []).filter(({ owner, giver }) => (whose === 'mine' ? owner === me : whose === 'given' ? giver === me && owner !== me : true));
+  const through = useIsSeen();
+  const all = (errands.data ?? []).filter(({ owner, giver }) => (whose === 'mine' ? owner === me : whose === 'given' ? giver === me && owner !== me : true));
+  const rows = through?.mode === 'only' ? all.filter(({ about }) => through.isSeen(about.id)) : all;
   const marked = Math.max(0, Math.min(place, rows.length - 1));
   const kept = rows.filter(({ id }) => chosen.has(id));
   const targets = kept.length > 0 ? kept : rows[marked] ? [rows[marked]] : [];
@@ -76,7 +79,7 @@ export function InHandPage() {
   return (
     <Page
       fill
-      lead={`${counted(rows.length, 'thing')}${kept.length > 0 ? `, ${figure(kept.length)} chosen` : ''}`}
+      lead={`${counted(rows.length, 'thing')}${rows.length < all.length ? ` about what is seen through “${through?.name}”, of ${figure(all.length)}` : ''}${kept.length > 0 ? `, ${figure(kept.length)} chosen` : ''}`}
       actions={
         <>
           <Choice
@@ -110,7 +113,7 @@ export function InHandPage() {
     >
       <Flex direction="column" h="100%" borderTopWidth="1px" bg="bg.panel">
         {rows.length === 0 ? (
-          <EmptyState title={whose === 'mine' ? 'Nothing is in your hand' : 'Nothing here'}>
+          <EmptyState title={all.length > 0 ? 'Nothing about what is seen' : whose === 'mine' ? 'Nothing is in your hand' : 'Nothing here'}>
             In findings, suspect links, impact or any list behind a number: choose items and hand them on, to others or to yourself. They stand here until they
             are done.
           </EmptyState>
@@ -125,6 +128,7 @@ export function InHandPage() {
             onMark={setPlace}
             chosen={new Set(kept.map(({ id }) => id))}
             onChoose={setChosen}
+            isFaint={through?.mode === 'lit' ? (index) => !through.isSeen(rows[index]!.about.id) : undefined}
             onKey={(key) => {
               void keys[key]?.();
               return key in keys;

@@ -14,5 +14,6 @@ export const inHandView: View = {
     ['T', 'Take it on oneself'],
     ['H', 'Hand it on'],
   ],
+  looksThrough: true,
   load: async () => (await import('./InHandPage')).InHandPage,
 };

@@ -28,7 +28,7 @@ export function ReadinessPage() {
         ))}
         <VerifiedLine states={states} base={base} />
         <LinksLine links={links} base={base} />
-        <ConsistencyLine project={project.id} isOfAll={part.lens !== undefined} />
+        <ConsistencyLine project={project.id} part={part} />
         <SchemeLine figures={scheme} base={base} />
         <Flex gap="10" mt="6" wrap="wrap" align="flex-start">
           <Distribution title="Tests per requirement" note="Too few, or too many?" figures={readiness.data.testsPerRequirement} base={base} />
@@ -199,16 +199,15 @@ function LinksLine({ links, base }: { links: Readiness['links']; base: string })
 }
 
 /** Rules of consistency: what they found opens in the list of findings, where it is mended. */
-/** Of links between any items, whatever is looked through. */
-function ConsistencyLine({ project, isOfAll }: { project: string; isOfAll: boolean }) {
-  const rules = useFindingRules(project)?.filter(({ group, id }) => group === 'links' && id !== 'suspect');
+function ConsistencyLine({ project, part }: { project: string; part: { lens?: string } }) {
+  const rules = useFindingRules(project, part)?.filter(({ group, id }) => group === 'links' && id !== 'suspect');
   if (!rules) return null;
   const wrong = rules.filter(({ weight }) => weight === 'wrong').reduce((sum, { open }) => sum + open, 0);
   const to = (rule?: string) => `/p/${project}/check/findings${rule ? `?rule=${rule}` : ''}`;
   return (
     <Line
       colour={wrong ? 'brick.fg' : 'moss.fg'}
-      asks={`Links contradict neither each other nor what they join${isOfAll ? ' (of the whole project)' : ''}.`}
+      asks="Links contradict neither each other nor what they join."
       open={
         wrong ? (
           <Box asChild textDecoration="underline">

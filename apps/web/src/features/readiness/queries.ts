@@ -28,10 +28,10 @@ export function useFigureTrend(project: string, figure: string, part: Part) {
 }
 
 /** What each rule of findings found, without the findings themselves. */
-export function useFindingRules(project: string) {
+export function useFindingRules(project: string, part: { lens?: string }) {
   return useQuery({
-    queryKey: [...projectKey(project), 'finding rules'],
-    queryFn: ({ signal }) => call(listFindings, { params: { project }, query: { limit: 1 }, signal }),
+    queryKey: [...projectKey(project), 'finding rules', part],
+    queryFn: ({ signal }) => call(listFindings, { params: { project }, query: { limit: 1, ...part }, signal }),
     placeholderData: keepPreviousData,
   }).data?.rules;
 }

@@ -1,7 +1,8 @@
 import { Box, Button, Flex } from '@chakra-ui/react';
 import type { getRealisation, ReplyOf } from '@coomb/contract';
-import { figure, sharePercent } from '@coomb/core';
+import { counted, figure, sharePercent } from '@coomb/core';
 import { Link } from 'react-router';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
@@ -20,10 +21,17 @@ const countOf = (layer: Layer, by: (typeof parts)[number]['by']) => (by === 'nex
 /** Layers from the top, each with what the next makes real of it; every number opens its items, every gap can be walked on the bench. */
 export function RealisationPage() {
   const project = useProject();
-  const realisation = useRealisation(project.id);
+  const { part: seen, says } = useFiguresLens();
+  const realisation = useRealisation(project.id, seen);
   if (realisation.error) return <ErrorNote error={realisation.error} retry={() => void realisation.refetch()} />;
   if (!realisation.data) return <Loading what="the layers" />;
   const layers = realisation.data.filter(({ items }) => items > 0);
+  if (layers.length === 0 && seen.lens !== undefined)
+    return (
+      <EmptyState alone title="Nothing of a layer is seen">
+        The lens that is on shows no item of any layer. Look through another, or at everything.
+      </EmptyState>
+    );
   if (layers.length === 0)
     return (
       <EmptyState alone title="No layer holds anything yet">
@@ -31,7 +39,7 @@ export function RealisationPage() {
       </EmptyState>
     );
   return (
-    <Page>
+    <Page {...(says && { lead: says })}>
       <Flex gap="5" mb="3" fontSize="13px" color="fg.muted">
         {parts.map(({ by, label, fill }) => (
           <Flex key={by} align="center" gap="1.5">
@@ -62,7 +70,7 @@ function LayerBand({ layer, below }: { layer: Layer; below: Layer | undefined })
           {layer.label}
         </Box>
         <Box asChild fontSize="13.5px" color="fg.muted" _hover={{ textDecoration: 'underline' }}>
-          <Link to={`/p/${project.id}/check/figure/layer:${layer.layer}`}>{figure(layer.items)} items</Link>
+          <Link to={`/p/${project.id}/check/figure/layer:${layer.layer}`}>{counted(layer.items, 'item')}</Link>
         </Box>
       </Flex>
       {below && (

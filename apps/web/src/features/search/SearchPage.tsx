@@ -3,6 +3,8 @@ import { Box, Input } from '@chakra-ui/react';
 import { figure, stateWords } from '@coomb/core';
 import { z } from 'zod';
 import { useAddress } from '../../shared/address';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote } from '../../shared/ui/feedback';
 import { OneLine } from '../../shared/ui/one-line';
@@ -18,13 +20,22 @@ const address = z.object({ words: z.string().default('') });
 export function SearchPage() {
   const project = useProject();
   const [{ words }, set] = useAddress(address);
-  const found = useFound(project.id, words);
+  const { part } = useFiguresLens();
+  const through = useIsSeen();
+  const found = useFound(project.id, words, part);
   const items = words.trim() === '' ? [] : (found.data ?? []);
   if (found.error) return <ErrorNote error={found.error} retry={() => void found.refetch()} />;
   return (
     <Page
       fill
-      lead={items.length === MOST_FOUND ? `The ${figure(MOST_FOUND)} that fit best` : undefined}
+      lead={
+        [
+          items.length === MOST_FOUND && `The ${figure(MOST_FOUND)} that fit best`,
+          part.lens && `Only what is seen through “${through?.name ?? 'the lens'}” is found.`,
+        ]
+          .filter(Boolean)
+          .join('. ') || undefined
+      }
       actions={
         <Input
           size="xs"
@@ -42,6 +53,7 @@ export function SearchPage() {
       <ItemList
         label="Found items"
         items={items}
+        isFaint={through?.mode === 'lit' ? ({ id }) => !through.isSeen(id) : undefined}
         empty={
           <EmptyState title={words.trim() ? 'Nothing says so' : 'What are you looking for?'}>
             Items are found by words of their references, titles, texts, fields and sources.

@@ -6,10 +6,10 @@ import { projectKey } from '../../shared/api/keys';
 /** Items that are listed at most: as many as the server gives. */
 export const MOST_FOUND = 1000;
 
-export function useFound(project: string, words: string) {
+export function useFound(project: string, words: string, part: { lens?: string }) {
   return useQuery({
-    queryKey: [...projectKey(project), 'find', words, MOST_FOUND],
-    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words: words.slice(0, MOST_SOUGHT), most: MOST_FOUND }, signal }),
+    queryKey: [...projectKey(project), 'find', words, MOST_FOUND, part],
+    queryFn: ({ signal }) => call(findItems, { params: { project }, query: { words: words.slice(0, MOST_SOUGHT), most: MOST_FOUND, ...part }, signal }),
     enabled: words.trim() !== '',
     placeholderData: keepPreviousData,
   });

@@ -7,5 +7,6 @@ export const searchView: View = {
   help: 'All items that say some words: choose many, and do something with them.',
   addresses: ['found'],
   keys: itemListKeys,
+  looksThrough: true,
   load: async () => (await import('./SearchPage')).SearchPage,
 };

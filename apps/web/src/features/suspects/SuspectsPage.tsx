@@ -2,6 +2,8 @@ import { Box, Button, Flex } from '@chakra-ui/react';
 import { counted, figure } from '@coomb/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { useFiguresLens } from '../../shared/lens/use-figures-lens';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { useProject } from '../../shared/live/project-queries';
 import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify } from '../../shared/ui/notices';
@@ -20,7 +22,9 @@ export function SuspectsPage() {
   const project = useProject();
   const navigate = useNavigate();
   const itemAddress = useItemAddress();
-  const suspects = useSuspects(project.id);
+  const { part, says } = useFiguresLens();
+  const through = useIsSeen();
+  const suspects = useSuspects(project.id, part);
   const confirm = useConfirm(project.id);
   const remove = useRemove(project.id);
   const [place, setPlace] = useState(0);
@@ -66,6 +70,12 @@ export function SuspectsPage() {
       }),
   };
   const { links, total, groups } = suspects.data;
+  if (links === 0 && part.lens !== undefined)
+    return (
+      <EmptyState alone title="No link of what is seen is suspect">
+        Links of which neither end is seen through the lens are not listed. Look at everything to see whether one of them is.
+      </EmptyState>
+    );
   if (links === 0)
     return (
       <EmptyState alone title="No link is suspect">
@@ -73,11 +83,16 @@ export function SuspectsPage() {
         of its links.
       </EmptyState>
     );
+  /** Of a link that is kept for its one end, or lit for it, the other is faint where it is not seen. */
+  const faintRow = (index: number) => {
+    const { link } = rows[index]!;
+    return through !== undefined && link !== undefined && !through.isSeen(link.other.id);
+  };
   const touched = new Set(targets.map((id) => present.get(id)?.group.item.reference));
   return (
     <Page
       fill
-      lead={`${counted(links, 'link')} from ${counted(total, 'change')}${total > groups.length ? `; the newest ${figure(groups.length)} are listed` : ''}`}
+      lead={`${counted(links, 'link')} from ${counted(total, 'change')}${total > groups.length ? `; the newest ${figure(groups.length)} are listed` : ''}${part.lens ? `, of which an end is seen through “${through?.name ?? 'the lens'}”` : says ? `. ${says}` : ''}`}
       actions={
         <>
           <Button size="xs" variant="outline" disabled={!row} onClick={keys.g}>
@@ -115,6 +130,7 @@ export function SuspectsPage() {
               return key in keys;
             }}
             isHeading={(index) => rows[index]!.link === undefined}
+            isFaint={through && faintRow}
           >
             {(index) => {
               const { group, link } = rows[index]!;

@@ -4,10 +4,10 @@ import { call } from '../../shared/api/client';
 import { projectKey } from '../../shared/api/keys';
 import { useChange } from '../../shared/live/use-change';
 
-export function useSuspects(project: string) {
+export function useSuspects(project: string, part: { lens?: string }) {
   return useQuery({
-    queryKey: [...projectKey(project), 'suspects'],
-    queryFn: ({ signal }) => call(listSuspects, { params: { project }, query: {}, signal }),
+    queryKey: [...projectKey(project), 'suspects', part],
+    queryFn: ({ signal }) => call(listSuspects, { params: { project }, query: part, signal }),
     placeholderData: keepPreviousData,
   });
 }

@@ -14,5 +14,6 @@ export const suspectsView: View = {
     ['H', 'Hand on to a person'],
     ['Delete', 'Remove the marked link, or those chosen'],
   ],
+  looksThrough: true,
   load: async () => (await import('./SuspectsPage')).SuspectsPage,
 };

@@ -5,6 +5,8 @@ import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { useAddress, useQuick } from '../../shared/address';
+import { FAINT } from '../../shared/ui/faint';
+import { useIsSeen } from '../../shared/lens/use-is-seen';
 import { DrawingCanvas, type DrawingControl } from '../../shared/drawing/DrawingCanvas';
 import { findRequirements } from '../../shared/live/find-requirements';
 import { useOutline, useProject } from '../../shared/live/project-queries';
@@ -92,6 +94,12 @@ function TraceTree({ root }: { root: string }) {
     });
     return { counts, lit };
   }, [drawing, selected]);
+  const through = useIsSeen();
+  /** Nothing of a trace is left out: what is not seen leads on to what is. */
+  const strengths = useMemo(
+    () => through && drawing && Float32Array.from(drawing.placeOf, ({ item }) => (through.isSeen(item.id) ? 1 : FAINT)),
+    [through, drawing],
+  );
   if (trace.error) return <ErrorNote error={trace.error} />;
   if (!trace.data || !drawing) return <Loading what="the trace" />;
   const place = drawing.placeOf[selected]!;
@@ -129,7 +137,7 @@ function TraceTree({ root }: { root: string }) {
     <Page
       fill
       title={`Trace of ${drawing.placeOf[0]!.item.reference}`}
-      lead={`${drawing.placeOf[0]!.item.title}: ${counted(count, 'place')}${trace.data.isCut ? ', cut where there would be too many; follow fewer kinds or levels' : ''}`}
+      lead={`${drawing.placeOf[0]!.item.title}: ${counted(count, 'place')}${trace.data.isCut ? ', cut where there would be too many; follow fewer kinds or levels' : ''}${through ? `; what is not seen through “${through.name}” is faint` : ''}`}
       actions={
         <>
           <Box color="fg.muted" fontSize="13px">
@@ -250,6 +258,7 @@ function TraceTree({ root }: { root: string }) {
             routes={drawing.routes}
             label={`Trace of ${drawing.placeOf[0]!.item.reference}`}
             marks={marks}
+            {...(strengths && { strengths })}
             selected={selected}
             onSelect={(shape) => choose(shape < 0 ? '' : drawing.shapes[shape]!.id)}
             onOpen={(shape) => void navigate(itemAddress(drawing.placeOf[shape]!.item.reference))}

@@ -16,5 +16,6 @@ export const traceTreeView: View = {
     ['O', 'Open the sheet of the chosen item'],
     ['+ − 0', 'Zoom, show all'],
   ],
+  looksThrough: true,
   load: async () => (await import('./TraceTreePage')).TraceTreePage,
 };

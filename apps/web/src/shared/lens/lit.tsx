@@ -1,5 +1,6 @@
 import type { OutlineReply } from '@coomb/contract';
 import { createContext, type ReactNode, useContext, useMemo } from 'react';
+import { FAINT } from '../ui/faint';
 
 const Lit = createContext<ReadonlySet<string> | undefined>(undefined);
 
@@ -12,5 +13,5 @@ export function LitItems({ outline, rows, children }: { outline: OutlineReply; r
 /** How strongly items are shown: in full, or faint where a lens lights others. */
 export function useStrength(): (id: string) => number | undefined {
   const lit = useContext(Lit);
-  return (id) => (lit && !lit.has(id) ? 0.35 : undefined);
+  return (id) => (lit && !lit.has(id) ? FAINT : undefined);
 }

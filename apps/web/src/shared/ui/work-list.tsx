@@ -1,6 +1,7 @@
 import { Box, Checkbox, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useRef } from 'react';
+import { FAINT } from './faint';
 import { useRestingFocus } from './use-resting-focus';
 
 interface Props {
@@ -20,6 +21,8 @@ interface Props {
   /** Told when rows come into sight, for lists that are loaded window by window. */
   onSight?: (first: number, last: number) => void;
   isHeading?: (index: number) => boolean;
+  /** What a lens does not light. */
+  isFaint?: ((index: number) => boolean) | undefined;
 }
 
 const PAGE = 15;
@@ -39,6 +42,7 @@ export function WorkList({
   onKey,
   onSight,
   isHeading = () => false,
+  isFaint,
 }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   useRestingFocus(frame);
@@ -127,7 +131,7 @@ export function WorkList({
                 onMark(index);
               }}
             >
-              <Flex role="gridcell" flex="1" minW="0" h="100%" align="center" gap="2.5">
+              <Flex role="gridcell" flex="1" minW="0" h="100%" align="center" gap="2.5" opacity={!heading && isFaint?.(index) ? FAINT : undefined}>
                 {heading ? (
                   children(index, false)
                 ) : (

@@ -1,13 +1,17 @@
 import { type BodyOf, type Drawing, getDrawing, listDrawings, setBoxes } from '@coomb/contract';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../../../shared/api/client';
 import { useChange } from '../../../shared/live/use-change';
 import { projectKey } from '../../../shared/api/keys';
 
 export type { Drawing };
 
-export const useDrawings = (project: string) =>
-  useQuery({ queryKey: [...projectKey(project), 'drawings'], queryFn: () => call(listDrawings, { params: { project } }) });
+export const useDrawings = (project: string, part: { lens?: string } = {}) =>
+  useQuery({
+    queryKey: [...projectKey(project), 'drawings', part],
+    queryFn: () => call(listDrawings, { params: { project }, query: part }),
+    placeholderData: keepPreviousData,
+  });
 
 export const useSetBoxes = (project: string) =>
   useChange(

@@ -1,0 +1,2 @@
+/** How strongly is shown what a lens does not light. */
+export const FAINT = 0.35;
