@@ -1,5 +1,6 @@
 import type { ListedLink, queryLinks, ReplyOf } from '@coomb/contract';
 import { Inject, Injectable } from '@nestjs/common';
+import { whileAt } from '../http/caller.js';
 import { ItemFactsKeeper } from '../items/item-facts.js';
 import { LedgerReader } from '../ledger/ledger-reader.js';
 import { PersonsService } from '../persons/persons.service.js';
@@ -64,10 +65,16 @@ export class LinkListService {
     return Array.from(order, (link) => state.linkIds.at(link));
   }
 
-  /** Head and rows of a file, read block by block. Refuses before the first of them where there is no such list. */
+  /** Head and rows of a file, read block by block as of the moment at which it begins. Refuses before the first of them where there is no such list. */
   async *rowsOf(projectId: string, wish: Omit<LinkListWish, 'offset' | 'limit'>): AsyncGenerator<string[]> {
-    const { scheme } = await this.states.get(projectId);
-    let block = await this.query(projectId, { ...wish, offset: 0, limit: BLOCK });
+    const { scheme, seq } = await this.states.get(projectId);
+    const read = async (offset: number) => {
+      const of = { ...wish, offset, limit: BLOCK };
+      const block = await this.query(projectId, of);
+      // What comes in meanwhile would move rows over the edges of blocks.
+      return (await this.states.get(projectId)).seq === seq ? block : whileAt(seq, () => this.query(projectId, of));
+    };
+    let block = await read(0);
     yield ['From', 'Title', 'Kind', 'reads', 'To', 'Title', 'Kind', 'From in use', 'To in use', 'Suspect', 'Origin', 'Confirmed by', 'On', 'Fields', 'Link'];
     const labelOf = new Map(scheme.kinds.map(({ id, label }) => [id, label]));
     const kindOf = new Map(scheme.linkKinds.map((kind) => [kind.id, kind]));
@@ -88,7 +95,7 @@ export class LinkListService {
         yield [...ends, fromUse ?? '', toUse ?? '', suspect ? 'yes' : 'no', origin, this.persons.nameOf(person), at.slice(0, 10), said.join('; '), id];
       }
       if (offset >= total) return;
-      block = await this.query(projectId, { ...wish, offset, limit: BLOCK });
+      block = await read(offset);
     }
   }
 
