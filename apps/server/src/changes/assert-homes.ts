@@ -6,13 +6,8 @@ import type { ProjectState } from '../project-state/project-state.js';
  * Whatever is done, undone or done again: no item is left present in a collection that is withdrawn, where no view would show it.
  * Refuses with `undo-refused` where something is taken back, else as an invalid wish.
  */
-export function assertHomes(
-  state: Pick<ProjectState, 'items' | 'collections'>,
-  changes: readonly Change[],
-  action: string,
-  kind: 'do' | 'undo' | 'redo',
-): void {
-  const after = new Map(state.collections.map((collection) => [collection.id, collection]));
+export function assertHomes(state: Pick<ProjectState, 'items' | 'contents'>, changes: readonly Change[], action: string, kind: 'do' | 'undo' | 'redo'): void {
+  const after = new Map(state.contents.collections.map((collection) => [collection.id, collection]));
   const closing = new Set<string>();
   for (const change of changes)
     if (change.entity === 'collection') {

@@ -29,7 +29,7 @@ export function buildReadiness(state: ProjectState, within: (node: number) => bo
 
 /** Of each collection the states of its requirements, and how many of its items each rule still misses. In one pass per rule. */
 function countCollections(state: ProjectState, within: (node: number) => boolean): Readiness['collections'] {
-  const collections = state.liveCollections();
+  const collections = state.contents.liveCollections();
   const rowOf = new Map(collections.map(({ id }, row) => [id, row]));
   const ofNode = Int32Array.from(state.items, ({ collectionId, withdrawn }, node) => (withdrawn || !within(node) ? -1 : (rowOf.get(collectionId) ?? -1)));
   const states = collections.map(() => buildStateCounts());

@@ -151,7 +151,7 @@ export class ComparingService {
     if (group === 'person') return ({ last }) => ranked(last.person);
     if (group === 'change') return ({ last }) => ({ rank: last.seq, says: `Change ${last.seq} · ${last.person}` });
     const { rowOf } = state.outline();
-    const names = new Map(state.collections.map(({ id, name }) => [id, name]));
+    const names = new Map(state.contents.collections.map(({ id, name }) => [id, name]));
     return ({ node }) => {
       const item = state.items[node]!;
       let top = item.parentId === null ? (item.heading ? node : undefined) : state.nodeOf.get(item.parentId);
@@ -172,7 +172,7 @@ export class ComparingService {
       const node = state.nodeOf.get(id);
       return node === undefined ? '' : `${state.items[node]!.reference} ${state.items[node]!.title}`;
     };
-    const names = new Map(state.collections.map(({ id, name }) => [id, name]));
+    const names = new Map(state.contents.collections.map(({ id, name }) => [id, name]));
     const placeOf = ({ parentId, collectionId }: ItemValue) => (parentId === null ? (names.get(collectionId) ?? '') : nameOf(parentId));
     const end = link && (link.is ?? link.was)!;
     const other = end && state.nodeOf.get(end.toId);

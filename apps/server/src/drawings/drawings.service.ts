@@ -24,7 +24,7 @@ export class DrawingsService {
   /** In the order in which their items stand; those that are no items come last. */
   async list(projectId: string, lens?: string): Promise<ReplyOf<typeof listDrawings>> {
     const state = await this.states.get(projectId);
-    const present = new Set(state.collections.filter((one) => !one.withdrawn).map((one) => one.id));
+    const present = new Set(state.contents.collections.filter((one) => !one.withdrawn).map((one) => one.id));
     const drawings = (await this.repo.list(projectId)).filter((one) => present.has(one.collectionId) && !isGone(state, one.itemId));
     const placeOf = new Map<string, number>();
     state.outline().nodes.forEach((node, at) => placeOf.set(state.items[node]!.id, at));

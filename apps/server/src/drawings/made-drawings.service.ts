@@ -227,7 +227,7 @@ const sayPlace = ({ phrase, through }: TracePlaceReply) =>
 
 /** Where the item of a drawing goes: to what it is about, or to where drawings are at home, or to a model. */
 function findPlace(state: ProjectState, { about }: MadeDefinition, home: string | undefined): { collection?: string } {
-  const live = state.liveCollections();
+  const live = state.contents.liveCollections();
   const item = state.items[state.nodeOf.get(about) ?? -1];
   const own = item?.collectionId ?? live.find(({ id }) => id === about)?.id;
   if (own !== undefined) return { collection: own };

@@ -12,7 +12,7 @@ export function buildMadeGround(state: ProjectState): MadeGround {
     return parentId === null ? -1 : (state.nodeOf.get(parentId) ?? -1);
   };
   for (const node of nodes) if (parentOf(node) >= 0) addToGroup(children, parentOf(node), node);
-  const collections = state.liveCollections();
+  const collections = state.contents.liveCollections();
   const collectionAt = new Map(collections.map(({ id }, at) => [id, at]));
   const labels = new Map(scheme.kinds.map(({ id, label }) => [id, label.toLowerCase()]));
   const { partsOf, typeOf } = buildGround(state);

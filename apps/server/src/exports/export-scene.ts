@@ -29,7 +29,7 @@ export function openScene(state: ProjectState, wanted: Wanted): { head: SceneHea
     const nodes = chooseNodes(state, wanted.items);
     return { head: { scheme, name: `${state.name}, ${wanted.items.length} chosen`, kind: commonKind(state, nodes) }, nodes };
   }
-  const collection = state.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
+  const collection = state.contents.collections.find((one) => one.id === wanted.collection && !one.withdrawn);
   if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.collection}; it may have been taken back.`);
   const nodes = Array.from(state.outline().nodes).filter((node) => state.items[node]!.collectionId === collection.id);
   return { head: { scheme, name: collection.name, kind: collection.kind }, nodes };

@@ -16,7 +16,7 @@ export class OtherFiles {
     const outside = new Set(parts.flatMap(({ ends }) => ends.flatMap(({ other }) => (this.here.has(other) ? [] : [other]))));
     if (outside.size === 0) return;
     const known = await this.findIdentifiers(state, seq, outside);
-    const names = new Map(state.collections.map(({ id, name }) => [id, name]));
+    const names = new Map(state.contents.collections.map(({ id, name }) => [id, name]));
     for (const { ends } of parts)
       for (const end of ends) {
         const collection = state.items[state.nodeOf.get(end.other) ?? -1]?.collectionId;

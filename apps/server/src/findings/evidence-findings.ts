@@ -10,7 +10,7 @@ export const evidenceFindings: FindingSource = {
     for (const node of state.nodesOfKinds(state.scheme.verification.of.kinds)) {
       const is = states[node];
       if (is !== 'failing' && is !== 'stale') continue;
-      const { failed, stale: old } = state.verification(node);
+      const { failed, stale: old } = state.verifying.read(node);
       const says = is === 'failing' ? `${counted(failed, 'test')} of it failed` : `changed after ${counted(old, 'result')} of its tests`;
       (is === 'failing' ? failing : stale).push({ key: `evidence:${is}:${state.items[node]!.id}`, node, other: -1, links: [], says, mendings: [] });
     }

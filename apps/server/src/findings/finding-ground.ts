@@ -58,7 +58,7 @@ export class FindingGrounds {
         return node === undefined ? [] : [{ id, node, phrase: kind ? phraseAt(kind, reversed ? 'to' : 'from') : 'is linked with', target }];
       }),
       movedFrom: (link, end) => moved.get(link)?.[end],
-      nameOfCollection: (collection) => state.collections.find(({ id }) => id === collection)?.name ?? 'another collection',
+      nameOfCollection: (collection) => state.contents.collections.find(({ id }) => id === collection)?.name ?? 'another collection',
       waitingEnds,
       twins: await this.twins.find(state),
       doubts: await this.doubts.find(state),

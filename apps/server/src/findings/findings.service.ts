@@ -164,7 +164,7 @@ export class FindingsService {
 
   /** What people said of findings: waivers that hold, and errands that are not done. */
   private async findSaid(state: ProjectState): Promise<(found: Found) => Said> {
-    const active = [...state.waivers.values()].filter((waiver) => state.isActive(waiver));
+    const active = [...state.waivers.values()].filter((waiver) => state.waivers.isActive(waiver));
     const byFinding = new Map(active.flatMap((waiver) => (waiver.finding === null ? [] : [[waiver.finding, waiver] as const])));
     const byRule = groupBy(
       active.filter(({ finding }) => finding === null),

@@ -45,7 +45,7 @@ function findDoubtful(state: ProjectState, { doubts }: FindingGround): Found[] {
     const [node, other] = end === 'from' ? [graph.from[link]!, graph.to[link]!] : [graph.to[link]!, graph.from[link]!];
     if (!graph.isAlive(link) || !state.isPresent(node) || !state.isPresent(other)) return [];
     const phrase = phraseAt(scheme.linkKinds[graph.kind[link]!]!, end);
-    const there = state.collections.find(({ id }) => id === state.items[other]!.collectionId)?.name ?? 'its collection';
+    const there = state.contents.collections.find(({ id }) => id === state.items[other]!.collectionId)?.name ?? 'its collection';
     const says = `${phrase} ${state.items[other]!.reference}, though more speaks for ${sharePercent(1 - standing, 1)} of “${there}”; nine of ten such links stand above ${sharePercent(usual, 1)} of it`;
     return [{ key: `little-speaks-for:${linkIds.at(link)}`, node, other, links: [link], says, mendings: [{ sort: 'removeLink', link }] }];
   });

@@ -14,7 +14,7 @@ import { type LinkEnd, LinkEnds } from '../link-rows/link-ends.js';
 
 /** What an import must know of the project that it goes into. */
 export type ImportTarget = Partial<Pick<ProjectState, 'usages' | 'linkUsage'>> &
-  Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'collections' | 'nodeOf' | 'nextNumber' | 'linkKindIndex' | 'meaningOf'> & {
+  Pick<ProjectState, 'id' | 'seq' | 'scheme' | 'items' | 'contents' | 'nodeOf' | 'nextNumber' | 'linkKindIndex' | 'meaningOf'> & {
     byReference: Pick<ProjectState['byReference'], 'get' | 'has'>;
     graph: Pick<ProjectState['graph'], 'findLinks' | 'to'>;
   };

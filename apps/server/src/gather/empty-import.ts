@@ -1,5 +1,6 @@
 import type { Scheme } from '@coomb/core';
 import type { ImportContext } from './build-import.js';
+import { ProjectContents } from '../project-state/project-contents.js';
 
 /** An import into a project that holds nothing yet. */
 export function emptyImport(scheme: Scheme): ImportContext {
@@ -21,7 +22,7 @@ export function emptyImport(scheme: Scheme): ImportContext {
       seq: 0,
       scheme,
       items: [],
-      collections: [],
+      contents: new ProjectContents(() => scheme, [], []),
       byReference: new Map(),
       nodeOf: new Map(),
       nextNumber: () => 1,

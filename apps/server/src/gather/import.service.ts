@@ -196,7 +196,7 @@ export class ImportService {
     const wanted = wish.collection;
     if (!wanted) throw new CoombError('input-invalid', 'Say which collection the items go to.');
     if ('id' in wanted) {
-      const collection = state.collections.find((one) => one.id === wanted.id && !one.withdrawn);
+      const collection = state.contents.collections.find((one) => one.id === wanted.id && !one.withdrawn);
       if (!collection) throw new CoombError('not-found', `There is no collection ${wanted.id}.`);
       return { collection };
     }

@@ -36,7 +36,9 @@ export class ImpactService {
           .map((one) => describe(state, one)),
       };
     };
-    const stale = [...state.statesIfChanged(roots)].sort(([a], [b]) => rowOf[a]! - rowOf[b]!).map(([node, becomes]) => ({ item: state.brief(node), becomes }));
+    const stale = [...state.verifying.statesIfChanged(roots)]
+      .sort(([a], [b]) => rowOf[a]! - rowOf[b]!)
+      .map(([node, becomes]) => ({ item: state.brief(node), becomes }));
     return {
       roots: roots.map((node) => state.brief(node)),
       downstream: side('downstream'),

@@ -180,7 +180,7 @@ export class ItemReadingService {
   }
 
   private async readEvidence(state: ProjectState, node: number): Promise<ReplyOf<typeof getItem>['evidence']> {
-    const { tests } = state.verification(node);
+    const { tests } = state.verifying.read(node);
     const results = await this.repo.findResults(
       state.id,
       tests.map((test) => state.items[test]!.id),

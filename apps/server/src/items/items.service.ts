@@ -222,7 +222,7 @@ export class ItemsService {
       const below = changes.length - chosen.size;
       const homes = withdrawn ? [] : findWithdrawnHomes(state, changes);
       const along = homes.length === 1 ? ` with the collection ${homes[0]!.name}` : homes.length > 1 ? ` with ${homes.length} collections` : '';
-      const sets = new Set(state.liveSets().map((set) => set.id));
+      const sets = new Set(state.contents.liveSets().map((set) => set.id));
       for (const before of homes) {
         const setId = before.setId !== null && sets.has(before.setId) ? before.setId : null;
         changes.push({ entity: 'collection', before, after: { ...before, setId, withdrawn: false, revision: before.revision + 1 } });
@@ -322,7 +322,7 @@ export function assertOffered(scheme: Scheme, kind: string): void {
 
 /** The collection asked for; where none is, that in which the kind is at home, else the first that makes items of it. */
 function findHome(state: ProjectState, { collection: id, kind }: Pick<NewItem, 'collection' | 'kind'>): CollectionValue {
-  const live = state.liveCollections();
+  const live = state.contents.liveCollections();
   if (id === undefined && kind === undefined) throw new CoombError('input-invalid', 'Say the collection of the new item, or its kind.');
   const home = id ?? (kind !== undefined ? findKind(state.scheme, kind)?.home : undefined);
   const found = live.find((one) => one.id === home) ?? (id === undefined ? live.find((one) => one.kind === kind) : undefined);
@@ -339,5 +339,5 @@ const NAMES: Record<string, string> = { title: 'Title', text: 'Text', kind: 'Kin
 /** Collections that are withdrawn, of items that come back. */
 function findWithdrawnHomes(state: ProjectState, changes: readonly Change[]): CollectionValue[] {
   const homes = new Set(changes.flatMap((change) => (change.entity === 'item' ? [change.after.collectionId] : [])));
-  return state.collections.filter((collection) => collection.withdrawn && homes.has(collection.id));
+  return state.contents.collections.filter((collection) => collection.withdrawn && homes.has(collection.id));
 }

@@ -103,7 +103,7 @@ function readAll(state: ProjectState, of: string): Told {
   for (let row = 0; row < nodes.length; row++) if (parent[row]! >= 0) parents[nodes[row]!] = nodes[parent[row]!]!;
   return {
     ...{ of, seq: state.seq, nodes, parents, states, ...links, gaps: countGaps(state) },
-    lists: JSON.stringify([state.scheme.kinds.map((kind) => kind.id), state.liveCollections().map((collection) => collection.id), state.hasClauses]),
+    lists: JSON.stringify([state.scheme.kinds.map((kind) => kind.id), state.contents.liveCollections().map((collection) => collection.id), state.hasClauses]),
     items: items.slice(),
     clauses: state.hasClauses ? items.map((_, node) => state.clauseOf(node)) : [],
   };
@@ -142,7 +142,7 @@ function saysSame(one: LightItem, other: LightItem): boolean {
 
 function buildRows(state: ProjectState, told: Told, nodes: readonly number[]): OutlineColumns {
   const kinds = new Map(state.scheme.kinds.map((kind, index) => [kind.id, index]));
-  const collections = new Map(state.liveCollections().map((collection, index) => [collection.id, index]));
+  const collections = new Map(state.contents.liveCollections().map((collection, index) => [collection.id, index]));
   const column = <T>(read: (node: number) => T): T[] => nodes.map(read);
   return {
     node: [...nodes],

@@ -5,7 +5,7 @@ import type { ProjectState } from '../project-state/project-state.js';
 /** The outline of a project in columns, with what each cell of the section needs to know. */
 export function buildOutlineReply(state: ProjectState): OutlineReply {
   const { nodes, parent } = state.outline();
-  const collections = new Map(state.liveCollections().map((collection, index) => [collection.id, index]));
+  const collections = new Map(state.contents.liveCollections().map((collection, index) => [collection.id, index]));
   const kinds = new Map(state.scheme.kinds.map((kind, index) => [kind.id, index]));
   const stateCodes = new Map(verificationStates.map((name, index) => [name, index]));
   const states = state.allStates();

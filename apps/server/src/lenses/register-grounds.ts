@@ -80,7 +80,7 @@ export class RegisterGrounds {
     const known = this.kept.get(state);
     if (known?.of === of) return known.ground;
     const rules = new Map(state.scheme.rules.map((rule) => [rule.id, rule]));
-    const names = new Map(state.collections.map(({ id, name }) => [id, name]));
+    const names = new Map(state.contents.collections.map(({ id, name }) => [id, name]));
     const states = state.allStates();
     const uses = new Map<number, readonly RowUse[]>();
     const ground: RegisterGround = {

@@ -16,13 +16,13 @@ export class LinkEnds {
   private readonly collections: Map<string, string>;
 
   constructor(
-    private readonly state: Pick<ProjectState, 'collections' | 'items'>,
+    private readonly state: Pick<ProjectState, 'contents' | 'items'>,
     private readonly brought: readonly LinkEnd[],
     private readonly partner: string,
     /** Names of the files of each partner, for ends that a file names by the file that they are in. */
     private readonly fileNames: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
   ) {
-    this.collections = new Map(state.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));
+    this.collections = new Map(state.contents.collections.filter((one) => !one.withdrawn).map((one) => [one.name.toLowerCase(), one.id]));
   }
 
   /** The item that a link leads to, or how many answer to the name: none, or several of one title. */

@@ -122,7 +122,7 @@ function sortLinks(
   return order.map((at) => links[at]!);
 }
 
-function buildCodes({ graph, scheme, items, collections }: ProjectState, { facts, nameOf }: Told): Record<Part, Code> {
+function buildCodes({ graph, scheme, items, contents: { collections } }: ProjectState, { facts, nameOf }: Told): Record<Part, Code> {
   const layerIds = scheme.layers.map(({ id }) => id);
   const layerOf = new Map(scheme.kinds.map(({ id, layer }) => [id, layerIds.indexOf(layer)]));
   const placeOf = new Map(collections.map(({ id }, place) => [id, place]));

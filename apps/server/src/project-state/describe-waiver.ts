@@ -4,5 +4,5 @@ import type { ProjectState } from './project-state.js';
 
 export function describeWaiver(state: ProjectState, row: WaiverValue): ReplyOf<typeof createWaiver> {
   const { id, itemId, rule, person, reason, until } = row;
-  return { id, item: itemId, rule, person, reason, until, active: state.isActive(row) };
+  return { id, item: itemId, rule, person, reason, until, active: state.waivers.isActive(row) };
 }

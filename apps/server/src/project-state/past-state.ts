@@ -43,7 +43,7 @@ export async function loadPast(present: ProjectState, seq: number, { states, row
   // A rule of that time may have looked at a field that no rule looks at now: what did not change since is what it is now.
   const scheme = changes.filter((change) => change.entity === 'schemePart');
   if (scheme.length > 0) {
-    const then = state.schemeOf(scheme);
+    const then = state.schemeNow.after(scheme);
     state.learnFields(await states.loadFields(id, state.findUnknownFields(then)));
     state.learnDoubtful(await states.loadDoubtful(id, then), then);
   }

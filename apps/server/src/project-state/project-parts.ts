@@ -21,8 +21,8 @@ export interface ProjectParts {
   contentSeq: number;
   life: string;
   day: string;
-  collections: CollectionValue[];
-  sets: SetValue[];
+  collections: readonly CollectionValue[];
+  sets: readonly SetValue[];
   archived: boolean;
   /** Taken out of the list of projects. */
   out: boolean;

@@ -1,19 +1,18 @@
-import type { Brief, Collection } from '@coomb/contract';
-import {
-  type CoverageItems,
-  type CoverageQuestion,
-  type CoverageRule,
-  type CoverageState,
-  type FieldFindings,
-  findKind,
-  type CoverageReading,
-  type Scheme,
-  type TraceGraph,
-  type VerificationReading,
-  type VerificationState,
+import type { Brief } from '@coomb/contract';
+import type {
+  CoverageItems,
+  CoverageQuestion,
+  CoverageRule,
+  CoverageState,
+  FieldFindings,
+  CoverageReading,
+  Scheme,
+  TraceGraph,
+  VerificationState,
 } from '@coomb/core';
-import type { Change, CollectionValue, ItemValue, LinkValue, SchemePartValue, SetValue, UsageValue, WaiverValue } from '../ledger/change.js';
+import type { Change, ItemValue, LinkValue, UsageValue } from '../ledger/change.js';
 import { asideEntities } from '../ledger/entities.js';
+import { coverageItemsOf } from './coverage-items.js';
 import { FieldValues } from './field-values.js';
 import { type DoubtfulFields, FoundFields } from './found-fields.js';
 import { LastNumbers } from './last-numbers.js';
@@ -29,33 +28,12 @@ import { ProjectCoverage } from './project-coverage.js';
 import { ProjectUsages } from './project-usages.js';
 import { UseMeanings } from './use-meanings.js';
 import { ProjectVerification } from './project-verification.js';
-import { buildScheme, ruleFieldsOf } from './scheme-parts.js';
+import { ProjectContents } from './project-contents.js';
+import { ProjectScheme } from './project-scheme.js';
+import { ProjectWaivers } from './project-waivers.js';
+import { ruleFieldsOf } from './scheme-parts.js';
+import { changesComposition, findTouched, invalidates, sourcesMore } from './what-changes.js';
 
-/**
- * What a change of each sort of thing lets memory compute anew: nothing where no figure hangs on it, or where it is followed one by one;
- * the order of the outline; or all figures.
- */
-const invalidates: Readonly<Record<Change['entity'], 'nothing' | 'order' | 'figures'>> = {
-  item: 'nothing',
-  link: 'nothing',
-  waiver: 'nothing',
-  errand: 'nothing',
-  refusal: 'nothing',
-  project: 'nothing',
-  report: 'nothing',
-  baseline: 'nothing',
-  savedView: 'nothing',
-  recipe: 'nothing',
-  source: 'nothing',
-  clipping: 'nothing',
-  drawing: 'nothing',
-  waitingEnd: 'nothing',
-  run: 'nothing',
-  collection: 'order',
-  set: 'order',
-  usage: 'figures',
-  schemePart: 'figures',
-};
 /** With more items changed at once it is quicker to compute anew. */
 const MOST_FOLLOWED = 200;
 
@@ -69,22 +47,19 @@ export class ProjectState {
   readonly life: string;
   readonly createdAt: string;
   name: string;
-  /** Another one after each change of it. */
-  scheme: Scheme;
-  private readonly parts = new Map<string, SchemePartValue>();
+  readonly schemeNow: ProjectScheme;
   seq: number;
   /** Number of the last change of what reports tell of: publishing one makes no other old. */
   contentSeq: number;
   /** The day that it is, for what holds until one: 2026-11-27. */
   day: string;
-  collections: CollectionValue[];
-  sets: SetValue[];
+  readonly contents: ProjectContents;
   archived: boolean;
   out: boolean;
   readonly items: LightItem[];
   readonly nodeOf: Map<string, number>;
   readonly byReference: NodesByReference;
-  readonly waivers = new Map<string, WaiverValue>();
+  readonly waivers: ProjectWaivers;
   readonly usages: ProjectUsages;
   private readonly useMeanings: UseMeanings;
   latest: Map<string, TestResult>;
@@ -94,7 +69,8 @@ export class ProjectState {
   private lastNumbers: LastNumbers | undefined;
   private readonly links: LinkTable;
   private readonly rules: ProjectCoverage;
-  private readonly verifying: ProjectVerification;
+  /** States by evidence, and what they rest on. */
+  readonly verifying: ProjectVerification;
   private readonly order: FollowedOrder;
   private readonly kinds: NodesByKind;
   private readonly followers = new Set<(changes: readonly Change[]) => void>();
@@ -104,13 +80,11 @@ export class ProjectState {
     this.life = parts.life;
     this.name = parts.name;
     this.createdAt = parts.createdAt;
-    for (const part of parts.schemeParts) this.parts.set(part.id, part);
-    this.scheme = buildScheme(this.parts.values());
+    this.schemeNow = new ProjectScheme(parts.schemeParts);
     this.seq = parts.seq;
     this.contentSeq = parts.contentSeq;
     this.day = parts.day;
-    this.collections = parts.collections;
-    this.sets = parts.sets;
+    this.contents = new ProjectContents(() => this.scheme, parts.collections, parts.sets);
     this.archived = parts.archived;
     this.out = parts.out;
     this.items = parts.items;
@@ -125,7 +99,7 @@ export class ProjectState {
         this.nodeOf.set(item.id, node);
         this.byReference.set(item.reference.toLowerCase(), node);
       });
-    for (const waiver of parts.waivers) this.waivers.set(waiver.id, waiver);
+    this.waivers = new ProjectWaivers(parts.waivers, () => this.day);
     this.useMeanings = new UseMeanings(parts.usages);
     this.links = new LinkTable(parts.items.length, parts.links, {
       meaningOf: (node, usage) => this.useMeanings.newest(this.items[node]!, this.useMeanings.pathOf(usage)),
@@ -133,7 +107,7 @@ export class ProjectState {
     });
     const { items, nodeOf, links, graph } = this;
     this.kinds = new NodesByKind(items);
-    this.order = new FollowedOrder({ items, nodeOf, collections: () => this.liveCollections() }, parts.known?.order);
+    this.order = new FollowedOrder({ items, nodeOf, collections: () => this.contents.liveCollections() }, parts.known?.order);
     this.usages = new ProjectUsages(parts.usages, { whole: () => ({ scheme: this.scheme, items, nodeOf, graph }), links });
     this.rules = new ProjectCoverage(
       () => this.scheme,
@@ -146,7 +120,7 @@ export class ProjectState {
       graph: this.graph,
       items: this.items,
       latest: (item) => this.latest.get(item),
-      waived: (rule) => this.waivedItems(rule),
+      waived: (rule) => this.waivers.itemsWaived(rule),
     });
   }
 
@@ -157,13 +131,13 @@ export class ProjectState {
       id: this.id,
       name: this.name,
       createdAt: this.createdAt,
-      schemeParts: [...this.parts.values()],
+      schemeParts: this.schemeNow.parts(),
       seq: this.seq,
       contentSeq: this.contentSeq,
       life: this.life,
       day: this.day,
-      collections: [...this.collections],
-      sets: [...this.sets],
+      collections: this.contents.collections,
+      sets: this.contents.sets,
       archived: this.archived,
       out: this.out,
       items,
@@ -186,6 +160,10 @@ export class ProjectState {
     return this.out ? 'out' : this.archived ? 'archived' : 'open';
   }
 
+  get scheme(): Scheme {
+    return this.schemeNow.now;
+  }
+
   get graph(): TraceGraph {
     return this.links.graph;
   }
@@ -198,7 +176,7 @@ export class ProjectState {
   apply(changes: readonly Change[], seq: number): void {
     this.seq = seq;
     if (changes.some((change) => !asideEntities.includes(change.entity))) this.contentSeq = seq;
-    if (changes.some((change) => change.entity === 'schemePart')) this.followScheme(changes);
+    this.schemeNow.apply(changes);
     for (const change of changes) if (change.entity === 'source') this.fields.followRecipe(change.after.recipe);
     const moved = new Set<number>();
     let anew = false;
@@ -206,14 +184,13 @@ export class ProjectState {
     if (changes.length > MOST_FOLLOWED && changes.some((change) => change.entity === 'item' && !this.nodeOf.has(change.after.id))) this.order.forget();
     for (const change of changes) {
       if (change.entity === 'item') moved.add(this.applyItem(change.after));
-      if (change.entity === 'collection') this.applyCollection(change.after);
-      if (change.entity === 'source')
-        this.sources += change.before === null || change.before.withdrawn ? (change.after.withdrawn ? 0 : 1) : change.after.withdrawn ? -1 : 0;
+      if (change.entity === 'collection') this.contents.applyCollection(change.after);
+      this.sources += sourcesMore(change);
       if (change.entity === 'project') ({ name: this.name, archived: this.archived, withdrawn: this.out } = change.after);
-      if (change.entity === 'set') this.sets = [...this.sets.filter((one) => one.id !== change.after.id), change.after];
+      if (change.entity === 'set') this.contents.applySet(change.after);
       if (change.entity === 'usage') this.applyUsage(change.after);
       if (change.entity === 'waiver') {
-        this.waivers.set(change.after.id, change.after);
+        this.waivers.apply(change.after);
         moved.add(this.nodeOf.get(change.after.itemId)!);
       }
       if (invalidates[change.entity] === 'order') this.order.forget();
@@ -229,14 +206,14 @@ export class ProjectState {
       this.rules.followNodes(nodes);
       this.verifying.followNodes(nodes);
     }
-    const reshaped = this.usages.size > 0 && changes.some((change) => this.changesComposition(change));
+    const reshaped = this.usages.size > 0 && changes.some((change) => changesComposition(change, this));
     for (const change of changes) if (change.entity === 'link') this.applyLink(change.after);
     if (reshaped) {
       this.usages.forget();
       this.rules.forget();
     }
     if (anew || changes.length > MOST_FOLLOWED) this.verifying.forgetStates();
-    else this.verifying.refresh(this.findTouched(changes));
+    else this.verifying.refresh(findTouched(changes, this.nodeOf));
     for (const follower of this.followers) follower(changes);
   }
 
@@ -252,38 +229,9 @@ export class ProjectState {
     return this.useMeanings.newest(item, path);
   }
 
-  /** Whether a change makes parts of something, or of something else. */
-  private changesComposition(change: Change): boolean {
-    if (change.entity === 'link') {
-      const role = this.scheme.linkKinds[this.linkKindIndex(change.after.kind)]?.role;
-      return role === 'types' || role === 'composes';
-    }
-    if (change.entity !== 'item' || change.after.heading) return false;
-    const { before, after } = change;
-    if (before !== null) return before.parentId !== after.parentId || before.withdrawn !== after.withdrawn;
-    return after.parentId !== null && this.items[this.nodeOf.get(after.parentId) ?? -1]?.heading === false;
-  }
-
-  /** Its scheme, part by part: what people change, with the revisions that they saw. */
-  schemeParts(): SchemePartValue[] {
-    return [...this.parts.values()].sort((a, b) => a.number - b.number);
-  }
-
-  private followScheme(changes: readonly Change[]): void {
-    for (const change of changes) if (change.entity === 'schemePart') this.parts.set(change.after.id, change.after);
-    this.scheme = buildScheme(this.parts.values());
-  }
-
   /** Fields that rules filter by and whose values memory does not hold yet. */
   findUnknownFields(scheme = this.scheme): string[] {
     return ruleFieldsOf(scheme).filter((field) => !this.fields.holds(field));
-  }
-
-  /** What these changes would make of the scheme. */
-  schemeOf(changes: readonly Change[]): Scheme {
-    const parts = new Map(this.parts);
-    for (const change of changes) if (change.entity === 'schemePart') parts.set(change.after.id, change.after);
-    return buildScheme(parts.values());
   }
 
   /** Values of fields by item, as the database has them now: from here on they follow every change. */
@@ -335,22 +283,6 @@ export class ProjectState {
     return () => this.followers.delete(follower);
   }
 
-  /** Nodes that the changes name: the items, and both ends of the links. */
-  private findTouched(changes: readonly Change[]): Set<number> {
-    const touched = new Set<number>();
-    for (const change of changes) {
-      if (change.entity === 'item') touched.add(this.nodeOf.get(change.after.id)!);
-      if (change.entity === 'link') touched.add(this.nodeOf.get(change.after.fromId)!).add(this.nodeOf.get(change.after.toId)!);
-      if (change.entity === 'waiver') touched.add(this.nodeOf.get(change.after.itemId)!);
-    }
-    return touched;
-  }
-
-  /** Results came in or went: states rest on them, coverage does not. */
-  forgetStates(): void {
-    this.verifying.forgetStates();
-  }
-
   forget(): void {
     this.order.forget();
     this.forgetFigures();
@@ -383,22 +315,6 @@ export class ProjectState {
     return !this.items[node]!.withdrawn;
   }
 
-  describeCollections(): Collection[] {
-    const counts = new Map<string, number>();
-    for (const item of this.items) if (!item.withdrawn && !item.heading) counts.set(item.collectionId, (counts.get(item.collectionId) ?? 0) + 1);
-    const sets = new Set(this.liveSets().map((set) => set.id));
-    return this.liveCollections().map(({ id, name, holds, prefix, kind, withdrawn, setId }) => ({
-      id,
-      name,
-      holds,
-      prefix,
-      kind,
-      withdrawn,
-      set: setId !== null && sets.has(setId) ? setId : null,
-      items: counts.get(id) ?? 0,
-    }));
-  }
-
   /** Items (without sections) and links that are present. */
   count(): { items: number; links: number } {
     let items = 0;
@@ -406,18 +322,6 @@ export class ProjectState {
     let links = 0;
     for (let link = 0; link < this.graph.links; link++) if (this.graph.isAlive(link)) links++;
     return { items, links };
-  }
-
-  liveCollections(): CollectionValue[] {
-    const setRank = new Map(this.sets.map((set) => [set.id, set.rank]));
-    const ofSet = ({ setId }: CollectionValue) => (setId === null ? -1 : (setRank.get(setId) ?? -1));
-    return this.collections
-      .filter((collection) => !collection.withdrawn)
-      .sort((a, b) => this.layerOf(a) - this.layerOf(b) || ofSet(a) - ofSet(b) || a.rank - b.rank);
-  }
-
-  liveSets(): SetValue[] {
-    return this.sets.filter((set) => !set.withdrawn).sort((a, b) => a.rank - b.rank);
   }
 
   /** Items in reading order, collection by collection. */
@@ -461,15 +365,6 @@ export class ProjectState {
     return this.verifying.states();
   }
 
-  /** How many tests count for each node. */
-  testCounts(): Uint32Array {
-    return this.verifying.testCounts();
-  }
-
-  verification(node: number): VerificationReading {
-    return this.verifying.read(node);
-  }
-
   /** For each node: whether a live link reaches it, and whether a suspect one does. */
   linkMarks(): LinkMarks {
     return this.links.marks();
@@ -486,19 +381,7 @@ export class ProjectState {
 
   /** What rules need to know of the items. */
   coverageItems(): CoverageItems {
-    const waivedBy = new Map<string, Set<string>>();
-    const waived = (rule: string) => {
-      if (!waivedBy.has(rule)) waivedBy.set(rule, this.waivedItems(rule));
-      return waivedBy.get(rule)!;
-    };
-    return {
-      count: this.items.length,
-      kindOf: (node) => this.items[node]!.kind,
-      isPresent: (node) => this.isPresent(node),
-      isHeading: (node) => this.items[node]!.heading || findKind(this.scheme, this.items[node]!.kind)?.informative === true,
-      fieldOf: (node, field) => this.fields.find(field, this.items[node]!.id),
-      isWaived: (node, rule) => waived(rule).has(this.items[node]!.id),
-    };
+    return coverageItemsOf(this, this.fields);
   }
 
   /** Of each end of a link that came to say something else since the link was confirmed: the changes in which it did, and up to which it was known. */
@@ -506,40 +389,18 @@ export class ProjectState {
     return this.links.outdated(link);
   }
 
-  /** What another meaning of some items would make of verification states, by node; those that stay are left out. */
-  statesIfChanged(nodes: readonly number[]): Map<number, VerificationState> {
-    return this.verifying.statesIfChanged(nodes);
-  }
-
   linkUsage(link: number): LinkUsage | undefined {
     return this.links.usageOf(link);
-  }
-
-  /** Whether a waiver holds today. */
-  isActive(waiver: WaiverValue): boolean {
-    return !waiver.withdrawn && (waiver.until === null || waiver.until >= this.day);
   }
 
   /** Another day: what depends on it is computed anew. */
   beginDay(day: string): void {
     this.day = day;
-    const nodes = new Set([...this.waivers.values()].flatMap(({ until, itemId }) => (until === null ? [] : [this.nodeOf.get(itemId)!])));
+    const nodes = new Set(this.waivers.itemsUntilADay().map((item) => this.nodeOf.get(item)!));
     if (nodes.size === 0) return;
     this.rules.followNodes([...nodes]);
     this.verifying.followNodes([...nodes]);
     this.verifying.refresh(nodes);
-  }
-
-  /** Ids of the items with an active waiver of a rule. */
-  waivedItems(rule: string): Set<string> {
-    return new Set(
-      [...this.waivers.values()].filter((waiver) => waiver.finding === null && waiver.rule === rule && this.isActive(waiver)).map((waiver) => waiver.itemId),
-    );
-  }
-
-  private layerOf(collection: CollectionValue): number {
-    const layer = findKind(this.scheme, collection.kind)?.layer;
-    return this.scheme.layers.findIndex((one) => one.id === layer);
   }
 
   /** Returns its node. */
@@ -570,10 +431,6 @@ export class ProjectState {
   /** Whether any item has the number of a clause. */
   get hasClauses(): boolean {
     return this.fields.hasClauses;
-  }
-
-  private applyCollection(row: CollectionValue): void {
-    this.collections = [...this.collections.filter((one) => one.id !== row.id), row];
   }
 
   private applyLink(row: LinkValue): void {

@@ -96,7 +96,7 @@ export class ProjectStates implements OnModuleDestroy {
       }
       if (!changes.some((change) => change.entity === 'run')) return;
       state.latest = await this.repo.loadLatest(state.id);
-      state.forgetStates();
+      state.verifying.forgetStates();
     } catch (error) {
       this.drop(state.id);
       this.logger.error(`Change ${seq} of "${state.name}" could not be followed in memory; the project is read anew. ${(error as Error).stack}`);

@@ -26,7 +26,7 @@ export class FieldsService {
     await this.ledger.change(projectId, async (state) => {
       const made: NewField[] = [];
       fields = wanted.map((one) => findField(state.scheme, one) ?? make(state, one, made));
-      const parts = state.schemeParts().filter((part) => part.sort === 'field');
+      const parts = state.schemeNow.parts().filter((part) => part.sort === 'field');
       const rank = Math.max(0, ...parts.map((part) => part.rank));
       const changes = made.map(({ key, body, before }, index): Change => {
         if (before) return { entity: 'schemePart', before, after: { ...before, body, withdrawn: false, revision: before.revision + 1 } };
@@ -52,7 +52,7 @@ function make(state: ProjectState, one: Wanted, made: NewField[]): Field {
     if (!same.body.kinds.includes(one.kind)) same.body.kinds.push(one.kind);
     return toField(same);
   }
-  const parts = state.schemeParts().filter((part) => part.sort === 'field');
+  const parts = state.schemeNow.parts().filter((part) => part.sort === 'field');
   const body: FieldBody = {
     ...{ label: one.label, type: one.type, kinds: [one.kind], linkKinds: [] },
     ...(one.options?.length && { options: one.options }),

@@ -86,8 +86,8 @@ export class ProjectsService {
       ...(await this.summary(id)),
       seq: state.seq,
       scheme: state.scheme,
-      sets: state.liveSets().map(({ id: set, name, revision }) => ({ id: set, name, revision })),
-      collections: state.describeCollections(),
+      sets: state.contents.liveSets().map(({ id: set, name, revision }) => ({ id: set, name, revision })),
+      collections: state.contents.describe(state.items),
       waiting: countWaiting(state, last),
     };
   }
@@ -102,7 +102,7 @@ export class ProjectsService {
       return { person, action: `Add the collection ${wanted.name}`, changes: [change] };
     });
     const state = await this.states.get(projectId);
-    return state.describeCollections().find((collection) => collection.id === id)!;
+    return state.contents.describe(state.items).find((collection) => collection.id === id)!;
   }
 
   private async summary(id: string): Promise<Project> {

@@ -15,7 +15,7 @@ export interface ReportScope {
 
 /** Refuses collections and sections that are not there. */
 export function buildScope(state: ProjectState, { collections, sections, matrices = [] }: Wish): ReportScope {
-  const live = new Map(state.liveCollections().map((one) => [one.id, one]));
+  const live = new Map(state.contents.liveCollections().map((one) => [one.id, one]));
   const find = (id: string) => {
     const found = live.get(id);
     if (!found) throw new CoombError('not-found', `There is no collection ${id}; it may have been taken back.`);

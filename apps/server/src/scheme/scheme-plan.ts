@@ -42,7 +42,7 @@ export class SchemePlan {
     /** Recipes kept in the project. */
     readonly recipes: () => Promise<readonly { name: string; body: unknown }[]>,
   ) {
-    const rows = new Map(state.schemeParts().map((row) => [nameOf(row), row]));
+    const rows = new Map(state.schemeNow.parts().map((row) => [nameOf(row), row]));
     const parts = new Map([...rows].map(([name, row]) => [name, toPart(row)]));
     this.before = state.scheme;
     const edits: PlannedEdit[] = [];

@@ -52,7 +52,7 @@ export class SchemeService {
 
   async get(project: string): Promise<ReplyOf<typeof getScheme>> {
     const state = await this.states.get(project);
-    const rows = state.schemeParts();
+    const rows = state.schemeNow.parts();
     return { seq: state.seq, parts: rows.map(toEdit), issues: checkScheme(rows.map(toPart)) };
   }
 
@@ -99,7 +99,7 @@ export class SchemeService {
       const rows = {
         items: await this.rows.findRows(project, 'item', work.itemIds),
         links: await this.rows.findRows(project, 'link', work.linkIds),
-        collections: state.liveCollections(),
+        collections: state.contents.liveCollections(),
       };
       const changes = [...this.buildEdits(state, plan), ...work.build(rows, { person, now })];
       const action = sayEdits(
@@ -111,12 +111,12 @@ export class SchemeService {
 
   async writeFile(project: string): Promise<SchemeFile> {
     const state = await this.states.get(project);
-    return writeSchemeFile(state.name, state.schemeParts().map(toPart));
+    return writeSchemeFile(state.name, state.schemeNow.parts().map(toPart));
   }
 
   async compare(project: string, { file }: NonNullable<BodyOf<typeof compareScheme>>): Promise<ReplyOf<typeof compareScheme>> {
     const state = await this.states.get(project);
-    const rows = state.schemeParts();
+    const rows = state.schemeNow.parts();
     const parts = rows.map(toPart);
     const theirs = readSchemeFile(file as SchemeFile);
     const entries = compareSchemes(parts, theirs);
@@ -156,7 +156,7 @@ export class SchemeService {
 
   private buildEdits(state: ProjectState, plan: SchemePlan): Change[] {
     const made = new Map<string, number>();
-    for (const { sort } of state.schemeParts()) made.set(sort, (made.get(sort) ?? 0) + 1);
+    for (const { sort } of state.schemeNow.parts()) made.set(sort, (made.get(sort) ?? 0) + 1);
     return plan.edits.map(({ row: before, after: { retired, ...after } }): Change => {
       const number = before?.number ?? made.get(after.sort) ?? 0;
       if (!before) made.set(after.sort, number + 1);

@@ -17,7 +17,7 @@ import { toPart } from '../project-state/scheme-parts.js';
 
 /** What a set is made for. */
 export interface SetContext {
-  state: Pick<ProjectState, 'id' | 'seq' | 'liveCollections' | 'schemeParts' | 'byReference'>;
+  state: Pick<ProjectState, 'id' | 'seq' | 'contents' | 'schemeNow' | 'byReference'>;
   person: string;
   now: string;
   newId: () => string;
@@ -33,7 +33,7 @@ export interface SetPlan {
 
 /** What a starter brings to a project: kinds that are there by key or name are used, shared collections that hold its kinds are used as they are. */
 export function planSet({ state }: Pick<SetContext, 'state'>, starter: Starter, { name, initials }: { name: string; initials: string }): SetPlan {
-  const own: SchemePart[] = state.schemeParts().map(toPart);
+  const own: SchemePart[] = state.schemeNow.parts().map(toPart);
   const entries = compareSchemes(own, takeApart(starter.scheme));
   const keyOf = new Map(starter.scheme.kinds.map((kind, index) => [kind.id, entries.filter((entry) => entry.sort === 'kind')[index]!.key]));
   const wanted = new Set(starter.collections.map((collection) => keyOf.get(collection.kind)!));
@@ -54,7 +54,7 @@ export function planSet({ state }: Pick<SetContext, 'state'>, starter: Starter, 
     noteKind: note?.informative ? note.id : undefined,
     collections: starter.collections.map((collection) => {
       const kind = keyOf.get(collection.kind)!;
-      const shared = collection.shared ? (state.liveCollections().find((one) => one.kind === kind) ?? null) : null;
+      const shared = collection.shared ? (state.contents.liveCollections().find((one) => one.kind === kind) ?? null) : null;
       return {
         ...{ wanted: collection, kind, shared },
         name: shared?.name ?? (name && !collection.shared ? `${name}: ${collection.name}` : collection.name),
@@ -69,7 +69,7 @@ export function buildCollections(context: SetContext, plan: SetPlan, setId: stri
   const { state, newId } = context;
   const changes: Change[] = [];
   const taken = new Set<string>();
-  const firstRank = Math.max(-1, ...state.liveCollections().map((one) => one.rank)) + 1;
+  const firstRank = Math.max(-1, ...state.contents.liveCollections().map((one) => one.rank)) + 1;
   for (const [index, { wanted, kind, name, prefix, shared }] of plan.collections.entries()) {
     if (shared) continue;
     const tracked = { id: newId(), projectId: state.id, revision: 1, withdrawn: false };

@@ -60,7 +60,7 @@ export class SetsService {
     let row!: SetValue;
     await this.ledger.change(project, async (state) => {
       assertFree(state, wish.name);
-      const rank = Math.max(-1, ...state.sets.map((set) => set.rank)) + 1;
+      const rank = Math.max(-1, ...state.contents.sets.map((set) => set.rank)) + 1;
       row = { id: this.clock.newId(), projectId: project, revision: 1, withdrawn: false, name: wish.name, rank };
       const plan = planSet({ state }, starter, wish);
       return { person, action: `Add the set ${wish.name}`, changes: [{ entity: 'set', before: null, after: row }, ...this.build(state, person, plan, row.id)] };
@@ -79,7 +79,7 @@ export class SetsService {
       const before = getSet(state, id);
       if (wish.name !== undefined && wish.name.toLowerCase() !== before.name.toLowerCase()) assertFree(state, wish.name);
       after = { ...before, name: wish.name ?? before.name, revision: before.revision + 1 };
-      if (wish.before !== undefined) after.rank = rankBefore(state.liveSets(), id, wish.before);
+      if (wish.before !== undefined) after.rank = rankBefore(state.contents.liveSets(), id, wish.before);
       if (after.name === before.name && after.rank === before.rank) return { person, action: '', changes: [] };
       const action = after.name === before.name ? `Move the set ${before.name}` : `Rename the set ${before.name} to ${after.name}`;
       return { person, action, changes: [{ entity: 'set', before, after }] };
@@ -89,7 +89,7 @@ export class SetsService {
 
   async planMerge(project: string, id: string, into: string | null): Promise<ReplyOf<typeof planMerge>> {
     const state = await this.states.get(project);
-    const counts = new Map(state.describeCollections().map((one) => [one.id, one.items]));
+    const counts = new Map(state.contents.describe(state.items).map((one) => [one.id, one.items]));
     return {
       steps: findSteps(state, id, into).map((step) => ({ collection: step.from.name, items: counts.get(step.from.id) ?? 0, into: step.into?.name ?? null })),
     };
@@ -120,12 +120,13 @@ export class SetsService {
       const after = { ...before, name: wish.name ?? before.name, prefix: wish.prefix ?? before.prefix, kind: wish.kind ?? before.kind };
       if (after.kind !== before.kind) assertOffered(state.scheme, after.kind);
       if (wish.set !== undefined) after.setId = wish.set === null ? null : getSet(state, wish.set).id;
-      if (wish.before !== undefined) after.rank = rankBefore(state.liveCollections(), id, wish.before);
+      if (wish.before !== undefined) after.rank = rankBefore(state.contents.liveCollections(), id, wish.before);
       if (JSON.stringify(after) === JSON.stringify(before)) return { person, action: '', changes: [] };
       const action = after.name === before.name ? `Change the collection ${before.name}` : `Rename the collection ${before.name} to ${after.name}`;
       return { person, action, changes: [{ entity: 'collection', before, after: { ...after, revision: before.revision + 1 } }] };
     });
-    return (await this.states.get(project)).describeCollections().find((one) => one.id === id)!;
+    const { contents, items } = await this.states.get(project);
+    return contents.describe(items).find((one) => one.id === id)!;
   }
 
   /** Withdraws a collection with all its items; their links stay with them, as history. */
@@ -147,7 +148,7 @@ export class SetsService {
 
   private build(state: ProjectState, person: string, plan: SetPlan, setId: string | null): Change[] {
     const context = { state, person, now: this.clock.now().toISOString(), newId: this.clock.newId };
-    return [...buildNewParts(state.id, state.schemeParts(), plan.parts, this.clock.newId), ...buildCollections(context, plan, setId)];
+    return [...buildNewParts(state.id, state.schemeNow.parts(), plan.parts, this.clock.newId), ...buildCollections(context, plan, setId)];
   }
 
   private async moveItems(state: ProjectState, person: string, from: CollectionValue, target: CollectionValue): Promise<Change[]> {
@@ -177,19 +178,19 @@ export function getStarter(id: string): Starter {
 }
 
 function getSet(state: ProjectState, id: string): SetValue {
-  const set = state.sets.find((one) => one.id === id && !one.withdrawn);
+  const set = state.contents.sets.find((one) => one.id === id && !one.withdrawn);
   if (!set) throw new CoombError('not-found', `There is no set ${id} in ${state.name}.`);
   return set;
 }
 
 function getCollection(state: ProjectState, id: string): CollectionValue {
-  const collection = state.collections.find((one) => one.id === id && !one.withdrawn);
+  const collection = state.contents.collections.find((one) => one.id === id && !one.withdrawn);
   if (!collection) throw new CoombError('not-found', `There is no collection ${id} in ${state.name}.`);
   return collection;
 }
 
 function assertFree(state: ProjectState, name: string): void {
-  if (state.liveSets().some((set) => set.name.toLowerCase() === name.toLowerCase()))
+  if (state.contents.liveSets().some((set) => set.name.toLowerCase() === name.toLowerCase()))
     throw new CoombError('input-invalid', `There is a set "${name}" already. Choose another name.`);
 }
 
@@ -207,7 +208,7 @@ function findSteps(state: ProjectState, id: string, into: string | null): MergeS
   getSet(state, id);
   if (into !== null) getSet(state, into);
   if (into === id) throw new CoombError('input-invalid', 'A set cannot be merged into itself.');
-  const all = state.liveCollections();
+  const all = state.contents.liveCollections();
   return all
     .filter((one) => one.setId === id)
     .map((from) => ({ from, into: all.find((one) => one.setId === into && one.kind === from.kind && one.holds === from.holds) ?? null }));

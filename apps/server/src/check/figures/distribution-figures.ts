@@ -38,7 +38,7 @@ export const testsPerRequirement = {
     );
   },
   collect: (state, [id]) => {
-    const counts = state.testCounts();
+    const counts = state.verifying.testCounts();
     return state.nodesOfKinds(state.scheme.verification.of.kinds).filter((node) => inClass(counts[node]!, id));
   },
 } satisfies FigureFamily;

@@ -226,7 +226,7 @@ export class ImportAgainService {
     const older = (await this.rows.findRows('source', [sourceId])).get(sourceId);
     if (!older || older.projectId !== state.id || older.withdrawn)
       throw new CoombError('not-found', 'The older version is not there any more; its import was undone.');
-    const collection = state.collections.find((one) => one.id === older.collectionId && !one.withdrawn);
+    const collection = state.contents.collections.find((one) => one.id === older.collectionId && !one.withdrawn);
     if (!collection) throw new CoombError('not-found', `The collection that ${older.name} went to is not there any more. Import the file into a new one.`);
     const lineage = older.lineageId ?? older.id;
     return { older, lineage, collection, partner: other ?? lineage };

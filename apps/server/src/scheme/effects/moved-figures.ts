@@ -49,7 +49,7 @@ export const movedRules: EffectFamily = {
     }
     for (const rule of plan.before.rules) {
       if (plan.after.rules.some((one) => one.id === rule.id)) continue;
-      const waived = [...plan.state.waivers.values()].filter((waiver) => waiver.rule === rule.id && plan.state.isActive(waiver));
+      const waived = [...plan.state.waivers.values()].filter((waiver) => waiver.rule === rule.id && plan.state.waivers.isActive(waiver));
       if (waived.length > 0)
         effects.push({
           id: `idle-waivers:${rule.id}`,
@@ -86,7 +86,7 @@ export const movedStates: EffectFamily = {
       graph: state.graph,
       items,
       latest: (item) => state.latest.get(item),
-      waived: (rule) => state.waivedItems(rule),
+      waived: (rule) => state.waivers.itemsWaived(rule),
     }).states();
     const now = state.allStates();
     const rows = now.flatMap((is, node) => (is === then[node] ? [] : [{ node, note: `${is} → ${then[node]}` }]));

@@ -31,7 +31,7 @@ export const retiredKinds: EffectFamily = {
                 });
           },
         });
-      const collections = plan.state.liveCollections().filter((collection) => collection.kind === key);
+      const collections = plan.state.contents.liveCollections().filter((collection) => collection.kind === key);
       if (collections.length > 0 && near.length > 0)
         effects.push({
           id: `retired-kind-of-new:${key}`,
