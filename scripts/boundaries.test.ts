@@ -178,9 +178,9 @@ describe('features of the web application', () => {
     register: ['acting'],
     scheme: ['section'],
     search: ['acting'],
-    structure: ['matrix'],
+    structure: ['acting', 'matrix'],
     suspects: ['acting'],
-    'trace-tree': ['linking'],
+    'trace-tree': ['acting', 'linking'],
     'item-sheet': ['linking'],
   };
 

@@ -14,6 +14,7 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { Page } from '../../shared/ui/page';
 import { Reference, useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
+import { AsRegister } from '../acting/AsRegister';
 import { HandOnDialog } from '../acting/dialogs';
 import { buildImpactRows, sayWay } from './impact-rows';
 import { ImpactLine } from './ImpactLine';
@@ -58,6 +59,7 @@ export function ImpactPage() {
   const byKey = new Map(rows.flatMap((_, index) => (itemAt(index) ? [[keyAt(rows, index), itemAt(index)!] as const] : [])));
   const kept = new Set([...chosen].filter((key) => byKey.has(key)));
   const targets = [...new Map((kept.size > 0 ? [...kept].map((key) => byKey.get(key)!) : ofMarked ? [ofMarked] : []).map((item) => [item.id, item])).values()];
+  const touched = useMemo(() => (impact.data && items.length > 0 ? itemsTouched(impact.data) : []), [impact.data, items.length]);
   useAtHand(targets);
   const keys: Record<string, () => unknown> = {
     Enter: () => ofMarked && navigate(itemAddress(ofMarked.reference)),
@@ -100,6 +102,7 @@ export function ImpactPage() {
             ]}
             onChange={(value) => set({ shape: value as 'list' })}
           />
+          <AsRegister items={kept.size > 0 ? targets : touched} />
           {shape !== 'section' && (
             <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={keys.h}>
               {kept.size > 0 ? `Hand ${figure(targets.length)} on…` : 'Hand on…'}
@@ -215,6 +218,11 @@ export function ImpactPage() {
     </Page>
   );
 }
+
+/** All that a change would touch, each once: what lies on either side, and what evidence would say otherwise. */
+const itemsTouched = ({ upstream, downstream, stale }: NonNullable<ReturnType<typeof useImpact>['data']>) => [
+  ...new Map([...downstream.items, ...upstream.items, ...stale].map(({ item }) => [item.id, item])).values(),
+];
 
 /** Names a row: an item may stand in several parts of the list. */
 function keyAt(rows: ReturnType<typeof buildImpactRows>, index: number): string {

@@ -2,6 +2,7 @@ import { type AffectedItem, getProject, giveErrands, listPersons, readImpact } f
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { namedAsRegister } from '../../testing/as-register';
 import { aBrief, answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { ImpactPage } from './ImpactPage';
 
@@ -42,6 +43,16 @@ describe('impact', () => {
     expect(await screen.findByText('Which items would change?')).toBeTruthy();
     await userEvent.type(screen.getByLabelText('References of further items'), 'SYS-001 SYS-007{Enter}');
     await waitFor(() => expect(sentTo(/impact$/).at(-1)).toEqual({ items: ['SYS-001', 'SYS-007'] }));
+  });
+
+  it('opens what would be touched as a register, or what is chosen of it', async () => {
+    open();
+    await rows();
+    expect(namedAsRegister()).toEqual(['SYS-002', 'SYS-003', 'SYS-009']);
+    screen.getByRole('grid').focus();
+    await userEvent.keyboard('{End} ');
+    await screen.findByRole('button', { name: 'Hand 1 on…' });
+    expect(namedAsRegister()).toEqual(['SYS-003']);
   });
 
   it('says what would become of links and evidence, and by which way each item is reached', async () => {

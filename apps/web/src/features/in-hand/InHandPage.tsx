@@ -17,6 +17,7 @@ import { Page } from '../../shared/ui/page';
 import { PersonMark } from '../../shared/ui/person-mark';
 import { Reference, useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
+import { AsRegister } from '../acting/AsRegister';
 import { HandOnDialog } from '../acting/dialogs';
 import { useErrands, useGiveErrands, useSettleErrands } from '../acting/queries';
 import { errandWords, sayFinding } from './errand-words';
@@ -99,6 +100,7 @@ export function InHandPage() {
               also what is done
             </Checkbox.Label>
           </Checkbox.Root>
+          <AsRegister items={[...new Map((kept.length > 0 ? kept : rows).map(({ about }) => [about.id, about])).values()]} />
           <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={take}>
             Take on
           </Button>

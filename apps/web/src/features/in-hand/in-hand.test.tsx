@@ -2,6 +2,7 @@ import { type Errand, getProject, giveErrands, listErrands, listPersons, settleE
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { namedAsRegister } from '../../testing/as-register';
 import { aBrief, answer, aProject, idOf, presentAddress, sentTo, show, usePage } from '../../testing/page';
 import { errandWords, ruleOf } from './errand-words';
 import { InHandPage } from './InHandPage';
@@ -37,6 +38,12 @@ describe('what is in hand', () => {
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'In whose hand' }), 'handed on by me');
     await waitFor(async () => expect(await rows()).toEqual(['mend SYS-002']));
     expect(presentAddress()).toContain('whose=given');
+  });
+
+  it('opens its items as a register', async () => {
+    show(<InHandPage />);
+    await rows();
+    expect(namedAsRegister()).toEqual(['SYS-001', 'SYS-003']);
   });
 
   it('is said to be done by one key, many at once', async () => {

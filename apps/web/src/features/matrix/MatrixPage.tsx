@@ -25,6 +25,7 @@ import { Matrix } from './Matrix';
 import { buildMatrixSides, type MatrixSide } from './matrix-sides';
 import { useMatrix } from './queries';
 import { SaveMatrix } from './SaveMatrix';
+import { AsRegister } from '../acting/AsRegister';
 import { SideForm, type SideAsked } from './SideForm';
 import { useCompared } from './use-compared';
 import { foldSide, levelOptions, useFold } from './use-fold';
@@ -173,6 +174,12 @@ export function MatrixPage() {
       )}
     </>
   );
+  const choicesAndMore = (
+    <>
+      {choices}
+      <RowsAsRegister outline={data} side={sides.row} />
+    </>
+  );
   return (
     <Page
       lead={`${compared ? `${figure(compared.counts[1])} came, ${figure(compared.counts[2])} went since change ${asked.since}` : counted(sides.shown, marks.length > 0 ? 'mark' : 'link')}${outline.isThrough && sides.outside > 0 ? `; ${figure(sides.outside)} more beyond the lens` : ''}${
@@ -215,7 +222,7 @@ export function MatrixPage() {
     >
       <Box display="flex" flexDirection="column" h="100%">
         {compared ? (
-          <ComparedBar counts={compared.counts}>{choices}</ComparedBar>
+          <ComparedBar counts={compared.counts}>{choicesAndMore}</ComparedBar>
         ) : (
           <MarksBar
             isEvery={marks.length === 0}
@@ -224,7 +231,7 @@ export function MatrixPage() {
             kinds={{ rows: kindsOf(data, sides.row), columns: kindsOf(data, sides.column) }}
             onChange={(next) => set({ marks: writeMarks(next) })}
           >
-            {choices}
+            {choicesAndMore}
           </MarksBar>
         )}
         <Box flex="1" minH="0">
@@ -250,6 +257,15 @@ export function MatrixPage() {
       </Box>
     </Page>
   );
+}
+
+/** The items that stand as rows: those without links where gaps only are shown. */
+function RowsAsRegister({ outline, side }: { outline: OutlineReply; side: MatrixSide }) {
+  const items = useMemo(() => {
+    const rows = [...new Set(side.rows)].filter((row) => row >= 0 && !outline.heading[row]);
+    return rows.map((row) => ({ reference: outline.reference[row]!, kind: outline.kinds[outline.kind[row]!]! }));
+  }, [outline, side]);
+  return <AsRegister items={items} label="Rows as a register" />;
 }
 
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;

@@ -17,6 +17,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { outlineOf } from '../../testing/outline';
+import { namedAsRegister } from '../../testing/as-register';
 import { answer, aProject, idOf, presentAddress, sentTo, show, usePage } from '../../testing/page';
 import { MatrixPage } from './MatrixPage';
 
@@ -91,6 +92,11 @@ describe('the matrix', () => {
     press(grid, 'g');
     expect(stands()).toBe('REQ-2 × TC-1: no link');
     expect(grid.getAttribute('aria-rowcount')).toBe('3');
+  });
+
+  it('opens its rows as a register', async () => {
+    await open();
+    expect(namedAsRegister('Rows as a register')).toEqual(['REQ-1', 'REQ-2']);
   });
 
   it('links and unlinks the two items of a cell', async () => {

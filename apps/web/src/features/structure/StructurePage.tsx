@@ -16,6 +16,7 @@ import { writeMarks } from '../matrix/address';
 import { glyphsOf } from '../matrix/glyphs';
 import { MarksBar } from '../matrix/MarksBar';
 import { isItemLine } from '../matrix/matrix-sides';
+import { AsRegister } from '../acting/AsRegister';
 import { SideForm } from '../matrix/SideForm';
 import { Weights } from './Weights';
 import { structureAddress } from './address';
@@ -100,8 +101,10 @@ export function StructurePage() {
       structure
         .rowsOf(thing)
         .filter((row) => !data.heading[row])
-        .map((row) => ({ id: data.id[row]!, kind: data.kinds[data.kind[row]!]! })),
+        .map((row) => ({ id: data.id[row]!, reference: data.reference[row]!, kind: data.kinds[data.kind[row]!]! })),
     );
+  const block = blocks.find(({ start, size }) => at.row >= start && at.row < start + size);
+  const blockItems = block && block.size > 1 ? itemsOf(sequence.slice(block.start, block.start + block.size)) : [];
   const groupsOfThings = () => {
     const members = new Map<number, number[]>();
     group!.forEach((number, thing) => members.set(number, [...(members.get(number) ?? []), thing]));
@@ -335,6 +338,10 @@ export function StructurePage() {
                   />
                 )}
                 <Flex gap="1" mt="2" wrap="wrap">
+                  {blockItems.length > 0 && (
+                    <AsRegister items={blockItems} label={block!.look === 'cycle' ? 'Its cycle as a register' : 'Its group as a register'} />
+                  )}
+                  <AsRegister items={itemsOf([...things.keys()])} label="All as a register" />
                   {things[one]!.name && (
                     <Button size="2xs" variant="outline" title="O" onClick={() => open(things[one]!.name)}>
                       Open

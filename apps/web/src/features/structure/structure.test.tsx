@@ -15,6 +15,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { outlineOf } from '../../testing/outline';
+import { namedAsRegister } from '../../testing/as-register';
 import { answer, aProject, idOf, presentAddress, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { StructurePage } from './StructurePage';
 
@@ -105,6 +106,17 @@ describe('the structure', () => {
     await userEvent.click(screen.getByRole('button', { name: 'DRIVE → GATE 1' }));
     expect(screen.getByText('DRIVE on GATE')).toBeTruthy();
     expect(sentTo(/structure\/order$/)).toMatchObject([{ nodes: 3, from: [0, 1, 2], to: [1, 0, 0], weight: [1, 1, 1], seconds: 10, seed: 1 }]);
+  });
+
+  it('opens its things, and those of a cycle, as registers', async () => {
+    const grid = await open('&by=order');
+    await screen.findByText('A cycle of 2 things');
+    expect(namedAsRegister('All as a register').toSorted()).toEqual(['DRIVE', 'GATE', 'SLUICE']);
+    expect(namedAsRegister('Its cycle as a register').toSorted()).toEqual(['DRIVE', 'GATE']);
+    press(grid, 'End');
+    press(grid, 'ArrowDown');
+    press(grid, 'ArrowDown');
+    await waitFor(() => expect(screen.queryByRole('link', { name: 'Its cycle as a register' })).toBeNull());
   });
 
   it('says what went wrong, and orders again', async () => {

@@ -10,6 +10,7 @@ import { notify } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { WorkList } from '../../shared/ui/work-list';
+import { AsRegister } from '../acting/AsRegister';
 import { HandOnDialog, ReasonDialog } from '../acting/dialogs';
 import { useConfirm } from '../acting/queries';
 import { DifferencePane } from './DifferencePane';
@@ -83,6 +84,12 @@ export function SuspectsPage() {
         of its links.
       </EmptyState>
     );
+  /** What the links join that are chosen, or all that are listed; each once. */
+  const endsOf = (only: ReadonlySet<string> | undefined) => [
+    ...new Map(
+      [...present].filter(([id]) => !only || only.has(id)).flatMap(([, { group, link }]) => [group.item, link.other].map((item) => [item.id, item] as const)),
+    ).values(),
+  ];
   /** Of a link that is kept for its one end, or lit for it, the other is faint where it is not seen. */
   const faintRow = (index: number) => {
     const { link } = rows[index]!;
@@ -95,6 +102,7 @@ export function SuspectsPage() {
       lead={`${counted(links, 'link')} from ${counted(total, 'change')}${total > groups.length ? `; the newest ${figure(groups.length)} are listed` : ''}${part.lens ? `, of which an end is seen through “${through?.name ?? 'the lens'}”` : says ? `. ${says}` : ''}`}
       actions={
         <>
+          <AsRegister items={endsOf(kept.size > 0 ? kept : undefined)} />
           <Button size="xs" variant="outline" disabled={!row} onClick={keys.g}>
             All of this change
           </Button>

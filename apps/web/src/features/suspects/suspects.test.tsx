@@ -2,6 +2,7 @@ import { confirmLinks, getItem, getLinkDifference, getProject, listPersons, list
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { namedAsRegister } from '../../testing/as-register';
 import { aBrief, answer, aProject, idOf, Refusal, sentTo, show, usePage } from '../../testing/page';
 import { SuspectsPage } from './SuspectsPage';
 
@@ -48,6 +49,12 @@ describe('the suspect queue', () => {
     within(await screen.findByRole('grid', { name: 'Suspect links' }))
       .getAllByRole('row')
       .filter((row) => row.dataset.name !== undefined);
+
+  it('opens what the links join as a register, each item once', async () => {
+    show(<SuspectsPage />);
+    await rows();
+    expect(namedAsRegister()).toEqual(['SYS-050', 'SYS-001', 'SYS-002', 'SYS-060', 'SYS-003']);
+  });
 
   it('shows each change with its links, and what changed beside the marked one', async () => {
     show(<SuspectsPage />);

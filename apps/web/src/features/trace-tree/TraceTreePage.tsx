@@ -17,6 +17,7 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { useKeepDrawing } from '../../shared/drawing/made-queries';
+import { AsRegister } from '../acting/AsRegister';
 import { AddRelated } from '../linking/AddRelated';
 import { useTrace } from './queries';
 import { buildTreeDrawing } from './tree-drawing';
@@ -237,6 +238,7 @@ function TraceTree({ root }: { root: string }) {
             >
               Keep as a drawing
             </Button>
+            <AsRegister items={[...new Map(drawing.placeOf.map(({ item }) => [item.id, item])).values()]} />
             <Button size="2xs" variant="outline" onClick={() => setAdding(true)}>
               Add a related item…
             </Button>

@@ -65,9 +65,14 @@ export function WorkList({
     return next;
   };
   const go = (to: number, choose: boolean) => {
-    let next = Math.max(0, Math.min(count - 1, to));
     const by = Math.sign(to - marked) || 1;
-    while (next > 0 && next < count - 1 && isHeading(next)) next += by;
+    const seek = (from: number, step: number) => {
+      for (let at = from; at >= 0 && at < count; at += step) if (!isHeading(at)) return at;
+      return undefined;
+    };
+    const from = Math.max(0, Math.min(count - 1, to));
+    // A list may begin and end with a heading: the nearest row is meant.
+    const next = seek(from, by) ?? seek(from, -by) ?? marked;
     if (choose) onChoose(withRange(marked, next));
     onMark(next);
     virtual.scrollToIndex(next);
