@@ -78,6 +78,8 @@ export const makeGroups = endpoint({
     reversed: z.boolean(),
     /** Where they go, if not to the home of their kind. */
     collection: idSchema.optional(),
+    /** Name of a new set: each group gets a collection of its own there, and its item stands in it. */
+    set: z.string().trim().min(1).max(120).optional(),
     groups: z
       .array(z.object({ title: z.string().trim().min(1).max(500), items: z.array(idSchema).min(1).max(MOST_THINGS) }))
       .min(1)

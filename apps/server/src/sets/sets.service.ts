@@ -9,6 +9,7 @@ import { LedgerService } from '../changes/ledger.service.js';
 import type { ProjectState } from '../project-state/project-state.js';
 import { ProjectStates } from '../project-state/project-states.js';
 import { buildNewParts } from '../project-state/scheme-parts.js';
+import { assertFree } from './assert-free.js';
 import { buildCollections, planSet, type SetPlan } from './build-set.js';
 
 interface SetWish {
@@ -59,7 +60,7 @@ export class SetsService {
     const starter = getStarter(wish.starter);
     let row!: SetValue;
     await this.ledger.change(project, async (state) => {
-      assertFree(state, wish.name);
+      assertFree(state.contents, wish.name);
       const rank = Math.max(-1, ...state.contents.sets.map((set) => set.rank)) + 1;
       row = { id: this.clock.newId(), projectId: project, revision: 1, withdrawn: false, name: wish.name, rank };
       const plan = planSet({ state }, starter, wish);
@@ -77,7 +78,7 @@ export class SetsService {
     let after!: SetValue;
     await this.ledger.change(project, async (state) => {
       const before = getSet(state, id);
-      if (wish.name !== undefined && wish.name.toLowerCase() !== before.name.toLowerCase()) assertFree(state, wish.name);
+      if (wish.name !== undefined && wish.name.toLowerCase() !== before.name.toLowerCase()) assertFree(state.contents, wish.name);
       after = { ...before, name: wish.name ?? before.name, revision: before.revision + 1 };
       if (wish.before !== undefined) after.rank = rankBefore(state.contents.liveSets(), id, wish.before);
       if (after.name === before.name && after.rank === before.rank) return { person, action: '', changes: [] };
@@ -187,11 +188,6 @@ function getCollection(state: ProjectState, id: string): CollectionValue {
   const collection = state.contents.collections.find((one) => one.id === id && !one.withdrawn);
   if (!collection) throw new CoombError('not-found', `There is no collection ${id} in ${state.name}.`);
   return collection;
-}
-
-function assertFree(state: ProjectState, name: string): void {
-  if (state.contents.liveSets().some((set) => set.name.toLowerCase() === name.toLowerCase()))
-    throw new CoombError('input-invalid', `There is a set "${name}" already. Choose another name.`);
 }
 
 /** A rank right before another of an order, or behind all. */

@@ -165,6 +165,21 @@ describe('structures', () => {
     expect((await client.call(listChanges, { params: { project }, query: {} }))[0]!.action).toBe('Make 2 items of groups, with 3 links');
     await client.call(undo, { params: { project } });
     expect((await client.call(getProject, { params: { project } })).collections.find(({ id }) => id === design)!.items).toBe(before);
+    // Kept as a set, each group has a collection of its own; the model stays where it is.
+    const apart = await make({ set: 'Proposal', groups: [...groups, { title: 'Sensing', items: [b] }] });
+    const { sets, collections } = await client.call(getProject, { params: { project } });
+    const own = collections.filter(({ set }) => set === sets.find(({ name }) => name === 'Proposal')!.id);
+    expect(own.map(({ name, prefix, kind, items }) => [name, prefix, kind, items])).toEqual([
+      ['Sensing', 'SEN', 'component', 1],
+      ['Drive', 'DRI', 'component', 1],
+      ['Sensing', 'SEN2', 'component', 1],
+    ]);
+    expect(apart.items.map(({ reference }) => reference)).toEqual(['SEN-001', 'DRI-001', 'SEN2-001']);
+    expect(collections.find(({ id }) => id === design)!.items).toBe(before);
+    await expect(make({ set: 'proposal' })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('set "proposal"') });
+    await client.call(undo, { params: { project } });
+    const after = await client.call(getProject, { params: { project } });
+    expect([after.sets, after.collections.map(({ id }) => id)]).toEqual([[], collections.filter(({ set }) => set === null).map(({ id }) => id)]);
     await expect(make({ groups: [{ title: 'X', items: [other.id] }] })).rejects.toMatchObject({ code: 'link-not-allowed' });
     await expect(make({ linkKind: 'nothing' })).rejects.toMatchObject({ code: 'input-invalid' });
     await expect(make({ kind: 'nothing' })).rejects.toMatchObject({ code: 'input-invalid', message: expect.stringContaining('There is no kind "nothing"') });

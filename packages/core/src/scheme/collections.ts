@@ -9,8 +9,8 @@ export function holdsOf(kind: Kind | undefined): 'specification' | 'model' | 'te
 
 const SHORTEST = 4;
 
-/** A prefix for references of a kind: the initials of its name, or its first letters; REQ for a requirement. */
-export function prefixOf(kind: Kind | undefined): string {
+/** A prefix for references of a kind, or of anything that is called something: the initials of its name, or its first letters; REQ for a requirement. */
+export function prefixOf(kind: Pick<Kind, 'label'> | undefined): string {
   const words = (kind?.label ?? '')
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

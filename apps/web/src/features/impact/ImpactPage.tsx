@@ -102,7 +102,7 @@ export function ImpactPage() {
             ]}
             onChange={(value) => set({ shape: value as 'list' })}
           />
-          <AsRegister items={kept.size > 0 ? targets : touched} />
+          <AsRegister size="xs" items={kept.size > 0 ? targets : touched} />
           {shape !== 'section' && (
             <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={keys.h}>
               {kept.size > 0 ? `Hand ${figure(targets.length)} on…` : 'Hand on…'}

@@ -100,7 +100,7 @@ export function InHandPage() {
               also what is done
             </Checkbox.Label>
           </Checkbox.Root>
-          <AsRegister items={[...new Map((kept.length > 0 ? kept : rows).map(({ about }) => [about.id, about])).values()]} />
+          <AsRegister size="xs" items={[...new Map((kept.length > 0 ? kept : rows).map(({ about }) => [about.id, about])).values()]} />
           <Button size="xs" variant="outline" disabled={targets.length === 0} onClick={take}>
             Take on
           </Button>

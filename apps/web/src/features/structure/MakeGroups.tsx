@@ -40,6 +40,8 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
   // What performs something is what functions are grouped for, where the scheme knows it.
   const first = [...ways].find(([, { linkKind }]) => linkKind.role === 'allocates') ?? [...ways][0];
   const [chosen, setChosen] = useState('');
+  const [place, setPlace] = useState<'home' | 'set'>('home');
+  const [set, setSet] = useState('Proposed groups');
   const way = ways.get(chosen) ?? first?.[1];
   const [titles, setTitles] = useState(() => groups.map(({ title }) => title));
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set(groups.flatMap(({ items }, at) => (items.length < 2 ? [at] : []))));
@@ -62,18 +64,19 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
       wide
       says={
         way
-          ? `${counted(taken.length, 'item')} will be made, with ${counted(linked.length, 'link')}: one change, one undo.${
+          ? `${counted(taken.length, 'item')} will be made, with ${counted(linked.length, 'link')}: one change, one undo.${place === 'set' ? ` Each stands in a collection of its own, in the new set; nothing else is moved.` : ''}${
               all.length > linked.length ? ` ${figure(all.length - linked.length)} in the groups may not be linked so and are left out.` : ''
             }`
           : 'No kind of link joins what is in the groups with such an item.'
       }
       verb="Make them"
       busy={make.isPending}
-      disabled={!way || linked.length === 0 || taken.some(({ title }) => title === '')}
+      disabled={!way || linked.length === 0 || taken.some(({ title }) => title === '') || (place === 'set' && set.trim() === '')}
       onDo={() =>
         make.mutate(
           {
             ...{ kind, linkKind: way!.linkKind.id, reversed: way!.reversed, dryRun: false },
+            ...(place === 'set' && { set: set.trim() }),
             groups: taken.map(({ title, items }) => ({ title, items: items.map(({ id }) => id) })),
           },
           { onSuccess: onClose },
@@ -99,6 +102,19 @@ function MakeDialog({ groups, onClose }: { groups: readonly MadeGroup[]; onClose
           }))}
           onChange={setChosen}
         />
+      </Flex>
+      <Flex gap="2">
+        <Choice
+          label="Where the new items stand"
+          value={place}
+          width="100%"
+          options={[
+            { value: 'home', label: 'where such items stand' },
+            { value: 'set', label: 'each in a collection of its own, in a new set' },
+          ]}
+          onChange={(value) => setPlace(value as 'home')}
+        />
+        {place === 'set' && <Input size="xs" aria-label="Name of the set" value={set} maxLength={120} onChange={(event) => setSet(event.target.value)} />}
       </Flex>
       <Box maxH="300px" overflowY="auto">
         {groups.map(({ items }, at) => (

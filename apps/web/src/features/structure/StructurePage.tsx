@@ -321,6 +321,9 @@ export function StructurePage() {
               ) : (
                 <NotDone error={proposal.error} onAgain={() => void proposal.refetch()} />
               ))}
+            <Box mt="3">
+              <AsRegister items={itemsOf([...things.keys()])} label="All as a register" />
+            </Box>
             {things.length > 0 && (
               <Box mt="4" borderTopWidth="1px" pt="2">
                 <Box fontSize="13px" fontWeight="600" aria-live="polite">
@@ -341,7 +344,6 @@ export function StructurePage() {
                   {blockItems.length > 0 && (
                     <AsRegister items={blockItems} label={block!.look === 'cycle' ? 'Its cycle as a register' : 'Its group as a register'} />
                   )}
-                  <AsRegister items={itemsOf([...things.keys()])} label="All as a register" />
                   {things[one]!.name && (
                     <Button size="2xs" variant="outline" title="O" onClick={() => open(things[one]!.name)}>
                       Open

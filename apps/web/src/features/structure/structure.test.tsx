@@ -163,6 +163,15 @@ describe('the structure', () => {
     await waitFor(() => expect(sentTo(/structure\/make$/)).toHaveLength(1));
     expect(sentTo(/structure\/make$/)[0]).toMatchObject({ groups: [{ title: 'Sensing', items: [expect.any(String), expect.any(String)] }] });
     expect(await screen.findByText(/CMP-0 made, with 2 links/)).toBeTruthy();
+    expect(sentTo(/structure\/make$/)[0]).not.toHaveProperty('set');
+
+    await userEvent.click(screen.getByRole('button', { name: 'As items…' }));
+    await userEvent.selectOptions(await screen.findByRole('combobox', { name: 'Where the new items stand' }), 'each in a collection of its own, in a new set');
+    await userEvent.clear(screen.getByLabelText('Name of the set'));
+    expect((screen.getByRole('button', { name: 'Make them' }) as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.type(screen.getByLabelText('Name of the set'), 'Proposal');
+    await userEvent.click(screen.getByRole('button', { name: 'Make them' }));
+    await waitFor(() => expect(sentTo(/structure\/make$/)[1]).toMatchObject({ set: 'Proposal' }));
   });
 
   it('weighs dependencies of each kind as is said', async () => {

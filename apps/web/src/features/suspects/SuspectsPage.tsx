@@ -102,7 +102,7 @@ export function SuspectsPage() {
       lead={`${counted(links, 'link')} from ${counted(total, 'change')}${total > groups.length ? `; the newest ${figure(groups.length)} are listed` : ''}${part.lens ? `, of which an end is seen through “${through?.name ?? 'the lens'}”` : says ? `. ${says}` : ''}`}
       actions={
         <>
-          <AsRegister items={endsOf(kept.size > 0 ? kept : undefined)} />
+          <AsRegister size="xs" items={endsOf(kept.size > 0 ? kept : undefined)} />
           <Button size="xs" variant="outline" disabled={!row} onClick={keys.g}>
             All of this change
           </Button>
