@@ -70,6 +70,7 @@ describe('the OpenAPI document', () => {
       ['project', 'path', true],
       ['words', 'query', true],
       ['most', 'query', false],
+      ['lens', 'query', false],
       ['asOf', 'query', false],
     ]);
   });

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { useTaken } from '../../shared/marks/drag-items';
 import { useRestingFocus } from '../../shared/ui/use-resting-focus';
 import { useSize } from '../../shared/ui/use-size';
+import { useDrawnRows } from './drawn-rows';
 import { type GridColumn, gridStyles, type GroupRow, NUMBER, Row, Tallies } from './GridRow';
 import { type Area, areaOf, type Spot, steps } from './selection';
 
@@ -80,11 +81,13 @@ export function Grid(props: Props) {
   // change what it says.
   const slots = useRef(1);
   slots.current = Math.max(slots.current, last - first + 1);
-  const inSlots = rows.toSorted((a, b) => (a.index % slots.current) - (b.index % slots.current));
   const held = lefts[frozen]!;
   const inSight = across.getVirtualItems();
   const [firstShown, lastShown] = [inSight[0]?.index ?? 0, inSight.at(-1)?.index ?? -1];
   const shownColumns = useMemo(() => Array.from({ length: lastShown - firstShown + 1 }, (_, by) => frozen + firstShown + by), [firstShown, lastShown, frozen]);
+  const isUpwards = virtual.scrollDirection === 'backward';
+  const drawn = useDrawnRows({ first, last, slots: slots.current, columns: shownColumns, isUpwards }, virtual.isScrolling || across.isScrolling);
+  const inSlots = rows.length === 0 ? [] : [...drawn].sort(([a], [b]) => a - b);
   // Heads are drawn anew when they change, not whenever one scrolls.
   const [heldHeads, otherHeads] = useMemo(() => {
     const draw = (index: number) => (
@@ -194,22 +197,22 @@ export function Grid(props: Props) {
           </Box>
           {otherHeads}
         </Flex>
-        {inSlots.map(({ index, start }) => {
+        {inSlots.map(([slot, { index, columns: shown }]) => {
           const row = rowAt(index);
           const isInArea = index >= area.top && index <= area.bottom;
           return (
             <Row
-              key={index % slots.current}
+              key={slot}
               row={row}
               index={index}
               number={numberAt(index)}
-              top={HEAD + start}
+              top={HEAD + index * rowHeight}
               height={rowHeight}
               groupWidth={width - 20}
               columns={columns}
               lefts={lefts}
               frozen={frozen}
-              shown={shownColumns}
+              shown={shown}
               at={at.row === index ? at.column : -1}
               chosenFrom={isInArea ? area.left : -1}
               chosenTo={isInArea ? area.right : -2}
