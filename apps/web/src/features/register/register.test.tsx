@@ -79,6 +79,21 @@ describe('a register', () => {
     await waitFor(() => expect((sentTo(/items\/change/)[0] as { items: string[] }).items).toEqual(Array.from({ length: total }, (_, at) => item(at + 1))));
   });
 
+  it('tells a text that is cut whole while one points at it, and no longer once one scrolls', async () => {
+    const grid = await openRegister();
+    const [short, long] = [0, 1].map((row) => cell(row, 1).querySelector('.t')!);
+    Object.defineProperty(long, 'scrollWidth', { value: 2000 });
+    fireEvent.pointerOver(short!);
+    expect(short!.getAttribute('title')).toBeNull();
+    fireEvent.pointerOver(long!);
+    expect(long!.getAttribute('title')).toBe('Item 2');
+    fireEvent.scroll(grid);
+    expect(long!.getAttribute('title')).toBeNull();
+    fireEvent.pointerOver(long!);
+    fireEvent.pointerOver(short!);
+    expect(long!.getAttribute('title')).toBeNull();
+  });
+
   it('is copied as spreadsheets take it', async () => {
     const grid = await openRegister();
     await userEvent.keyboard('{ArrowRight}{Shift>}{ArrowRight}{ArrowDown}{/Shift}');
