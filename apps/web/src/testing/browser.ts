@@ -23,3 +23,8 @@ globalThis.IntersectionObserver ??= class {
   unobserve() {}
   disconnect() {}
 } as unknown as typeof IntersectionObserver;
+
+// Files share a process, and so a window: what one of them kept there is gone for the next.
+localStorage.clear();
+sessionStorage.clear();
+document.body.replaceChildren();
