@@ -12,10 +12,11 @@ import {
   listPersons,
   listSavedViews,
   listSuspects,
-  lookThrough,
+  lookThrough as lookThroughEndpoint,
   readImpact,
 } from '@coomb/contract';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DrawingsPage } from './features/drawings/DrawingsPage';
 import { FindingsPage } from './features/findings/FindingsPage';
@@ -24,6 +25,7 @@ import { InHandPage } from './features/in-hand/InHandPage';
 import { RealisationPage } from './features/realisation/RealisationPage';
 import { SearchPage } from './features/search/SearchPage';
 import { SuspectsPage } from './features/suspects/SuspectsPage';
+import { lookThrough } from './shared/lens/through';
 import { outlineOf } from './testing/outline';
 import { aBrief, answer, aProject, idOf, Refusal, show, usePage } from './testing/page';
 
@@ -48,7 +50,7 @@ describe('looking through a lens', () => {
     answer(getProject, aProject);
     answer(listPersons, []);
     answer(listSavedViews, []);
-    answer(lookThrough, { seq: 1, name: 'Gates', items: 1, nodes: [1], linksWithin: 0, linksAcross: 1, unknown: [] });
+    answer(lookThroughEndpoint, { seq: 1, name: 'Gates', items: 1, nodes: [1], linksWithin: 0, linksAcross: 1, unknown: [] });
   });
   afterEach(() => sessionStorage.clear());
 
@@ -86,11 +88,23 @@ describe('looking through a lens', () => {
       expect(screen.getByText(/Figures of everything/)).toBeTruthy();
     });
 
+    it('that were chosen are chosen no more through another lens: nothing is done unseen', async () => {
+      show(<FindingsPage />);
+      await told('Findings');
+      screen.getByRole('grid').focus();
+      await userEvent.keyboard('{Control>}a{/Control}');
+      expect(await screen.findByText('3 chosen of 3')).toBeTruthy();
+      act(() => lookThrough(aProject.id, { lens, mode: 'only' }));
+      await screen.findByText(/Figures of what is seen through “Gates” only/);
+      expect(screen.queryByText('3 chosen of 3')).toBeNull();
+      expect(screen.getByText('3 findings')).toBeTruthy();
+    });
+
     it('are of everything, without a lens or where it is kept no more', async () => {
       show(<FindingsPage />).unmount();
       expect(screen.queryByText(/Figures of/)).toBeNull();
       look('only');
-      answer(lookThrough, () => {
+      answer(lookThroughEndpoint, () => {
         throw new Refusal('not-found', 'This lens is not kept any more.', 404);
       });
       show(<FindingsPage />);

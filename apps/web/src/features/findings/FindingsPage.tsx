@@ -18,6 +18,7 @@ import { EmptyState, ErrorNote, Loading } from '../../shared/ui/feedback';
 import { notify, notifyError } from '../../shared/ui/notices';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
+import { useWhile } from '../../shared/ui/use-while';
 import { readPlaces, unreadKey, unreadPlaces } from '../../shared/ui/unread';
 import { WorkList } from '../../shared/ui/work-list';
 import { type Act, ActBar } from '../acting/ActBar';
@@ -50,6 +51,8 @@ const WINDOW = 1000;
 /** Whether a link would mend it: the bench helps there. */
 const isOpenEnd = ({ rule }: Finding) => rule.startsWith('gap:') || rule === 'alone-without';
 
+const NOTHING: ReadonlyMap<string, Finding> = new Map();
+
 /** What is found between two items is found at both. */
 const isSeenFinding = (found: Finding | undefined, isSeen: (item: string) => boolean) =>
   found === undefined || isSeen(found.item.id) || (found.other !== null && isSeen(found.other.id));
@@ -61,10 +64,11 @@ export function FindingsPage() {
   const itemAddress = useItemAddress();
   const [{ rule, state, collection, words, trend }, set] = useAddress(address);
   const [marked, setMarked] = useState(0);
-  const [known, setKnown] = useState<ReadonlyMap<string, Finding>>(new Map());
   const [asking, setAsking] = useState<Act>();
   const { part, says } = useFiguresLens();
   const through = useIsSeen();
+  // What was chosen through another lens may not be in sight: nothing is done with it unseen.
+  const [known, setKnown] = useWhile<ReadonlyMap<string, Finding>>(NOTHING, part.lens ?? '');
   const wish = { rule, state, collection, words, lens: part.lens };
   const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
   const others = useOthersByItem();
