@@ -15,6 +15,7 @@ import { OneLine } from '../../shared/ui/one-line';
 import { Page } from '../../shared/ui/page';
 import { useItemAddress } from '../../shared/ui/reference';
 import { unreadKey, unreadPlaces } from '../../shared/ui/unread';
+import { useWhile } from '../../shared/ui/use-while';
 import { WorkList } from '../../shared/ui/work-list';
 import { ReasonDialog } from '../acting/dialogs';
 import { useConfirm } from '../acting/queries';
@@ -34,6 +35,8 @@ const address = linkFilter.extend({
 });
 const MOST_AT_ONCE = 5000;
 
+const NOTHING: ReadonlySet<string> = new Set();
+
 /** Every link of the project in one list. */
 export function AllLinksPage() {
   const project = useProject();
@@ -46,7 +49,8 @@ export function AllLinksPage() {
   const { head, total, rowAt, onSight, error } = useLinkList(project.id, wish);
   const [marked, setMarked] = useState(0);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  // What was chosen of another list may not be in sight: nothing is done with it unseen.
+  const [chosen, setChosen] = useWhile<ReadonlySet<string>>(NOTHING, JSON.stringify(wish.filter));
   const [asking, setAsking] = useState<'confirm' | 'change' | 'paste'>();
   const [held, setHeld] = useState<HeldItem>();
   useAtHand(held ? [held] : []);
@@ -71,7 +75,6 @@ export function AllLinksPage() {
   const narrow = (change: Parameters<typeof set>[0]) => {
     set(change);
     setMarked(0);
-    setChosen(new Set());
   };
   /** Rows that were never in sight are chosen by their places in the list. */
   const choose = (keys: ReadonlySet<string>) => {

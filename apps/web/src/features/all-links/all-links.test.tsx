@@ -1,7 +1,17 @@
-import { changeLinks, findLinkIds, getProject, type ListedLink, listPersons, queryLinks, removeLinks } from '@coomb/contract';
-import { screen, waitFor, within } from '@testing-library/react';
+import {
+  changeLinks,
+  findLinkIds,
+  getProject,
+  type ListedLink,
+  listPersons,
+  lookThrough as lookThroughEndpoint,
+  queryLinks,
+  removeLinks,
+} from '@coomb/contract';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { lookThrough } from '../../shared/lens/through';
 import { aBrief, answer, aProject, calls, idOf, presentAddress, sentTo, show, usePage } from '../../testing/page';
 import { AllLinksPage } from './AllLinksPage';
 
@@ -50,6 +60,24 @@ describe('all links', () => {
       .getAllByRole('row')
       .filter((row) => row.dataset.name !== undefined)
       .map((row) => row.getAttribute('data-name'));
+
+  it('chooses nothing any more once another lens is looked through, or what is listed is another', async () => {
+    answer(lookThroughEndpoint, { seq: 1, name: 'Gates', items: 1, nodes: [1], linksWithin: 0, linksAcross: 1, unknown: [] });
+    show(<AllLinksPage />);
+    await names();
+    const choose = async () => {
+      (await list()).focus();
+      await userEvent.keyboard(' ');
+      expect(await screen.findByText('1 chosen')).toBeTruthy();
+    };
+    await choose();
+    act(() => lookThrough(aProject.id, { lens: idOf(71), mode: 'only' }));
+    expect(await screen.findByText('None chosen')).toBeTruthy();
+    await waitFor(() => expect(calls.some(({ call }) => call.includes('/lenses/'))).toBe(true));
+    await choose();
+    act(() => lookThrough(aProject.id, undefined));
+    expect(await screen.findByText('None chosen')).toBeTruthy();
+  });
 
   it('asks for what lies in sight only, and says how many there are', async () => {
     show(<AllLinksPage />);

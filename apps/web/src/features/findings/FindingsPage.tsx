@@ -67,9 +67,9 @@ export function FindingsPage() {
   const [asking, setAsking] = useState<Act>();
   const { part, says } = useFiguresLens();
   const through = useIsSeen();
-  // What was chosen through another lens may not be in sight: nothing is done with it unseen.
-  const [known, setKnown] = useWhile<ReadonlyMap<string, Finding>>(NOTHING, part.lens ?? '');
   const wish = { rule, state, collection, words, lens: part.lens };
+  // What was chosen of another list may not be in sight: nothing is done with it unseen.
+  const [known, setKnown] = useWhile<ReadonlyMap<string, Finding>>(NOTHING, JSON.stringify(wish));
   const { head, total, rowAt, onSight, error } = useFindings(project.id, wish);
   const others = useOthersByItem();
   const mend = useMendFindings(project.id);
