@@ -118,7 +118,7 @@ export function AllLinksPage() {
   return (
     <Page
       fill
-      lead={`${figure(total)} of ${counted(head.all, 'link')}`}
+      lead={`${figure(total)} of ${counted(head.all, 'link')}${wish.filter.lens ? `, of which an end is seen through “${lens?.seen?.name ?? 'the lens'}”` : ''}`}
       actions={
         <>
           <Choice

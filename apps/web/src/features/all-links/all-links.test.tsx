@@ -74,6 +74,7 @@ describe('all links', () => {
     act(() => lookThrough(aProject.id, { lens: idOf(71), mode: 'only' }));
     expect(await screen.findByText('None chosen')).toBeTruthy();
     await waitFor(() => expect(calls.some(({ call }) => call.includes('/lenses/'))).toBe(true));
+    expect(await screen.findByText('250 of 250 links, of which an end is seen through “Gates”')).toBeTruthy();
     await choose();
     act(() => lookThrough(aProject.id, undefined));
     expect(await screen.findByText('None chosen')).toBeTruthy();

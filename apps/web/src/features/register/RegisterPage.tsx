@@ -224,13 +224,15 @@ export function RegisterPage() {
   return (
     <Page
       fill
-      lead={`${counted(head.total, what.rows === 'usages' ? 'row' : 'item')}${busy ? ', writing…' : ''}`}
+      lead={`${counted(head.total, what.rows === 'usages' ? 'row' : 'item')}${through ? ` seen through “${lens?.seen?.name ?? 'the lens'}”` : ''}${busy ? ', writing…' : ''}`}
       actions={<RegisterActions what={what} where={where} asked={wide} onPrint={printNow} onKind={chooseKind} onWhere={chooseWhere} onChange={change} />}
     >
       <Flex direction="column" h="100%" bg="bg.panel" borderTopWidth="1px">
         <WhatBar what={what} unknown={head.unknown} chosen={chosenRows.length} onSetField={setField} onChange={change} adding={adding} />
         {head.rowCount === 0 ? (
-          <EmptyState title="No item passes">Leave out a condition, look in another place, or choose another kind.</EmptyState>
+          <EmptyState title="No item passes">
+            Leave out a condition, look in another place{through && ', through another lens'}, or choose another kind.
+          </EmptyState>
         ) : (
           <Box flex="1" minH="0">
             <Grid

@@ -1,4 +1,4 @@
-import { changeItems, getProject, keepView, listSavedViews } from '@coomb/contract';
+import { changeItems, getProject, keepView, listSavedViews, lookThrough } from '@coomb/contract';
 import type { RegisterWhat } from '@coomb/core';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -108,6 +108,14 @@ describe('a register', () => {
     expect(screen.queryByRole('textbox', { name: 'Reference' })).toBeNull();
     await userEvent.keyboard('o');
     await waitFor(() => expect(presentAddress()).toContain('item=SYS-001'));
+  });
+
+  it('says that its rows are those seen through the lens that is on', async () => {
+    sessionStorage.setItem(`coomb.through.${aProject.id}`, JSON.stringify({ lens: idOf(71), mode: 'only' }));
+    answer(lookThrough, { seq: 1, name: 'Gates', items: 1, nodes: [1], linksWithin: 0, linksAcross: 1, unknown: [] });
+    await openRegister();
+    expect(await screen.findByText(`${total} items seen through “Gates”`)).toBeTruthy();
+    sessionStorage.clear();
   });
 
   it('is sorted by its heads, with Shift by several; again turns it round, once more lets go', async () => {
